@@ -1,0 +1,50 @@
+/** Small questions asked of a finished scan. */
+import type { FullScan, ProfileStep, ScanResult } from './types'
+
+/** Where a failed job stopped: percent of the file read (0 to 100), or layer height in mm. */
+export type Stop = { percent: number } | { heightMm: number }
+
+export interface StoppedTool { index: number, extrudedMm: number }
+
+/**
+ * What each tool had extruded (mm) when the job stopped, from the scan's 1 % steps, linear between them.
+ * A height counts as finished: the answer is what had been extruded when the print last stood at that height.
+ * Source: common practice, no source. Throws RangeError when percent is outside 0 to 100 or the height is negative.
+ */
+export function stoppedAt(scan: Pick<FullScan, 'tools'> & { profile: ProfileStep[] }, stop: Stop): { percent: number, tools: StoppedTool[] } {
+  let percent: number
+  if ('percent' in stop) {
+    if (!(stop.percent >= 0 && stop.percent <= 100)) throw new RangeError(`percent: ${stop.percent} is not allowed; 0 to 100`)
+    percent = stop.percent
+  } else {
+    if (!(stop.heightMm >= 0)) throw new RangeError(`heightMm: ${stop.heightMm} is not allowed; 0 or more`)
+    const above = scan.profile.findIndex(p => p.zMm > stop.heightMm + 1e-6)
+    percent = above < 0 ? 100 : Math.max(0, above)
+  }
+  const low = scan.profile[Math.floor(percent)]!
+  const high = scan.profile[Math.ceil(percent)]!
+  const share = percent - Math.floor(percent)
+  return {
+    percent,
+    tools: scan.tools.map((t, i) => ({
+      index: t.index,
+      extrudedMm: low.extrudedMm[i]! + share * (high.extrudedMm[i]! - low.extrudedMm[i]!),
+    })),
+  }
+}
+
+/** The fields the command line prints and the samples hold, in their order. */
+export function publicResult(s: ScanResult): ScanResult {
+  return {
+    dialect: s.dialect,
+    filamentDiameterMm: s.filamentDiameterMm,
+    tools: s.tools,
+    totalExtrudedMm: s.totalExtrudedMm,
+    moveSeconds: s.moveSeconds,
+    flow: s.flow,
+    maxSetpointC: s.maxSetpointC,
+    fan: s.fan,
+    problems: s.problems,
+    lines: s.lines,
+  }
+}

@@ -1,0 +1,3 @@
+/** Mass and density of filled filament. Units: mm, g, g/cm³; fractions by mass from 0 to 1. */
+export { compositeDensity, fillerFraction, DensityError } from './mixture'
+export { filamentAreaMm2, filamentVolumeMm3, lengthForMassMm, massG, fibreMassG } from './mass'
