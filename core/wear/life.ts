@@ -1,7 +1,7 @@
 /** Distributions on a fine grid of bins: the bore now, and the wear mass at which a rule is broken ("life"). */
 import type { Range } from './types'
 
-const BINS = 1024
+const BINS = 512
 
 /** A cumulative distribution, linear within bins; `below` is the share left of the first bin. */
 export class Cdf {

@@ -14,8 +14,6 @@ import type { BoreHistory, BoreObservation, Law } from './types'
 
 /** A likelihood is never counted lower than this: one impossible reading must not silence the others. */
 const FLOOR = 1e-12
-/** Terms multiplied before the logarithm is taken; FLOOR to this power is still a double. */
-const PER_LOG = 20
 
 type Term =
   | { kind: 'value', wearKg: number, valueMm: number, uMm: number }
@@ -59,24 +57,37 @@ export function termsOf(observations: BoreObservation[]): Term[] {
   return terms
 }
 
-/** Cube root by table over the range that the observations can tell apart; clamped beyond it. */
-class CubeRoot {
-  private readonly table = new Float64Array(2050)
-  private readonly perUnit: number
+/**
+ * Log likelihood of one term as a table over v, where v is what grows in a straight line with the wear mass: d³ for
+ * sliding wear, d for the straight line. Linear between 512 places from where it starts to matter to where it stops
+ * (error under 0.001), constant beyond.
+ */
+interface LogTable { low: number, perUnit: number, at: Float64Array }
+const PLACES = 512
+const tables = new Map<string, LogTable>()
 
-  constructor(private readonly low: number, high: number) {
-    this.perUnit = 2048 / (high - low)
-    for (let i = 0; i < this.table.length; i++) this.table[i] = Math.cbrt(low + i / this.perUnit)
-  }
-
-  of(v: number): number {
-    const t = (v - this.low) * this.perUnit
-    if (t <= 0) return this.table[0]!
-    if (t >= 2048) return this.table[2048]!
-    const i = t | 0
-    const a = this.table[i]!
-    return a + (t - i) * (this.table[i + 1]! - a)
-  }
+function tableOf(term: Term, law: Law): LogTable {
+  const key = term.kind === 'value' ? `${law} v ${term.valueMm} ${term.uMm}` : `${law} ${term.lowMm} ${term.highMm} ${term.uMm}`
+  const known = tables.get(key)
+  if (known) return known
+  const reach = 10 * term.uMm
+  const [from, to] = term.kind === 'value'
+    ? [term.valueMm - reach, term.valueMm + reach]
+    : [(term.lowMm > -Infinity ? term.lowMm : term.highMm) - reach, (term.highMm < Infinity ? term.highMm : term.lowMm) + reach]
+  const sliding = law === 'sliding'
+  const low = sliding ? Math.max(0, from) ** 3 : from
+  const high = sliding ? to ** 3 : to
+  const at = Float64Array.from({ length: PLACES + 1 }, (_, i) => {
+    const v = low + (high - low) * i / PLACES
+    const d = sliding ? Math.cbrt(v) : v
+    return term.kind === 'value'
+      ? -0.5 * ((d - term.valueMm) / term.uMm) ** 2
+      : Math.log(Math.max(FLOOR, fastNormalCdf((term.highMm - d) / term.uMm) - fastNormalCdf((term.lowMm - d) / term.uMm)))
+  })
+  if (tables.size >= 1000) tables.clear()
+  const table = { low, perUnit: PLACES / (high - low), at }
+  tables.set(key, table)
+  return table
 }
 
 /**
@@ -84,60 +95,45 @@ class CubeRoot {
  * Only differences between places mean anything.
  */
 export function logLikelihood(history: BoreHistory, law: Law, d0: Float64Array, x: Float64Array): Float64Array {
-  const terms = termsOf(history.observations)
   const n = d0.length, m = x.length
   const out = new Float64Array(n * m)
-  if (terms.length === 0) return out
-  let top = Math.max(history.nominalMm * 1.5, d0[n - 1]!)
-  for (const o of terms) for (const v of o.kind === 'value' ? [o.valueMm + 12 * o.uMm] : [o.lowMm + 12 * o.uMm, o.highMm + 12 * o.uMm]) if (Number.isFinite(v)) top = Math.max(top, v)
   const sliding = law === 'sliding'
-  const root = new CubeRoot(Math.max(1e-6, d0[0]! - 1e-6) ** 3, top ** 3)
   const rate = Float64Array.from(x, v => Math.exp(v) * (sliding ? CUBE_GROWTH : linearScale(history.nominalMm)))
   const start = Float64Array.from(d0, v => sliding ? v * v * v : v)
-  const product = new Float64Array(n * m).fill(1)
-  let pending = 0
-  const flush = () => {
-    for (let k = 0; k < out.length; k++) { out[k]! += Math.log(product[k]!); product[k] = 1 }
-    pending = 0
-  }
-  for (const t of terms) {
-    if (t.kind === 'value') {
-      const weight = -0.5 / (t.uMm * t.uMm)
-      for (let i = 0, k = 0; i < n; i++) {
-        const s = start[i]!
-        for (let j = 0; j < m; j++, k++) {
-          const grown = s + rate[j]! * t.wearKg
-          const e = (sliding ? root.of(grown) : grown) - t.valueMm
-          out[k]! += Math.max(-60, weight * e * e)
-        }
-      }
+  const grown = new Float64Array(m)
+  for (const term of termsOf(history.observations)) {
+    if (term.kind === 'window' && term.lowWearKg !== term.highWearKg && term.lowMm !== -Infinity && term.highMm !== Infinity) {
+      addPin(out, term, sliding, start, rate)
       continue
     }
-    const perU = 1 / t.uMm
-    const oneWear = t.lowWearKg === t.highWearKg
-    const hasLow = t.lowMm !== -Infinity, hasHigh = t.highMm !== Infinity
+    const { low, perUnit, at } = tableOf(term, law)
+    const wear = term.kind === 'value' ? term.wearKg : term.lowMm !== -Infinity ? term.lowWearKg : term.highWearKg
+    for (let j = 0; j < m; j++) grown[j] = rate[j]! * wear * perUnit
     for (let i = 0, k = 0; i < n; i++) {
-      const s = start[i]!
+      const s = (start[i]! - low) * perUnit
       for (let j = 0; j < m; j++, k++) {
-        let d = 0
-        let p = 1
-        if (hasHigh) {
-          const grown = s + rate[j]! * t.highWearKg
-          d = sliding ? root.of(grown) : grown
-          p = fastNormalCdf((t.highMm - d) * perU)
+        const t = s + grown[j]!
+        if (t <= 0) out[k]! += at[0]!
+        else if (t >= PLACES) out[k]! += at[PLACES]!
+        else {
+          const p = t | 0
+          const a = at[p]!
+          out[k]! += a + (t - p) * (at[p + 1]! - a)
         }
-        if (hasLow) {
-          if (!hasHigh || !oneWear) {
-            const grown = s + rate[j]! * t.lowWearKg
-            d = sliding ? root.of(grown) : grown
-          }
-          p -= fastNormalCdf((t.lowMm - d) * perU)
-        }
-        product[k]! *= p > FLOOR ? p : FLOOR
       }
     }
-    if (++pending === PER_LOG) flush()
   }
-  if (pending > 0) flush()
   return out
+}
+
+/** A marked pin that went at one wear mass and did not at a smaller one: two bores decide, so no table serves. */
+function addPin(out: Float64Array, t: Term & { kind: 'window' }, sliding: boolean, start: Float64Array, rate: Float64Array): void {
+  const m = rate.length
+  for (let i = 0, k = 0; i < start.length; i++) {
+    for (let j = 0; j < m; j++, k++) {
+      const low = start[i]! + rate[j]! * t.lowWearKg, high = start[i]! + rate[j]! * t.highWearKg
+      const p = fastNormalCdf((t.highMm - (sliding ? Math.cbrt(high) : high)) / t.uMm) - fastNormalCdf((t.lowMm - (sliding ? Math.cbrt(low) : low)) / t.uMm)
+      out[k]! += Math.log(p > FLOOR ? p : FLOOR)
+    }
+  }
 }

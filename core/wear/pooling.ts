@@ -13,6 +13,8 @@ import type { BoreHistory, Law, LogNormalPrior } from './types'
 const X_PLACES = 81
 const X_REACH = 4.5
 const MU_PLACES = 15
+/** Steps between two μ places when the sum is read out. */
+const FINER = 8
 const TAUS = [0.1, 0.2, 0.3, 0.45, 0.65, 0.9, 1.3]
 const TAU_WIDTHS = TAUS.map((t, i) => ((TAUS[i + 1] ?? t + 0.4) - (TAUS[i - 1] ?? 0.05)) / 2)
 const TAU_SCALE = 0.5
@@ -27,6 +29,12 @@ export const FEWEST_SISTERS = 3
 export type SisterTerm = Float64Array
 
 const muOf = (m: number) => START_SIGMA * 3 * (2 * m / (MU_PLACES - 1) - 1)
+
+/** Log of the proper priors on μ and τ at every place read out. */
+const HYPERPRIOR = Float64Array.from({ length: ((MU_PLACES - 1) * FINER + 1) * TAUS.length }, (_, k) => {
+  const mu = muOf(Math.floor(k / TAUS.length) / FINER), t = k % TAUS.length
+  return -0.5 * (mu / START_SIGMA) ** 2 - 0.5 * (TAUS[t]! / TAU_SCALE) ** 2 + Math.log(TAU_WIDTHS[t]!)
+})
 
 /** Kernel of the normal densities on the x grid, the same for every material because x is counted from its start value. */
 const KERNEL = (() => {
@@ -66,20 +74,35 @@ export function sisterTerm(history: BoreHistory, material: NozzleMaterial, law: 
 export function pooledPrior(material: NozzleMaterial, sum: Float64Array | null, sisters: number): LogNormalPrior {
   const centre = Math.log(START_BORE_RATE[material])
   if (sum === null || sisters < FEWEST_SISTERS) return { meanLn: centre, sd: START_SIGMA }
+  // The sum is close to a parabola in μ for each τ, so cubic interpolation between its places is safe however sharp it is.
+  const count = (MU_PLACES - 1) * FINER + 1
+  const log = new Float64Array(count * TAUS.length)
   let best = -Infinity
-  const log = new Float64Array(sum.length)
-  for (let k = 0; k < sum.length; k++) {
-    const mu = muOf(Math.floor(k / TAUS.length)), t = k % TAUS.length
-    log[k] = sum[k]! - 0.5 * (mu / START_SIGMA) ** 2 - 0.5 * (TAUS[t]! / TAU_SCALE) ** 2 + Math.log(TAU_WIDTHS[t]!)
-    if (log[k]! > best) best = log[k]!
+  for (let m = 0; m < count; m++) for (let t = 0; t < TAUS.length; t++) {
+    const v = cubicAt(sum, t, m / FINER) + HYPERPRIOR[m * TAUS.length + t]!
+    log[m * TAUS.length + t] = v
+    if (v > best) best = v
   }
   let w = 0, m1 = 0, m2 = 0, t2 = 0
   for (let k = 0; k < log.length; k++) {
-    const p = Math.exp(log[k]! - best), mu = muOf(Math.floor(k / TAUS.length)), tau = TAUS[k % TAUS.length]!
-    w += p; m1 += p * mu; m2 += p * mu * mu; t2 += p * tau * tau
+    if (log[k]! < best - 30) continue
+    const p = Math.exp(log[k]! - best), mu = muOf(Math.floor(k / TAUS.length) / FINER), tau = TAUS[k % TAUS.length]!
+    w += p
+    m1 += p * mu
+    m2 += p * mu * mu
+    t2 += p * tau * tau
   }
   const mean = m1 / w
   return { meanLn: centre + mean, sd: Math.sqrt(t2 / w + Math.max(0, m2 / w - mean * mean)) }
+}
+
+/** Cubic through the four nearest μ places of one τ (Lagrange). */
+function cubicAt(sum: Float64Array, t: number, m: number): number {
+  const first = Math.min(MU_PLACES - 4, Math.max(0, Math.floor(m) - 1))
+  const u = m - first
+  const k = first * TAUS.length + t, n = TAUS.length
+  return -sum[k]! * (u - 1) * (u - 2) * (u - 3) / 6 + sum[k + n]! * u * (u - 2) * (u - 3) / 2
+    - sum[k + 2 * n]! * u * (u - 1) * (u - 3) / 2 + sum[k + 3 * n]! * u * (u - 1) * (u - 2) / 6
 }
 
 /** Sum of several terms; null for none. */

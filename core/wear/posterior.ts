@@ -8,8 +8,8 @@ import { logLikelihood } from './likelihood'
 import { need, WearInputError, type BoreHistory, type Law, type LogNormalPrior } from './types'
 
 export interface GridSize { d0: number, x: number }
-const COARSE: GridSize = { d0: 13, x: 41 }
-export const FINE: GridSize = { d0: 25, x: 101 }
+const COARSE: GridSize = { d0: 11, x: 33 }
+export const FINE: GridSize = { d0: 21, x: 73 }
 /** Grid places whose log density is this far below the best one are left out of the finer grid. */
 const DEPTH = 13
 const REACH_D0 = 4.5

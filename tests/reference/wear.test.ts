@@ -1,0 +1,209 @@
+/** Checks of the wear model; the source stands beside each. */
+import { levenbergMarquardt } from 'ml-levenberg-marquardt'
+import { describe, expect, test } from 'vitest'
+import { mulberry32, normalCdf, normalDraw, fastNormalCdf } from '#core/numeric'
+import {
+  boreAfter, boreAt, boreLife, borePosterior, brokenBy, compareLaws, fitWeibull, FINE, forecast, pooledPrior, sisterTerm,
+  sumTerms, tipLife, tipPosterior, wearAtRisk, wearToLimit, type BoreHistory, type BoreObservation, type Law, type NozzleInput,
+} from '#core/wear'
+
+describe('normal distribution', () => {
+  // Source: Abramowitz & Stegun table 26.1 (from memory) and 26.2 (upper tail)
+  test.each([[0, 0.5], [1, 0.841344746068543], [2, 0.977249868051821], [-1.959963984540054, 0.025], [-6, 9.865876450376981e-10]])('Φ(%f)', (z, p) => {
+    expect(Math.abs(normalCdf(z) / p - 1)).toBeLessThan(1e-12)
+  })
+  test('the table agrees with it', () => {
+    for (let z = -9; z < 9; z += 0.0137) expect(Math.abs(fastNormalCdf(z) - normalCdf(z))).toBeLessThan(5e-7)
+  })
+})
+
+describe('closed forms', () => {
+  // Source: Archard (1953), J. Appl. Phys. 24, 981: d³ = d0³ + 3·κ·0.16·M
+  test('sliding wear of a 0.4 mm bore starts at κ per kg', () => {
+    expect((boreAfter('sliding', 0.4, 0.03, 1e-6, 0.4) - 0.4) / 1e-6).toBeCloseTo(0.03, 6)
+    expect(boreAfter('sliding', 0.4, 0.03, 1, 0.4) ** 3 - 0.064).toBeCloseTo(0.0144, 12)
+  })
+  test('a 0.6 mm bore grows (0.4/0.6)² as fast at first, by either law', () => {
+    for (const law of ['sliding', 'linear'] as Law[]) expect((boreAfter(law, 0.6, 0.03, 1e-6, 0.6) - 0.6) / 1e-6).toBeCloseTo(0.03 * 4 / 9, 6)
+  })
+  test('wear to the limit undoes it', () => {
+    for (const law of ['sliding', 'linear'] as Law[]) expect(boreAfter(law, 0.4, 0.03, wearToLimit(law, 0.4, 0.03, 0.44, 0.4), 0.4)).toBeCloseTo(0.44, 12)
+  })
+  test('with each law its own best κ the two differ by under 0.0015 mm up to +10 %', () => {
+    const end = wearToLimit('sliding', 0.4, 0.03, 0.44, 0.4)
+    let best = Infinity
+    for (let k = 0.02; k < 0.035; k += 0.0001) {
+      let worst = 0
+      for (let m = 0; m <= end; m += end / 50) worst = Math.max(worst, Math.abs(boreAfter('sliding', 0.4, 0.03, m, 0.4) - boreAfter('linear', 0.4, k, m, 0.4)))
+      best = Math.min(best, worst)
+    }
+    expect(best).toBeLessThan(0.0015)
+  })
+})
+
+/** A made-up history with known truth, drawn from the prior. */
+function drawn(seed: number, prior: { meanLn: number, sd: number }) {
+  const random = mulberry32(seed)
+  const kappa = Math.exp(prior.meanLn + prior.sd * normalDraw(random))
+  const d0 = 0.4 + 0.01 * normalDraw(random)
+  const end = wearToLimit('sliding', 0.4, kappa, 0.44, 0.4) * random()
+  const gauges = 1 + Math.floor(random() * 6)
+  const observations: BoreObservation[] = Array.from({ length: gauges }, (_, i) => {
+    const wearKg = end * (i + 1) / gauges
+    const d = boreAfter('sliding', d0, kappa, wearKg, 0.4)
+    if (random() < 0.3) return { kind: 'value', wearKg, valueMm: d + 0.006 * normalDraw(random), uMm: 0.006 }
+    const seen = d + 0.003 * normalDraw(random)
+    const go = Math.floor(seen * 100) / 100
+    return { kind: 'pins', wearKg, goMm: go, noGoMm: go + 0.01, uMm: 0.003 }
+  })
+  const history: BoreHistory = { nominalMm: 0.4, d0: { meanMm: 0.4, uMm: 0.01 }, observations }
+  return { kappa, d0, end, history }
+}
+
+describe('synthetic recovery', () => {
+  // Source: definition of a credible interval; κ and d0 drawn from the prior for each history
+  const prior = { meanLn: Math.log(0.03), sd: 0.8 }
+  test('the 80 % interval of bore and life holds the truth in 75 to 85 % of 500 histories', () => {
+    let bore = 0, life = 0
+    for (let seed = 0; seed < 500; seed++) {
+      const { kappa, d0, end, history } = drawn(seed + 1, prior)
+      const p = borePosterior(history, prior)
+      const now = boreAt(p, end * 1.2)
+      const share = now.share(boreAfter('sliding', d0, kappa, end * 1.2, 0.4))
+      if (share > 0.1 && share < 0.9) bore++
+      const lives = [boreLife(p, 0.44)]
+      const true_ = wearToLimit('sliding', d0, kappa, 0.44, 0.4)
+      const past = brokenBy(lives, true_)
+      if (past > 0.1 && past < 0.9) life++
+    }
+    for (const share of [bore / 500, life / 500]) {
+      expect(share).toBeGreaterThan(0.75)
+      expect(share).toBeLessThan(0.85)
+    }
+  }, 60_000)
+  test('quantiles are within 1 % of a ten times finer grid', () => {
+    for (let seed = 0; seed < 12; seed++) {
+      const { end, history } = drawn(seed * 17 + 3, prior)
+      const input = (rules: NozzleInput['rules']): NozzleInput => ({
+        material: 'hardened steel', law: seed % 2 ? 'linear' : 'sliding', bore: history, tip: { tip0: { meanMm: 12.5, uMm: 0.03 }, observations: [] },
+        rules, wearKg: end, prior,
+      })
+      const rules = { boreLimitMm: 0.44, tipLossLimitMm: null, massLimitKg: null }
+      const coarse = forecast(input(rules))
+      const fine = forecast(input(rules), { d0: FINE.d0 * 10, x: FINE.x * 10 })
+      for (const k of ['median', 'low80', 'high80', 'low95', 'high95'] as const) {
+        expect(Math.abs(coarse.bore[k] / fine.bore[k] - 1), `bore ${k} seed ${seed}`).toBeLessThan(0.01)
+        expect(Math.abs((coarse.leftKg[k] + end) / (fine.leftKg[k] + end) - 1), `life ${k} seed ${seed}`).toBeLessThan(0.01)
+      }
+      expect(Math.abs(coarse.pastChance - fine.pastChance)).toBeLessThan(0.01)
+    }
+  }, 60_000)
+})
+
+describe('against least squares', () => {
+  // Source: ml-levenberg-marquardt 5.1.0, with the priors as two more data points (Gaussian-only case)
+  test.each(['sliding', 'linear'] as Law[])('%s: the posterior median is the least-squares bore', law => {
+    const kappa = 0.03, d0 = 0.402
+    const wear = [0.2, 0.5, 0.8, 1.0, 1.2, 1.4]
+    const random = mulberry32(5)
+    const value = wear.map(m => boreAfter(law, d0, kappa, m, 0.4) + 0.002 * normalDraw(random))
+    const prior = { meanLn: Math.log(0.03), sd: 0.8 }
+    const history: BoreHistory = { nominalMm: 0.4, d0: { meanMm: 0.4, uMm: 0.01 }, observations: wear.map((wearKg, i) => ({ kind: 'value', wearKg, valueMm: value[i]!, uMm: 0.002 })) }
+    // both parameters and all data in units of their own spread, so that the routine's matrices are well scaled
+    const d0Of = (a: number) => 0.4 + 0.01 * a, kappaOf = (b: number) => Math.exp(prior.meanLn + prior.sd * b)
+    const fit = levenbergMarquardt(
+      { x: [...wear, -1, -2], y: [...value.map(v => v / 0.002), 0, 0] },
+      ([a, b]: number[]) => (x: number) => x === -1 ? a! : x === -2 ? b! : boreAfter(law, d0Of(a!), kappaOf(b!), x, 0.4) / 0.002,
+      { initialValues: [0.1, 0.1], damping: 0.01, maxIterations: 200, gradientDifference: 1e-4 },
+    )
+    const [a, b] = fit.parameterValues as [number, number]
+    expect(Math.abs(a) + Math.abs(b)).toBeGreaterThan(0.05)
+    const p = borePosterior(history, prior, law)
+    expect(boreAt(p, 1.4).quantile(0.5)).toBeCloseTo(boreAfter(law, d0Of(a), kappaOf(b), 1.4, 0.4), 3)
+    const life = wearAtRisk([boreLife(p, 0.44)], 0.5)
+    expect(Math.abs(life / wearToLimit(law, d0Of(a), kappaOf(b), 0.44, 0.4) - 1)).toBeLessThan(0.02)
+  })
+})
+
+describe('tip loss', () => {
+  // Source: normal regression in closed form (any statistics textbook): many sharp readings pin the rate
+  test('sharp readings give the straight line back', () => {
+    const p = tipPosterior({ tip0: { meanMm: 12.5, uMm: 0.03 }, observations: [0, 1, 2, 3, 4].map(m => ({ wearKg: m, tipMm: 12.51 - 0.02 * m, uMm: 0.0005 })) }, { meanLn: Math.log(0.015), sd: 0.8 })
+    expect(Math.abs(wearAtRisk([tipLife(p, 0.15)], 0.5) / 7.5 - 1)).toBeLessThan(0.02)
+  })
+  test('without readings the prior stands', () => {
+    const p = tipPosterior({ tip0: { meanMm: 12.5, uMm: 0.03 }, observations: [] }, { meanLn: Math.log(0.015), sd: 0.8 })
+    expect(wearAtRisk([tipLife(p, 0.15)], 0.5)).toBeCloseTo(10, 1)
+    expect(wearAtRisk([tipLife(p, 0.15)], 0.9) / 10).toBeCloseTo(Math.exp(0.8 * 1.2816), 1)
+  })
+})
+
+describe('sister nozzles', () => {
+  // Source: Gelman et al., Bayesian Data Analysis, ch. 5: predictive of a normal random effect
+  const random = mulberry32(900)
+  const rates = (n: number, kappa: number, spread: number) => Array.from({ length: n }, () => kappa * Math.exp(spread * normalDraw(random)))
+  const terms = (kappas: number[]) => kappas.map(k => {
+    const observations: BoreObservation[] = [0.3, 0.6, 0.9, 1.2].map(wearKg => ({ kind: 'value', wearKg, valueMm: boreAfter('sliding', 0.4, k, wearKg, 0.4), uMm: 0.002 }))
+    return sisterTerm({ nominalMm: 0.4, d0: { meanMm: 0.4, uMm: 0.002 }, observations }, 'hardened steel')!
+  })
+  test('under three sisters: the start value', () => expect(pooledPrior('hardened steel', sumTerms(sisters(2, 0.05, 0)), 2)).toEqual({ meanLn: Math.log(0.03), sd: 0.8 }))
+  test('three sisters do not give zero spread', () => {
+    const p = pooledPrior('hardened steel', sumTerms(sisters(3, 0.05, 0)), 3)
+    expect(p.sd).toBeGreaterThan(0.15)
+    expect(Math.exp(p.meanLn)).toBeGreaterThan(0.038)
+  })
+  const sisters = (n: number, kappa: number, spread: number) => terms(rates(n, kappa, spread))
+  test('forty sisters give back their mean and spread', () => {
+    const kappas = rates(40, 0.05, 0.3)
+    const mean = kappas.reduce((a, k) => a + Math.log(k), 0) / 40
+    const spread = Math.sqrt(kappas.reduce((a, k) => a + (Math.log(k) - mean) ** 2, 0) / 39)
+    const p = pooledPrior('hardened steel', sumTerms(terms(kappas)), 40)
+    expect(Math.abs(p.meanLn - mean)).toBeLessThan(0.05)
+    expect(Math.abs(p.sd / spread - 1)).toBeLessThan(0.2)
+  })
+  test('a nozzle never gauged after wear is no sister', () => {
+    expect(sisterTerm({ nominalMm: 0.4, d0: { meanMm: 0.4, uMm: 0.01 }, observations: [{ kind: 'value', wearKg: 0, valueMm: 0.4, uMm: 0.002 }] }, 'brass')).toBeNull()
+  })
+})
+
+describe('which law', () => {
+  // Source: Kass & Raftery (1995), J. Am. Stat. Assoc. 90, 773: a Bayes factor under 3 is not worth more than a bare mention
+  const history = (law: Law, uMm: number, n: number, end: number): BoreHistory => ({
+    nominalMm: 0.4, d0: { meanMm: 0.4, uMm: 0.002 },
+    observations: Array.from({ length: n }, (_, i) => ({ kind: 'value', wearKg: end * (i + 1) / n, valueMm: boreAfter(law, 0.4, 0.05, end * (i + 1) / n, 0.4), uMm })),
+  })
+  const prior = { meanLn: Math.log(0.03), sd: 0.8 }
+  test('ordinary gauges cannot tell', () => expect(compareLaws(history('sliding', 0.005, 8, 0.9), prior)).toMatchObject({ preferred: null, reason: 'the gauges cannot tell' }))
+  test('never below five gauges', () => expect(compareLaws(history('sliding', 0.0001, 4, 4), prior)).toEqual({ preferred: null, reason: 'too few gauges', bayesFactor: null }))
+  test('sharp gauges over a long life tell, either way', () => {
+    expect(compareLaws(history('sliding', 0.001, 12, 4), prior).preferred).toBe('sliding')
+    expect(compareLaws(history('linear', 0.001, 12, 4), prior).preferred).toBe('linear')
+  })
+})
+
+describe('life of a type', () => {
+  // Source: NIST/SEMATECH e-Handbook of Statistical Methods, section 8.4.1
+  test('ten failures and ten units censored at 500 h', () => {
+    const fit = fitWeibull([
+      ...[54, 187, 216, 240, 244, 335, 361, 373, 375, 386].map(at => ({ kind: 'failed' as const, at })),
+      ...Array.from({ length: 10 }, () => ({ kind: 'survived' as const, until: 500 })),
+    ])
+    expect(fit.shape).toBeCloseTo(1.7208, 4)
+    expect(fit.scale).toBeCloseTo(606.5276, 3)
+    expect(fit.b10).toBeCloseTo(606.5276 * (-Math.log(0.9)) ** (1 / 1.7208), 1)
+  })
+  test('narrow intervals about the failures give the same fit', () => {
+    const fit = fitWeibull([
+      ...[54, 187, 216, 240, 244, 335, 361, 373, 375, 386].map(at => ({ kind: 'between' as const, from: at - 0.5, to: at + 0.5 })),
+      ...Array.from({ length: 10 }, () => ({ kind: 'survived' as const, until: 500 })),
+    ])
+    expect(fit.shape).toBeCloseTo(1.7208, 2)
+  })
+  test('an exponential life has its mean at the scale', () => {
+    const n = 2000
+    const fit = fitWeibull(Array.from({ length: n }, (_, i) => ({ kind: 'failed' as const, at: -100 * Math.log(1 - (i + 0.5) / n) })))
+    expect(fit.shape).toBeCloseTo(1, 1)
+    expect(Math.abs(fit.mean / 100 - 1)).toBeLessThan(0.01)
+  })
+  test('one failure is not enough', () => expect(() => fitWeibull([{ kind: 'failed', at: 1 }, { kind: 'survived', until: 2 }])).toThrow(/two units/))
+})
