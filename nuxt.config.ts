@@ -1,0 +1,65 @@
+import { fileURLToPath } from 'node:url'
+import tailwindcss from '@tailwindcss/vite'
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  ssr: false, // every screen is built from the shop's own data; the first page is an outline until they are there
+  modules: ['@pinia/nuxt', '@nuxt/eslint', 'nuxt-security'],
+  imports: { autoImport: true, dirs: [] },
+  components: false, // imports show where things come from
+  devtools: { enabled: false },
+  telemetry: false,
+  alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
+  css: ['@fontsource-variable/archivo/wdth.css', '~/assets/app.css'],
+  app: {
+    head: {
+      title: 'Iron Nozzle',
+      htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'color-scheme', content: 'light' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+    },
+  },
+  spaLoadingTemplate: 'spa-loading.html',
+  vite: {
+    plugins: [tailwindcss()],
+    worker: { format: 'es' },
+    build: { chunkSizeWarningLimit: 700 },
+    optimizeDeps: { include: ['@headlessui/vue', '@vueuse/core', 'comlink', 'hash-wasm', 'idb', 'zod'] },
+  },
+  nitro: {
+    serverAssets: [{ baseName: 'migrations', dir: fileURLToPath(new URL('./server/db/migrations', import.meta.url)) }],
+    compressPublicAssets: true,
+  },
+  security: {
+    // A LAN application on plain http: each of these is set on purpose.
+    headers: {
+      crossOriginEmbedderPolicy: false, // it blocks workers
+      crossOriginResourcePolicy: 'same-origin',
+      strictTransportSecurity: false, // there is no https on the shop's LAN
+      referrerPolicy: 'no-referrer',
+      xFrameOptions: 'DENY',
+      contentSecurityPolicy: {
+        'default-src': ['\'self\''],
+        'script-src': ['\'self\'', '\'nonce-{{nonce}}\'', '\'wasm-unsafe-eval\''],
+        'style-src': ['\'self\'', '\'unsafe-inline\''],
+        'img-src': ['\'self\'', 'data:', 'blob:'],
+        'font-src': ['\'self\''],
+        'connect-src': ['\'self\''],
+        'worker-src': ['\'self\'', 'blob:'],
+        'object-src': ['\'none\''],
+        'base-uri': ['\'self\''],
+        'form-action': ['\'self\''],
+        'frame-ancestors': ['\'none\''],
+        'upgrade-insecure-requests': false,
+      },
+    },
+    rateLimiter: false,
+    requestSizeLimiter: { maxRequestSizeInBytes: 4_000_000, maxUploadFileRequestInBytes: 4_000_000, throwError: true },
+    corsHandler: false,
+    xssValidator: false,
+    allowedMethodsRestricter: { methods: ['GET', 'HEAD', 'POST', 'PATCH'], throwError: true },
+    hidePoweredBy: true,
+  },
+  eslint: { config: { stylistic: { braceStyle: '1tbs' } } },
+  typescript: { strict: true },
+})

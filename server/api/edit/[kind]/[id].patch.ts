@@ -1,0 +1,17 @@
+import { editOf, limitFields, materialSchema, nozzleFields, nozzleTypeSchema, printerFields, settingsFields, spoolFields } from '#shared/entries'
+import { Refusal } from '../../../records/refusal'
+import { editRecord, EDITABLE_KINDS, type EditableKind } from '../../../records/stores'
+
+const FIELDS = {
+  'printers': editOf(printerFields), 'limits': editOf(limitFields), 'materials': editOf(materialSchema), 'nozzle-types': editOf(nozzleTypeSchema),
+  'nozzles': editOf(nozzleFields), 'spools': editOf(spoolFields), 'settings': editOf(settingsFields),
+} as const
+
+export default answering(async (db, event) => {
+  const kind = getRouterParam(event, 'kind') as EditableKind
+  const id = Number(getRouterParam(event, 'id'))
+  if (!EDITABLE_KINDS.includes(kind) || !Number.isInteger(id)) throw new Refusal({ type: 'about:blank', status: 404, title: 'There is no such record to edit' })
+  const { body } = await parsed(event, FIELDS[kind])
+  const person = await actor(event, db)
+  return await db.transaction(tx => editRecord(tx, kind, id, body.version, body.values, person.id))
+})

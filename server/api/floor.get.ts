@@ -1,0 +1,2 @@
+import { floor } from '../records/floor'
+export default answering(db => floor(db))

@@ -1,0 +1,3 @@
+import { materialSchema } from '#shared/entries'
+import { addMaterial } from '../records/stores'
+export default entry(materialSchema, (tx, body, personId) => addMaterial(tx, body, personId))

@@ -1,0 +1,2 @@
+import { listNozzles } from '../../records/nozzles'
+export default answering(db => listNozzles(db))

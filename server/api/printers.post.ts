@@ -1,0 +1,3 @@
+import { printerSchema } from '#shared/entries'
+import { addPrinter } from '../records/stores'
+export default entry(printerSchema, (tx, body, personId) => addPrinter(tx, body, personId))

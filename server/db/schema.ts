@@ -1,0 +1,113 @@
+/** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
+import { bigint, boolean, doublePrecision, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
+import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '../../core/wear'
+import type { FullScan } from '../../core/gcode'
+
+const id = () => integer().primaryKey().generatedAlwaysAsIdentity()
+const entryId = () => bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity()
+const at = () => timestamp({ withTimezone: true })
+const now = () => at().notNull().defaultNow()
+const version = () => integer().notNull().default(1)
+const note = () => text().notNull().default('')
+
+export type Basis = 'nameplate' | 'data sheet' | 'material property' | 'practice'
+export type Zone = 'nozzle' | 'bed' | 'chamber'
+/** Forecast as stored, with the names that go with it. */
+export interface ForecastDetail { forecast: NozzleForecast, sisters: number, prior: { meanLn: number, sd: number } }
+
+export const people = pgTable('people', { id: id(), name: text().notNull(), role: text().$type<'technician' | 'lead'>().notNull(), createdAt: now() })
+
+export const settings = pgTable('settings', {
+  id: integer().primaryKey().default(1), shopName: text().notNull(), timeZone: text().notNull(), acceptedRisk: doublePrecision().notNull(),
+  demoAnchor: at(), version: version(),
+})
+
+export const printers = pgTable('printers', {
+  id: id(), name: text().notNull(), kind: text().notNull(), note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+})
+
+export const heads = pgTable('heads', {
+  id: id(), printerId: integer().notNull(), name: text().notNull(), position: integer().notNull().default(0), createdBy: integer().notNull(), createdAt: now(),
+})
+
+export const limits = pgTable('limits', {
+  id: id(), printerId: integer().notNull(), headId: integer(), zone: text().$type<Zone>().notNull(), limitC: doublePrecision('limit_c').notNull(),
+  part: text().notNull(), basis: text().$type<Basis>().notNull(), note: note(), version: version(), enteredBy: integer().notNull(), enteredAt: now(),
+})
+
+export const materials = pgTable('materials', {
+  id: id(), name: text().notNull(), polymer: text().notNull(), filler: text().$type<(typeof FILLERS)[number]>().notNull(),
+  fillerFraction: doublePrecision().notNull(), densityGCm3: doublePrecision('density_g_cm3'), abrasivity: doublePrecision().notNull(),
+  basis: text().$type<Basis>().notNull(), note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+})
+
+export const nozzleTypes = pgTable('nozzle_types', {
+  id: id(), name: text().notNull(), material: text().$type<(typeof NOZZLE_MATERIALS)[number]>().notNull(),
+  nominalBoreMm: doublePrecision().notNull(), lengthMm: doublePrecision().notNull(), coneDeg: doublePrecision().notNull(),
+  tipFlatMm: doublePrecision().notNull(), landMm: doublePrecision().notNull(), inletMm: doublePrecision().notNull(), insertMm: doublePrecision(),
+  boreGrowthLimit: doublePrecision(), tipLossLimitMm: doublePrecision(), massLimitKg: doublePrecision(),
+  basis: text().$type<Basis>().notNull(), note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+})
+
+export const nozzles = pgTable('nozzles', {
+  id: id(), tag: text().notNull(), typeId: integer().notNull(), wasUsed: boolean().notNull().default(false), law: text().$type<Law>().notNull().default('sliding'),
+  note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+})
+
+export const spools = pgTable('spools', {
+  id: id(), tag: text().notNull(), materialId: integer().notNull(), diameterMm: doublePrecision().notNull(), netG: doublePrecision().notNull(),
+  tareG: doublePrecision(), hub: text().notNull().default(''), densityGCm3: doublePrecision('density_g_cm3'), fillerFraction: doublePrecision(),
+  note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+})
+
+export const jobs = pgTable('jobs', {
+  id: entryId(), name: text().notNull(), contentSha256: text('content_sha256').notNull(), sizeBytes: bigint({ mode: 'number' }).notNull(),
+  scan: jsonb().$type<FullScan>().notNull(), personId: integer().notNull(), recordedAt: now(),
+})
+
+export const runs = pgTable('runs', {
+  id: entryId(), printerId: integer().notNull(), jobId: bigint({ mode: 'number' }), name: text().notNull(), endedAt: at().notNull(), hours: doublePrecision(),
+  outcome: text().$type<'finished' | 'failed'>().notNull(), stoppedKind: text().$type<'percent' | 'height' | 'weighed'>(), stoppedValue: doublePrecision(),
+  symptoms: text().array().notNull().default([]), enteredAs: text().$type<'job file' | 'grams' | 'metres' | 'spool weights'>().notNull(),
+  bedSetC: doublePrecision('bed_set_c'), chamberSetC: doublePrecision('chamber_set_c'), note: note(), personId: integer().notNull(), recordedAt: now(),
+})
+
+export const runTools = pgTable('run_tools', {
+  id: entryId(), runId: bigint({ mode: 'number' }).notNull(), tool: integer().notNull(), headId: integer().notNull(), nozzleId: integer().notNull(),
+  materialId: integer().notNull(), spoolId: integer(), endedAt: at().notNull(), extrudedMm: doublePrecision().notNull(), extrudedG: doublePrecision().notNull(),
+  fibreG: doublePrecision().notNull(), wearKg: doublePrecision().notNull(), setC: doublePrecision('set_c'), peakFlowMm3S: doublePrecision('peak_flow_mm3_s'),
+  densityGCm3: doublePrecision('density_g_cm3').notNull(), diameterMm: doublePrecision().notNull(), filler: text().notNull(),
+  fillerFraction: doublePrecision().notNull(), abrasivity: doublePrecision().notNull(), materialName: text().notNull(),
+})
+
+export const gauges = pgTable('gauges', {
+  id: entryId(), nozzleId: integer().notNull(), kind: text().$type<'receipt' | 'service'>().notNull(), goMm: doublePrecision(), noGoMm: doublePrecision(),
+  goPin: text(), noGoPin: text(), valueMm: doublePrecision(), uMm: doublePrecision('u_mm'), tipMm: doublePrecision(), tipUMm: doublePrecision('tip_u_mm'),
+  shape: text().array().notNull().default([]), note: note(), occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now(),
+})
+
+export const fittings = pgTable('fittings', {
+  id: entryId(), kind: text().$type<'fit' | 'remove' | 'retire'>().notNull(), nozzleId: integer().notNull(), headId: integer(), reason: text().notNull().default(''),
+  occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now(),
+})
+
+export const spoolEvents = pgTable('spool_events', {
+  id: entryId(), spoolId: integer().notNull(), kind: text().$type<'opened' | 'loaded' | 'out' | 'in' | 'dried' | 'weighed'>().notNull(), grossG: doublePrecision(),
+  headId: integer(), note: note(), occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now(),
+})
+
+export const strikes = pgTable('strikes', {
+  id: entryId(), target: text().$type<'run' | 'gauge' | 'fitting' | 'spool event'>().notNull(), targetId: bigint({ mode: 'number' }).notNull(),
+  reason: text().notNull(), personId: integer().notNull(), recordedAt: now(),
+})
+
+export const answers = pgTable('answers', {
+  key: text().primaryKey(), route: text().notNull(), bodySha256: text('body_sha256').notNull(), personId: integer().notNull(), answer: jsonb().notNull(), recordedAt: now(),
+})
+
+export const forecasts = pgTable('forecasts', {
+  nozzleId: integer().primaryKey(), basis: text().notNull(), stale: boolean().notNull().default(false), sisterTerm: doublePrecision().array(),
+  wearKg: doublePrecision().notNull(), fibreG: doublePrecision().notNull(), leftKg: doublePrecision().notNull(), leftLowKg: doublePrecision().notNull(),
+  leftHighKg: doublePrecision().notNull(), nextGaugeKg: doublePrecision().notNull(), pastChance: doublePrecision().notNull(),
+  detail: jsonb().$type<ForecastDetail>().notNull(), computedAt: now(),
+})

@@ -1,0 +1,20 @@
+/** Brings the schema up at start, works out stale forecasts in the background, and closes the pool at the end. */
+import { refreshMissing, refreshStale } from '../records/forecasts'
+import { closeDatabase, database } from '../utils/database'
+
+const EVERY_MS = 2000
+
+export default defineNitroPlugin(nitro => {
+  let stopped = false
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const round = async () => {
+    try { await refreshStale(await database()) } catch { /* the database is away; the next round tries again */ }
+    if (!stopped) timer = setTimeout(() => void round(), EVERY_MS)
+  }
+  database().then(refreshMissing).catch((error: unknown) => console.error('database:', error instanceof Error ? error.message : error)).finally(() => void round())
+  nitro.hooks.hook('close', async () => {
+    stopped = true
+    clearTimeout(timer)
+    await closeDatabase()
+  })
+})

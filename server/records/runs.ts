@@ -1,0 +1,139 @@
+/** Runs: what a job pushed through which nozzle, saved with the facts as they stood, and what that did to the nozzle. */
+import { eq, sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import { stoppedAt, type FullScan } from '../../core/gcode'
+import { fibreMassG, lengthForMassMm, massG } from '../../core/materials'
+import { fillerKgFor, wearKg } from '../../core/wear'
+import type { runSchema } from '../../shared/entries'
+import type { Question } from '../../shared/problem'
+import type { Connection } from '../db/client'
+import { heads, jobs, materials, nozzles, printers, runs, runTools, spools } from '../db/schema'
+import { headAt } from './fittings'
+import { refreshForecast } from './forecasts'
+import { ask, notFound, notInFuture, refuseField } from './refusal'
+import { spoolRemaining } from './spools'
+
+type Run = z.output<typeof runSchema>
+type Tool = Run['tools'][number]
+
+/** What a save did, in numbers; the app says it in words. */
+export interface RunEffect {
+  runId: number
+  nozzles: { tag: string, fibreG: number, extrudedG: number, leftFibreKg: number | null, leftMaterial: string | null, pastChance: number }[]
+  warnings: string[]
+}
+
+export async function saveRun(tx: Connection, run: Run, personId: number): Promise<RunEffect> {
+  const endedAt = notInFuture('endedAt', run.endedAt)
+  const [printer] = await tx.select().from(printers).where(eq(printers.id, run.printerId))
+  if (!printer) notFound('This printer')
+  const scan = run.jobId === null ? null : await scanOf(tx, run.jobId)
+  if (new Set(run.tools.map(t => t.tool)).size !== run.tools.length) refuseField('tools', 'Each tool number once')
+  const questions: Question[] = []
+  const rows = []
+  for (const [i, tool] of run.tools.entries()) rows.push(await toolRow(tx, run, tool, `tools.${i}`, scan, endedAt, questions))
+  await askAboutSpools(tx, rows, questions)
+  ask(questions, run.confirmed)
+  const enteredAs = run.tools[0]!.amount.kind === 'job' ? 'job file' : run.tools[0]!.amount.kind === 'grams' ? 'grams' : run.tools[0]!.amount.kind === 'metres' ? 'metres' : 'spool weights'
+  const [saved] = await tx.insert(runs).values({
+    printerId: run.printerId, jobId: run.jobId, name: run.name, endedAt, hours: run.hours, outcome: run.outcome,
+    stoppedKind: run.stopped?.kind ?? null, stoppedValue: run.stopped?.value ?? null, symptoms: run.symptoms, enteredAs,
+    bedSetC: run.bedSetC ?? scan?.maxSetpointC.bed ?? null, chamberSetC: run.chamberSetC ?? scan?.maxSetpointC.chamber ?? null,
+    note: run.note, personId,
+  }).returning({ id: runs.id })
+  const runId = saved!.id
+  await tx.insert(runTools).values(rows.map(r => ({ ...r, runId })))
+  await tx.execute(sql`select pg_notify('iron_nozzle', ${`run ${runId}`})`)
+  const touched = [...new Set(rows.map(r => r.nozzleId))].sort((a, b) => a - b)
+  const effects: RunEffect['nozzles'] = []
+  for (const nozzleId of touched) {
+    const { log, forecast } = await refreshForecast(tx, nozzleId)
+    const mine = rows.filter(r => r.nozzleId === nozzleId)
+    const last = log.lastFilled
+    effects.push({
+      tag: log.tag, fibreG: sum(mine.map(r => r.fibreG)), extrudedG: sum(mine.map(r => r.extrudedG)),
+      leftFibreKg: last && Number.isFinite(forecast.leftKg.median) ? fillerKgFor(forecast.leftKg.median, last.abrasivity) : null,
+      leftMaterial: last?.material ?? null, pastChance: forecast.pastChance,
+    })
+  }
+  return { runId, nozzles: effects, warnings: [] }
+}
+
+const sum = (v: number[]) => v.reduce((a, b) => a + b, 0)
+
+async function scanOf(tx: Connection, jobId: number): Promise<FullScan> {
+  const [job] = await tx.select({ scan: jobs.scan }).from(jobs).where(eq(jobs.id, jobId))
+  if (!job) notFound('This job')
+  return job.scan
+}
+
+async function toolRow(tx: Connection, run: Run, tool: Tool, at: string, scan: FullScan | null, endedAt: Date, questions: Question[]) {
+  const [head] = await tx.select().from(heads).where(eq(heads.id, tool.headId))
+  if (!head || head.printerId !== run.printerId) refuseField(`${at}.headId`, 'This head is not on that printer')
+  const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, tool.nozzleId))
+  if (!nozzle) refuseField(`${at}.nozzleId`, 'This nozzle is not known')
+  const fitted = await headAt(tx, tool.headId, endedAt)
+  if (fitted?.nozzleId !== tool.nozzleId) questions.push({
+    code: `not-fitted:${tool.tool}`, field: `${at}.nozzleId`,
+    message: fitted ? `${fitted.tag} was fitted there then, not ${nozzle.tag}. Log it for ${nozzle.tag} all the same?` : `No nozzle was fitted there then. Log it for ${nozzle.tag} all the same?`,
+  })
+  const { spool, material } = await filament(tx, tool, at)
+  const density = spool?.densityGCm3 ?? material.densityGCm3
+  if (density === null) refuseField(`${at}.spoolId`, `${spool ? spool.tag : material.name} has no density, so a length has no mass. Enter the density of ${material.name} in Stores`)
+  const diameterMm = spool?.diameterMm ?? scan?.filamentDiameterMm ?? 1.75
+  const fraction = spool?.fillerFraction ?? material.fillerFraction
+  if (tool.amount.kind === 'job' && scan && spool && Math.abs(spool.diameterMm - scan.filamentDiameterMm) > 1e-9)
+    refuseField(`${at}.spoolId`, `The file was read for ${scan.filamentDiameterMm} mm filament and ${spool.tag} is ${spool.diameterMm} mm; read the file again`)
+  const { extrudedMm, extrudedG } = amountOf(run, tool, at, scan, diameterMm, density)
+  const fibreG = fibreMassG(extrudedG, fraction)
+  return {
+    tool: tool.tool, headId: tool.headId, nozzleId: tool.nozzleId, materialId: material.id, spoolId: spool?.id ?? null, endedAt,
+    extrudedMm, extrudedG, fibreG, wearKg: wearKg(extrudedG, fraction, material.abrasivity),
+    setC: tool.setC ?? scan?.maxSetpointC.tools[String(tool.tool)] ?? null,
+    peakFlowMm3S: scan?.toolFlow?.find(t => t.index === tool.tool)?.peak ?? null,
+    densityGCm3: density, diameterMm, filler: material.filler, fillerFraction: fraction, abrasivity: material.abrasivity, materialName: material.name,
+  }
+}
+
+async function filament(tx: Connection, tool: Tool, at: string) {
+  const [spool] = tool.spoolId === null ? [] : await tx.select().from(spools).where(eq(spools.id, tool.spoolId))
+  if (tool.spoolId !== null && !spool) refuseField(`${at}.spoolId`, 'This spool is not known')
+  const [material] = await tx.select().from(materials).where(eq(materials.id, spool?.materialId ?? tool.materialId!))
+  if (!material) refuseField(`${at}.materialId`, 'This material is not known')
+  return { spool: spool ?? null, material }
+}
+
+/** Millimetres and grams that went through, from the job, grams, metres or the spool's weights; less for a job that stopped. */
+function amountOf(run: Run, tool: Tool, at: string, scan: FullScan | null, diameterMm: number, density: number): { extrudedMm: number, extrudedG: number } {
+  const a = tool.amount
+  if (a.kind === 'grams') return { extrudedG: a.grams, extrudedMm: lengthForMassMm(a.grams, diameterMm, density) }
+  if (a.kind === 'weights') return { extrudedG: a.beforeG - a.afterG, extrudedMm: lengthForMassMm(a.beforeG - a.afterG, diameterMm, density) }
+  if (a.kind === 'metres') return { extrudedMm: a.metres * 1000, extrudedG: massG(a.metres * 1000, diameterMm, density) }
+  if (!scan) refuseField(`${at}.amount`, 'Choose the job file, or enter grams, metres or spool weights')
+  const planned = scan.tools.find(t => t.index === tool.tool)
+  if (!planned) refuseField(`${at}.tool`, `The job has no tool ${tool.tool}`)
+  let extrudedMm = planned.extrudedMm
+  if (run.stopped?.kind === 'weighed') {
+    // the weighed print is shared among the tools as the whole job would have been
+    const share = planned.extrudedMm / scan.totalExtrudedMm!
+    return { extrudedG: run.stopped.value * share, extrudedMm: lengthForMassMm(run.stopped.value * share, diameterMm, density) }
+  }
+  if (run.stopped) {
+    if (!scan.profile) refuseField('stopped', 'This scan keeps no 1 % steps; weigh the print instead')
+    const stop = run.stopped.kind === 'percent' ? { percent: run.stopped.value } : { heightMm: run.stopped.value }
+    extrudedMm = stoppedAt({ tools: scan.tools, profile: scan.profile }, stop).tools.find(t => t.index === tool.tool)!.extrudedMm
+  }
+  return { extrudedMm, extrudedG: massG(extrudedMm, diameterMm, density) }
+}
+
+async function askAboutSpools(tx: Connection, rows: { spoolId: number | null, extrudedG: number }[], questions: Question[]): Promise<void> {
+  for (const spoolId of new Set(rows.map(r => r.spoolId))) {
+    if (spoolId === null) continue
+    const used = sum(rows.filter(r => r.spoolId === spoolId).map(r => r.extrudedG))
+    const left = await spoolRemaining(tx, spoolId)
+    if (used > left.g + 0.5) questions.push({
+      code: `over-spool:${spoolId}`, field: `tools.${rows.findIndex(r => r.spoolId === spoolId)}.amount`,
+      message: `${used.toFixed(0)} g is more than the ${Math.max(0, left.g).toFixed(0)} g left on ${left.tag}. Is that right?`,
+    })
+  }
+}

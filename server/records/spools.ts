@@ -1,0 +1,49 @@
+/** What is left on a spool: its last weighing less the runs since, or its net mass less all runs. */
+import { eq, sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import type { spoolEventSchema } from '../../shared/entries'
+import type { Connection } from '../db/client'
+import { spoolEvents, spools } from '../db/schema'
+import { notFound, notInFuture, refuseField } from './refusal'
+
+export interface SpoolRow extends Record<string, unknown> {
+  id: number, tag: string, material_id: number, material: string, diameter_mm: number, net_g: number, tare_g: number | null, hub: string
+  density_g_cm3: number | null, filler_fraction: number, own_density: number | null, own_fraction: number | null, note: string, version: number, left_g: number, place: string | null, last_used_at: string | null
+}
+
+const spoolsQuery = (where = sql`true`) => sql`
+  select s.id, s.tag, s.material_id, m.name material, s.diameter_mm, s.net_g, s.tare_g, s.hub, s.note, s.version,
+    coalesce(s.density_g_cm3, m.density_g_cm3) density_g_cm3, coalesce(s.filler_fraction, m.filler_fraction) filler_fraction,
+    s.density_g_cm3 own_density, s.filler_fraction own_fraction,
+    coalesce(w.gross_g - s.tare_g, s.net_g) - coalesce(u.used_g, 0) left_g,
+    u.last_used_at,
+    (select e.kind from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed' order by e.occurred_at desc, e.id desc limit 1) place
+  from spools s join materials m on m.id = s.material_id
+  left join lateral (
+    select e.gross_g, e.occurred_at from standing_spool_events e
+    where e.spool_id = s.id and e.kind = 'weighed' and s.tare_g is not null order by e.occurred_at desc, e.id desc limit 1
+  ) w on true
+  left join lateral (
+    select sum(t.extruded_g) filter (where w.occurred_at is null or t.ended_at > w.occurred_at) used_g, max(t.ended_at) last_used_at from standing_run_tools t
+    where t.spool_id = s.id
+  ) u on true
+  where ${where} order by s.tag`
+
+export async function listSpools(db: Connection): Promise<SpoolRow[]> {
+  return await db.execute<SpoolRow>(spoolsQuery())
+}
+
+export async function spoolRemaining(db: Connection, spoolId: number): Promise<{ tag: string, g: number }> {
+  const [row] = await db.execute<SpoolRow>(spoolsQuery(sql`s.id = ${spoolId}`))
+  if (!row) notFound('This spool')
+  return { tag: row.tag, g: row.left_g }
+}
+
+export async function saveSpoolEvent(tx: Connection, e: z.output<typeof spoolEventSchema>, personId: number): Promise<{ id: number, leftG: number }> {
+  const occurredAt = notInFuture('occurredAt', e.occurredAt)
+  const [spool] = await tx.select().from(spools).where(eq(spools.id, e.spoolId))
+  if (!spool) refuseField('spoolId', 'This spool is not known')
+  if (e.grossG !== null && spool.tareG !== null && e.grossG < spool.tareG) refuseField('grossG', `Less than the empty spool (${spool.tareG} g)`)
+  const [saved] = await tx.insert(spoolEvents).values({ ...e, occurredAt, personId }).returning({ id: spoolEvents.id })
+  return { id: saved!.id, leftG: (await spoolRemaining(tx, e.spoolId)).g }
+}

@@ -1,0 +1,36 @@
+/** One connection pool for the process; ready when the schema is. */
+import { connect, type Database } from '../db/client'
+import { migrate, type Migration } from '../db/migrate'
+import { firstPeople } from '../records/stores'
+import { Refusal } from '../records/refusal'
+
+let pool: ReturnType<typeof connect> | null = null
+let ready: Promise<void> | null = null
+
+async function migrations(): Promise<Migration[]> {
+  const storage = useStorage('assets:migrations')
+  const names = await storage.getKeys()
+  return await Promise.all(names.map(async name => ({ name, sql: String(await storage.getItem(name)) })))
+}
+
+async function prepare(): Promise<void> {
+  await migrate(pool!.client, await migrations())
+  await firstPeople(pool!.db)
+}
+
+export async function database(): Promise<Database> {
+  if (pool === null) {
+    const url = process.env.DATABASE_URL
+    if (!url) throw new Refusal({ type: 'urn:iron-nozzle:database', status: 503, title: 'DATABASE_URL is not set; start with npm start' })
+    pool = connect(url)
+  }
+  ready ??= prepare()
+  try { await ready } catch (error) { ready = null; throw error } // try again with the next request
+  return pool.db
+}
+
+export async function closeDatabase(): Promise<void> {
+  await pool?.client.end({ timeout: 3 })
+  pool = null
+  ready = null
+}

@@ -1,0 +1,219 @@
+/**
+ * What the app may send, as Zod schemas: one place for the browser's forms and the server's doors.
+ * Messages say what to do; units stand in the names.
+ */
+import { z } from 'zod'
+import { FILLERS, NOZZLE_MATERIALS } from '../core/wear'
+
+export const BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
+export const SYMPTOMS = ['under-extruded', 'uneven lines', 'stringing', 'popping', 'warped', 'clog', 'came loose', 'layer shift', 'other'] as const
+export const SHAPES = ['oval', 'flared', 'chipped', 'cracked plating', 'loose insert'] as const
+export const TAG = /^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/
+
+const between = (low: number, high: number, unit: string) =>
+  z.number({ error: 'Enter a number' }).min(low, `At least ${low} ${unit}`).max(high, `At most ${high} ${unit}`)
+const id = z.number({ error: 'Choose one' }).int().positive()
+const text = (max: number) => z.string().trim().max(max, `At most ${max} characters`)
+const name = (max: number) => text(max).min(1, 'Enter a name')
+const note = text(2000).default('')
+const when = z.iso.datetime({ offset: true, error: 'Enter a date and time' })
+/** Answers to questions that were asked and confirmed, by code. */
+const confirmed = z.array(z.string()).max(20).default([])
+const basis = z.enum(BASES, { error: 'Say where the value comes from' })
+const tag = z.string().trim().regex(TAG, 'Letters, digits, dot and dash, up to 20, starting with a letter or digit')
+
+export const amountSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('job') }),
+  z.object({ kind: z.literal('grams'), grams: between(0.01, 50_000, 'g') }),
+  z.object({ kind: z.literal('metres'), metres: between(0.001, 20_000, 'm') }),
+  z.object({ kind: z.literal('weights'), beforeG: between(1, 25_000, 'g'), afterG: between(1, 25_000, 'g') })
+    .refine(w => w.afterG < w.beforeG, { path: ['afterG'], error: 'The spool must weigh less after than before' }),
+])
+
+export const runToolSchema = z.object({
+  tool: z.number().int().min(0),
+  headId: id,
+  nozzleId: id,
+  spoolId: id.nullable().default(null),
+  materialId: id.nullable().default(null),
+  amount: amountSchema,
+  setC: between(0, 600, '°C').nullable().default(null),
+}).refine(t => t.spoolId !== null || t.materialId !== null, { path: ['spoolId'], error: 'Choose the spool, or at least the material' })
+
+export const runSchema = z.object({
+  printerId: id,
+  jobId: id.nullable().default(null),
+  name: name(255),
+  endedAt: when,
+  hours: between(0.01, 2000, 'h').nullable().default(null),
+  outcome: z.enum(['finished', 'failed']),
+  stopped: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('percent'), value: between(0, 100, '%') }),
+    z.object({ kind: z.literal('height'), value: between(0, 2000, 'mm') }),
+    z.object({ kind: z.literal('weighed'), value: between(0.01, 50_000, 'g') }),
+  ]).nullable().default(null),
+  symptoms: z.array(z.enum(SYMPTOMS)).max(9).default([]),
+  bedSetC: between(0, 300, '°C').nullable().default(null),
+  chamberSetC: between(0, 300, '°C').nullable().default(null),
+  note,
+  tools: z.array(runToolSchema).min(1, 'At least one tool').max(32),
+  confirmed,
+}).refine(r => r.outcome === 'failed' || r.stopped === null, { path: ['stopped'], error: 'Only a failed job stopped early' })
+
+const pinMark = text(20).nullable().default(null).transform(v => v || null)
+export const gaugeSchema = z.object({
+  nozzleId: id,
+  occurredAt: when,
+  goMm: between(0.05, 3, 'mm').nullable().default(null),
+  noGoMm: between(0.05, 3, 'mm').nullable().default(null),
+  goPin: pinMark,
+  noGoPin: pinMark,
+  valueMm: between(0.05, 3, 'mm').nullable().default(null),
+  uMm: between(0.0001, 0.2, 'mm').nullable().default(null),
+  tipMm: between(1, 60, 'mm').nullable().default(null),
+  tipUMm: between(0.001, 1, 'mm').nullable().default(null),
+  shape: z.array(z.enum(SHAPES)).default([]),
+  note,
+  confirmed,
+}).superRefine((g, ctx) => {
+  const say = (path: string, message: string) => ctx.addIssue({ code: 'custom', path: [path], message })
+  if (g.goMm !== null && g.noGoMm !== null && g.goMm >= g.noGoMm) say('goMm', `The go pin (${g.goMm}) must be smaller than the no-go pin (${g.noGoMm})`)
+  if (g.valueMm !== null && (g.goMm !== null || g.noGoMm !== null)) say('valueMm', 'Either pins or a value, not both')
+  if (g.valueMm !== null && g.uMm === null) say('uMm', 'Enter how sure the value is (± mm)')
+  if (g.goMm === null && g.noGoMm === null && g.valueMm === null && g.tipMm === null && g.shape.length === 0) say('goMm', 'Enter a pin, a value, a tip length or what you saw')
+})
+
+export const fittingSchema = z.object({
+  kind: z.enum(['fit', 'remove', 'retire']),
+  nozzleId: id,
+  headId: id.nullable().default(null),
+  reason: text(300).default(''),
+  occurredAt: when,
+  confirmed,
+}).superRefine((f, ctx) => {
+  if (f.kind === 'retire' && f.reason.length < 3) ctx.addIssue({ code: 'custom', path: ['reason'], message: 'Say why it is retired' })
+  if (f.kind === 'fit' && f.headId === null) ctx.addIssue({ code: 'custom', path: ['headId'], message: 'Choose the head' })
+})
+
+export const strikeSchema = z.object({
+  target: z.enum(['run', 'gauge', 'fitting', 'spool event']),
+  targetId: id,
+  reason: text(300).min(3, 'Say why it is struck out'),
+  confirmed,
+})
+
+export const spoolEventSchema = z.object({
+  spoolId: id,
+  kind: z.enum(['opened', 'loaded', 'out', 'in', 'dried', 'weighed']),
+  grossG: between(1, 25_000, 'g').nullable().default(null),
+  headId: id.nullable().default(null),
+  note,
+  occurredAt: when,
+}).refine(e => (e.kind === 'weighed') === (e.grossG !== null), { path: ['grossG'], error: 'Enter the weight with the spool, in g' })
+
+export const jobSchema = z.object({
+  name: name(255),
+  contentSha256: z.string().regex(/^[0-9a-f]{64}$/),
+  sizeBytes: z.number().int().min(0),
+  scan: z.looseObject({
+    filamentDiameterMm: between(0.5, 5, 'mm'),
+    tools: z.array(z.object({ index: z.number().int().min(0), extrudedMm: z.number().min(0), offPartMm: z.number().min(0), printingMm: z.number().min(0) })).max(64),
+    totalExtrudedMm: z.number().positive('Nothing is extruded in this file'),
+    profile: z.array(z.object({ percent: z.number(), extrudedMm: z.array(z.number()), seconds: z.number(), zMm: z.number() })).length(101).nullable(),
+  }),
+})
+
+const limitC = between(20, 600, '°C')
+export const limitFields = z.object({ limitC, part: name(60), basis, note })
+export const printerFields = z.object({ name: name(40), kind: name(80), note })
+export const printerSchema = printerFields.extend({
+  heads: z.array(z.object({ name: name(40), nozzle: limitFields })).min(1, 'At least one head').max(16),
+  bed: limitFields,
+  chamber: limitFields,
+})
+
+export const materialFields = z.object({
+  name: name(40),
+  polymer: name(40),
+  filler: z.enum(FILLERS),
+  fillerFraction: between(0, 0.8, '(as a share of mass)'),
+  densityGCm3: between(0.5, 10, 'g/cm³').nullable().default(null),
+  abrasivity: between(0.0001, 10, '(carbon fibre 1)'),
+  basis,
+  note,
+})
+const fillerAgrees = (m: { filler: string, fillerFraction: number }) => (m.filler === 'none') === (m.fillerFraction === 0)
+const fillerSays = { path: ['fillerFraction'], error: 'A filler needs a share above 0; without filler the share is 0' }
+export const materialSchema = materialFields.refine(fillerAgrees, fillerSays)
+
+export const nozzleTypeFields = z.object({
+  name: name(60),
+  material: z.enum(NOZZLE_MATERIALS),
+  nominalBoreMm: between(0.1, 2, 'mm'),
+  lengthMm: between(5, 40, 'mm'),
+  coneDeg: between(20, 120, '°'),
+  tipFlatMm: between(0.2, 6, 'mm'),
+  landMm: between(0.1, 10, 'mm'),
+  inletMm: between(1, 5, 'mm'),
+  insertMm: between(0.5, 6, 'mm').nullable().default(null),
+  boreGrowthLimit: between(0.01, 1, '(as a share of nominal)').nullable().default(0.1),
+  tipLossLimitMm: between(0.01, 2, 'mm').nullable().default(0.15),
+  massLimitKg: between(0.001, 1000, 'kg').nullable().default(null),
+  basis,
+  note,
+})
+export const nozzleTypeSchema = nozzleTypeFields.superRefine((t, ctx) => {
+  const say = (path: string, message: string) => ctx.addIssue({ code: 'custom', path: [path], message })
+  if (t.tipFlatMm <= t.nominalBoreMm) say('tipFlatMm', 'The tip flat must be wider than the bore')
+  if (t.inletMm <= t.nominalBoreMm) say('inletMm', 'The inlet must be wider than the bore')
+  if (t.landMm >= t.lengthMm) say('landMm', 'The land must be shorter than the nozzle')
+  if (t.boreGrowthLimit === null && t.tipLossLimitMm === null && t.massLimitKg === null) say('boreGrowthLimit', 'At least one retire rule')
+})
+
+export const nozzleFields = z.object({ law: z.enum(['sliding', 'linear']), note })
+export const nozzleSchema = z.object({
+  tag,
+  typeId: id,
+  wasUsed: z.boolean().default(false),
+  note,
+  receivedAt: when,
+  receipt: z.object({
+    goMm: between(0.05, 3, 'mm').nullable().default(null),
+    noGoMm: between(0.05, 3, 'mm').nullable().default(null),
+    valueMm: between(0.05, 3, 'mm').nullable().default(null),
+    uMm: between(0.0001, 0.2, 'mm').nullable().default(null),
+    tipMm: between(1, 60, 'mm').nullable().default(null),
+  }).nullable().default(null),
+}).superRefine((n, ctx) => {
+  const r = n.receipt
+  if (n.wasUsed && (!r || (r.goMm === null && r.noGoMm === null && r.valueMm === null))) ctx.addIssue({ code: 'custom', path: ['receipt', 'valueMm'], message: 'A used nozzle needs a bore gauged at receipt' })
+  if (r && r.goMm !== null && r.noGoMm !== null && r.goMm >= r.noGoMm) ctx.addIssue({ code: 'custom', path: ['receipt', 'goMm'], message: `The go pin (${r.goMm}) must be smaller than the no-go pin (${r.noGoMm})` })
+  if (r && r.valueMm !== null && (r.goMm !== null || r.noGoMm !== null)) ctx.addIssue({ code: 'custom', path: ['receipt', 'valueMm'], message: 'Either pins or a value, not both' })
+})
+
+export const spoolFields = z.object({
+  tareG: between(0, 5000, 'g').nullable().default(null),
+  hub: text(60).default(''),
+  densityGCm3: between(0.5, 10, 'g/cm³').nullable().default(null),
+  fillerFraction: between(0, 0.8, '(as a share of mass)').nullable().default(null),
+  note,
+})
+export const spoolSchema = spoolFields.extend({ tag, materialId: id, diameterMm: between(1, 3.5, 'mm'), netG: between(10, 20_000, 'g') })
+
+export const personSchema = z.object({ name: name(80), role: z.enum(['technician', 'lead']) })
+export const settingsFields = z.object({ shopName: name(80), timeZone: name(60), acceptedRisk: between(0.001, 0.5, '') })
+
+/** An edit of a record: the version that was seen, and the new values. */
+export const editOf = <T extends z.ZodType>(fields: T) => z.object({ version: z.number().int().positive(), values: fields })
+
+export type RunEntry = z.input<typeof runSchema>
+export type GaugeEntry = z.input<typeof gaugeSchema>
+export type FittingEntry = z.input<typeof fittingSchema>
+export type StrikeEntry = z.input<typeof strikeSchema>
+export type SpoolEventEntry = z.input<typeof spoolEventSchema>
+export type JobEntry = z.input<typeof jobSchema>
+export type PrinterEntry = z.input<typeof printerSchema>
+export type MaterialEntry = z.input<typeof materialSchema>
+export type NozzleTypeEntry = z.input<typeof nozzleTypeSchema>
+export type NozzleEntry = z.input<typeof nozzleSchema>
+export type SpoolEntry = z.input<typeof spoolSchema>
