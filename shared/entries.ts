@@ -40,9 +40,23 @@ export const runToolSchema = z.object({
   setC: between(0, 600, '°C').nullable().default(null),
 }).refine(t => t.spoolId !== null || t.materialId !== null, { path: ['spoolId'], error: 'Choose the spool, or at least the material' })
 
+export const jobSchema = z.object({
+  name: name(255),
+  contentSha256: z.string().regex(/^[0-9a-f]{64}$/),
+  sizeBytes: z.number().int().min(0),
+  scan: z.looseObject({
+    filamentDiameterMm: between(0.5, 5, 'mm'),
+    tools: z.array(z.object({ index: z.number().int().min(0), extrudedMm: z.number().min(0), offPartMm: z.number().min(0), printingMm: z.number().min(0) })).max(64),
+    totalExtrudedMm: z.number().positive('Nothing is extruded in this file'),
+    profile: z.array(z.object({ percent: z.number(), extrudedMm: z.array(z.number()), seconds: z.number(), zMm: z.number() })).length(101).nullable(),
+  }),
+})
+
 export const runSchema = z.object({
   printerId: id,
   jobId: id.nullable().default(null),
+  /** A job that is not stored yet comes along with its first run, so that both are stored or neither. */
+  job: jobSchema.nullable().default(null),
   name: name(255),
   endedAt: when,
   hours: between(0.01, 2000, 'h').nullable().default(null),
@@ -58,7 +72,8 @@ export const runSchema = z.object({
   note,
   tools: z.array(runToolSchema).min(1, 'At least one tool').max(32),
   confirmed,
-}).refine(r => r.outcome === 'failed' || r.stopped === null, { path: ['stopped'], error: 'Only a failed job stopped early' })
+}).refine(r => r.job === null || r.jobId === null, { path: ['job'], error: 'Either a stored job or a new one' })
+  .refine(r => r.outcome === 'failed' || r.stopped === null, { path: ['stopped'], error: 'Only a failed job stopped early' })
 
 const pinMark = text(20).nullable().default(null).transform(v => v || null)
 export const gaugeSchema = z.object({
@@ -110,18 +125,6 @@ export const spoolEventSchema = z.object({
   note,
   occurredAt: when,
 }).refine(e => (e.kind === 'weighed') === (e.grossG !== null), { path: ['grossG'], error: 'Enter the weight with the spool, in g' })
-
-export const jobSchema = z.object({
-  name: name(255),
-  contentSha256: z.string().regex(/^[0-9a-f]{64}$/),
-  sizeBytes: z.number().int().min(0),
-  scan: z.looseObject({
-    filamentDiameterMm: between(0.5, 5, 'mm'),
-    tools: z.array(z.object({ index: z.number().int().min(0), extrudedMm: z.number().min(0), offPartMm: z.number().min(0), printingMm: z.number().min(0) })).max(64),
-    totalExtrudedMm: z.number().positive('Nothing is extruded in this file'),
-    profile: z.array(z.object({ percent: z.number(), extrudedMm: z.array(z.number()), seconds: z.number(), zMm: z.number() })).length(101).nullable(),
-  }),
-})
 
 const limitC = between(20, 600, '°C')
 export const limitFields = z.object({ limitC, part: name(60), basis, note })

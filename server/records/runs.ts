@@ -10,6 +10,7 @@ import type { Connection } from '../db/client'
 import { heads, jobs, materials, nozzles, printers, runs, runTools, spools } from '../db/schema'
 import { headAt } from './fittings'
 import { refreshForecast } from './forecasts'
+import { saveJob } from './jobs'
 import { ask, notFound, notInFuture, refuseField } from './refusal'
 import { spoolRemaining } from './spools'
 
@@ -20,14 +21,14 @@ type Tool = Run['tools'][number]
 export interface RunEffect {
   runId: number
   nozzles: { tag: string, fibreG: number, extrudedG: number, leftFibreKg: number | null, leftMaterial: string | null, pastChance: number }[]
-  warnings: string[]
 }
 
 export async function saveRun(tx: Connection, run: Run, personId: number): Promise<RunEffect> {
   const endedAt = notInFuture('endedAt', run.endedAt)
   const [printer] = await tx.select().from(printers).where(eq(printers.id, run.printerId))
   if (!printer) notFound('This printer')
-  const scan = run.jobId === null ? null : await scanOf(tx, run.jobId)
+  const jobId = run.job ? (await saveJob(tx, run.job, personId)).id : run.jobId
+  const scan = jobId === null ? null : await scanOf(tx, jobId)
   if (new Set(run.tools.map(t => t.tool)).size !== run.tools.length) refuseField('tools', 'Each tool number once')
   const questions: Question[] = []
   const rows = []
@@ -36,7 +37,7 @@ export async function saveRun(tx: Connection, run: Run, personId: number): Promi
   ask(questions, run.confirmed)
   const enteredAs = run.tools[0]!.amount.kind === 'job' ? 'job file' : run.tools[0]!.amount.kind === 'grams' ? 'grams' : run.tools[0]!.amount.kind === 'metres' ? 'metres' : 'spool weights'
   const [saved] = await tx.insert(runs).values({
-    printerId: run.printerId, jobId: run.jobId, name: run.name, endedAt, hours: run.hours, outcome: run.outcome,
+    printerId: run.printerId, jobId, name: run.name, endedAt, hours: run.hours, outcome: run.outcome,
     stoppedKind: run.stopped?.kind ?? null, stoppedValue: run.stopped?.value ?? null, symptoms: run.symptoms, enteredAs,
     bedSetC: run.bedSetC ?? scan?.maxSetpointC.bed ?? null, chamberSetC: run.chamberSetC ?? scan?.maxSetpointC.chamber ?? null,
     note: run.note, personId,
@@ -56,7 +57,7 @@ export async function saveRun(tx: Connection, run: Run, personId: number): Promi
       leftMaterial: last?.material ?? null, pastChance: forecast.pastChance,
     })
   }
-  return { runId, nozzles: effects, warnings: [] }
+  return { runId, nozzles: effects }
 }
 
 const sum = (v: number[]) => v.reduce((a, b) => a + b, 0)

@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { fittingSchema } from '#shared/entries'
+import FieldText from '~/components/ui/FieldText.vue'
+import FieldWhen from '~/components/ui/FieldWhen.vue'
+import ModalSheet from '~/components/ui/ModalSheet.vue'
+import QuestionBox from '~/components/ui/QuestionBox.vue'
+import { useEntryForm } from '~/composables/entry-form'
+import { useUi } from '~/stores/ui'
+
+const props = defineProps<{ nozzle: { id: number, tag: string, place: string | null } | null }>()
+const emit = defineEmits<{ close: [] }>()
+const ui = useUi()
+const form = useEntryForm<{ tag: string }>(fittingSchema, '/api/fittings')
+const reason = ref('')
+const at = ref('')
+watch(() => props.nozzle, () => { reason.value = ''; at.value = new Date().toISOString(); form.reset() })
+
+async function save(confirmed: string[] = []): Promise<void> {
+  if (!props.nozzle) return
+  const done = await form.send({ kind: 'retire', nozzleId: props.nozzle.id, reason: reason.value, occurredAt: at.value }, `Retire ${props.nozzle.tag}`, confirmed)
+  if (done === null) return
+  if (done !== 'queued') ui.say(`${props.nozzle.tag} is retired${props.nozzle.place ? ` and off ${props.nozzle.place}` : ''}. Its record stays.`)
+  emit('close')
+}
+</script>
+
+<template>
+  <ModalSheet :open="nozzle !== null" :title="`Retire ${nozzle?.tag ?? ''}`" @close="emit('close')">
+    <form v-if="nozzle" class="grid gap-3" @submit.prevent="save()">
+      <p v-if="nozzle.place">It is fitted to {{ nozzle.place }} and comes off with this.</p>
+      <FieldText id="retire-reason" v-model="reason" label="Reason" :list="['bore past the limit', 'worn oval', 'tip damaged', 'insert came out', 'cracked plating', 'clogged', 'lost']" :error="form.errors.value.reason" />
+      <FieldWhen id="retire-when" v-model="at" label="When" :error="form.errors.value.occurredAt" />
+      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+      <div class="flex gap-2"><button type="submit" class="button danger" :disabled="form.busy.value">Retire</button><button type="button" class="button" @click="emit('close')">Cancel</button></div>
+    </form>
+  </ModalSheet>
+</template>

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+/** Gauge a nozzle: pins or a value, tip length, what was seen. Emits what is typed so that the chart can show it. */
+import { computed, reactive, ref, watch } from 'vue'
+import type { GaugeEffect } from '../../../server/records/gauges'
+import { gaugeSchema, SHAPES, type GaugeEntry } from '#shared/entries'
+import FieldNumber from '~/components/ui/FieldNumber.vue'
+import FieldText from '~/components/ui/FieldText.vue'
+import FieldWhen from '~/components/ui/FieldWhen.vue'
+import QuestionBox from '~/components/ui/QuestionBox.vue'
+import { useEntryForm } from '~/composables/entry-form'
+import { gaugeWords } from '~/effects'
+import { useOutbox } from '~/stores/outbox'
+import { useUi } from '~/stores/ui'
+
+const props = defineProps<{ nozzleId: number, tag: string, draft: string | null }>()
+const emit = defineEmits<{ saved: [], cancel: [], preview: [v: { goMm: number | null, noGoMm: number | null, valueMm: number | null, uMm: number | null, tipMm: number | null }] }>()
+const ui = useUi()
+const outbox = useOutbox()
+const form = useEntryForm<GaugeEffect>(gaugeSchema, '/api/gauges')
+const way = ref<'pins' | 'value'>('pins')
+const v = reactive({ goMm: null as number | null, noGoMm: null as number | null, goPin: '', noGoPin: '', valueMm: null as number | null, uMm: null as number | null, tipMm: null as number | null, shape: [] as (typeof SHAPES)[number][], note: '', occurredAt: new Date().toISOString() })
+
+watch(() => [props.draft, outbox.entries.length], () => {
+  const kept = outbox.entries.find(e => e.key === props.draft)?.body as GaugeEntry | undefined
+  if (!kept) return
+  way.value = kept.valueMm != null ? 'value' : 'pins'
+  Object.assign(v, { goMm: kept.goMm ?? null, noGoMm: kept.noGoMm ?? null, goPin: kept.goPin ?? '', noGoPin: kept.noGoPin ?? '', valueMm: kept.valueMm ?? null, uMm: kept.uMm ?? null, tipMm: kept.tipMm ?? null, shape: kept.shape ?? [], note: kept.note ?? '', occurredAt: kept.occurredAt })
+}, { immediate: true })
+
+const entered = computed(() => way.value === 'pins' ? { goMm: v.goMm, noGoMm: v.noGoMm, valueMm: null, uMm: null } : { goMm: null, noGoMm: null, valueMm: v.valueMm, uMm: v.uMm })
+watch([entered, () => v.tipMm], () => emit('preview', { ...entered.value, tipMm: v.tipMm }), { deep: true })
+
+/** A click on the chart sets the pins on either side, in steps of 0.01 mm. */
+function pick(boreMm: number): void {
+  way.value = 'pins'
+  v.goMm = Math.floor(boreMm * 100) / 100
+  v.noGoMm = Number((v.goMm + 0.01).toFixed(2))
+}
+defineExpose({ pick })
+
+async function save(confirmed: string[] = []): Promise<void> {
+  const done = await form.send({
+    nozzleId: props.nozzleId, occurredAt: v.occurredAt, ...entered.value, tipMm: v.tipMm, shape: v.shape, note: v.note,
+    goPin: way.value === 'pins' && v.goMm !== null ? v.goPin || null : null, noGoPin: way.value === 'pins' && v.noGoMm !== null ? v.noGoPin || null : null,
+  }, `Gauge ${props.tag}`, confirmed, props.draft)
+  if (done === null) return
+  if (done !== 'queued') ui.say(gaugeWords(done))
+  emit('saved')
+}
+</script>
+
+<template>
+  <form class="sheet grid gap-3 p-3" aria-label="Gauge" @submit.prevent="save()">
+    <p class="border-l-4 border-look pl-3 text-sm"><b>Clean and cold.</b> Let it cool to touch and clean it; never force a pin. A pin finds the narrowest place, a picture the mouth. The maker's manual comes first.</p>
+    <fieldset class="flex flex-wrap gap-x-4"><legend class="label">Bore by</legend>
+      <label class="check"><input v-model="way" type="radio" value="pins" name="way"> go / no-go pins</label>
+      <label class="check"><input v-model="way" type="radio" value="value" name="way"> a value, ± how sure</label>
+    </fieldset>
+    <div class="grid grid-cols-2 gap-3 sm:grid-cols-4">
+      <template v-if="way === 'pins'">
+        <FieldNumber id="go" v-model="v.goMm" label="Goes" unit="mm" placeholder="0.43" :error="form.errors.value.goMm" />
+        <FieldNumber id="nogo" v-model="v.noGoMm" label="Does not go" unit="mm" placeholder="0.44" :error="form.errors.value.noGoMm" />
+        <FieldText id="go-pin" v-model="v.goPin" label="Pin mark (go)" :error="form.errors.value.goPin" />
+        <FieldText id="nogo-pin" v-model="v.noGoPin" label="Pin mark (no-go)" :error="form.errors.value.noGoPin" />
+      </template>
+      <template v-else>
+        <FieldNumber id="value" v-model="v.valueMm" label="Bore" unit="mm" placeholder="0.434" :error="form.errors.value.valueMm" />
+        <FieldNumber id="value-u" v-model="v.uMm" label="± (one standard uncertainty)" unit="mm" placeholder="0.005" :error="form.errors.value.uMm" />
+      </template>
+    </div>
+    <div class="grid gap-3 sm:grid-cols-2">
+      <FieldNumber id="tip" v-model="v.tipMm" label="Tip length, over all" unit="mm" placeholder="leave empty if not measured" :error="form.errors.value.tipMm" />
+      <FieldWhen id="gauge-when" v-model="v.occurredAt" label="When" :error="form.errors.value.occurredAt" />
+    </div>
+    <fieldset class="flex flex-wrap gap-x-3"><legend class="label">Seen</legend>
+      <label v-for="s in SHAPES" :key="s" class="check"><input v-model="v.shape" type="checkbox" :value="s"> {{ s }}</label>
+    </fieldset>
+    <FieldText id="gauge-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
+    <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+    <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Save the gauge</button><button type="button" class="button" @click="emit('cancel')">Cancel</button></div>
+  </form>
+</template>

@@ -1,0 +1,93 @@
+<script setup lang="ts">
+/**
+ * Add or edit a record of Stores from a list of fields. Adding is an entry (queued, exactly once); editing sends the
+ * version that was seen, and when someone else was faster shows both versions.
+ */
+import { reactive, ref, watch } from 'vue'
+import type { z } from 'zod'
+import type { Problem } from '#shared/problem'
+import FieldNumber from '~/components/ui/FieldNumber.vue'
+import FieldSelect from '~/components/ui/FieldSelect.vue'
+import FieldText from '~/components/ui/FieldText.vue'
+import FieldWhen from '~/components/ui/FieldWhen.vue'
+import QuestionBox from '~/components/ui/QuestionBox.vue'
+import { patch, ProblemError } from '~/api'
+import { useEntryForm } from '~/composables/entry-form'
+import { getPath, setPath, type FormField } from '~/components/stores/fields'
+import { useShop } from '~/stores/shop'
+import { useUi } from '~/stores/ui'
+
+const props = defineProps<{
+  fields: FormField[], schema: z.ZodType, start: Record<string, unknown>, says: (v: Record<string, unknown>) => string
+  /** Where a new record goes, or which one is edited. */
+  route?: string
+  edit?: { kind: string, id: number, version: number }
+}>()
+const emit = defineEmits<{ saved: [], cancel: [] }>()
+const shop = useShop()
+const ui = useUi()
+const form = useEntryForm<Record<string, unknown>>(props.schema, props.route ?? '')
+const v = reactive<Record<string, unknown>>(structuredClone(props.start))
+const version = ref(props.edit?.version ?? 0)
+watch(() => props.edit?.version, n => { if (n && n > version.value && !form.problem.value) version.value = n })
+const theirs = ref<Record<string, unknown> | null>(null)
+
+const shownFields = () => props.fields.filter(f => !f.when || f.when(v))
+async function save(confirmed: string[] = []): Promise<void> {
+  if (props.edit) { await saveEdit(); return }
+  const done = await form.send(JSON.parse(JSON.stringify(v)) as Record<string, unknown>, props.says(v), confirmed)
+  if (done === null) return
+  if (done !== 'queued') ui.say(`${props.says(v)}: saved`)
+  emit('saved')
+}
+async function saveEdit(): Promise<void> {
+  const result = props.schema.safeParse(v)
+  if (!result.success) {
+    form.problem.value = { type: 'urn:iron-nozzle:field', status: 422, title: '', errors: result.error.issues.map(i => ({ field: i.path.join('.'), message: i.message })) }
+    return
+  }
+  try {
+    await patch(`/api/edit/${props.edit!.kind}/${props.edit!.id}`, { version: version.value, values: result.data })
+    ui.say(`${props.says(v)}: changed. Runs logged before keep what they were logged with.`)
+    await shop.refresh()
+    emit('saved')
+  } catch (error) {
+    const problem: Problem = error instanceof ProblemError ? error.problem : { type: 'about:blank', status: 0, title: 'The server does not answer. Nothing was changed; what you typed is kept here.' }
+    if (problem.type === 'urn:iron-nozzle:stale') theirs.value = problem.current as Record<string, unknown>
+    else form.problem.value = { ...problem, errors: problem.errors?.map(e => ({ ...e, field: e.field.replace(/^values\./, '') })) }
+  }
+}
+function takeTheirs(): void {
+  for (const f of props.fields) if (theirs.value && f.key in theirs.value) v[f.key] = theirs.value[f.key]
+  keepMine()
+}
+function keepMine(): void {
+  version.value = theirs.value!.version as number
+  theirs.value = null
+}
+const id = (key: string) => `record-${key.replaceAll('.', '-')}`
+const shown = (value: unknown) => value === null || value === undefined || value === '' ? 'empty' : String(value)
+</script>
+
+<template>
+  <form class="grid gap-3" @submit.prevent="save()">
+    <div class="grid gap-3 sm:grid-cols-2">
+      <template v-for="f in shownFields()" :key="f.key">
+        <FieldNumber v-if="f.kind === 'number'" :id="id(f.key)" :model-value="getPath(v, f.key) as number | null" :label="f.label" :unit="f.unit" :hint="f.hint" :error="form.errors.value[f.key]" @update:model-value="x => setPath(v, f.key, x)" />
+        <FieldSelect v-else-if="f.kind === 'select'" :id="id(f.key)" :model-value="getPath(v, f.key) as string" :label="f.label" :options="f.options ?? []" :hint="f.hint" :error="form.errors.value[f.key]" @update:model-value="x => { setPath(v, f.key, x); f.then?.(v) }" />
+        <FieldWhen v-else-if="f.kind === 'when'" :id="id(f.key)" :model-value="getPath(v, f.key) as string" :label="f.label" :error="form.errors.value[f.key]" @update:model-value="x => setPath(v, f.key, x)" />
+        <label v-else-if="f.kind === 'check'" class="check self-end"><input type="checkbox" :checked="getPath(v, f.key) as boolean" @change="setPath(v, f.key, ($event.target as HTMLInputElement).checked)"> {{ f.label }}</label>
+        <FieldText v-else :id="id(f.key)" :model-value="(getPath(v, f.key) as string) ?? ''" :label="f.label" :hint="f.hint" :list="f.list" :error="form.errors.value[f.key]" @update:model-value="x => setPath(v, f.key, x)" />
+      </template>
+    </div>
+    <div v-if="theirs" role="alert" class="border-2 border-look p-3">
+      <p class="font-semibold text-look">Someone changed this meanwhile. Nothing was overwritten.</p>
+      <table class="record my-2"><thead><tr><th>field</th><th>stored now</th><th>yours</th></tr></thead><tbody>
+        <tr v-for="f in fields.filter(x => theirs && x.key in theirs && shown(theirs[x.key]) !== shown(v[x.key]))" :key="f.key"><td>{{ f.label }}</td><td>{{ shown(theirs[f.key]) }}</td><td>{{ shown(v[f.key]) }}</td></tr>
+      </tbody></table>
+      <div class="flex flex-wrap gap-2"><button type="button" class="button" @click="keepMine">Keep mine, then save</button><button type="button" class="button" @click="takeTheirs">Take what is stored</button></div>
+    </div>
+    <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+    <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value || theirs !== null">Save</button><button type="button" class="button" @click="emit('cancel')">Cancel</button></div>
+  </form>
+</template>

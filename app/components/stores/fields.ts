@@ -1,0 +1,114 @@
+/** The fields of each kind of record in Stores, for one form that serves them all. */
+import { FILLERS, NOZZLE_MATERIALS, START_ABRASIVITY } from '#core/wear'
+import { BASES } from '#shared/entries'
+import type { ShopData } from '~/stores/shop'
+
+export interface FormField {
+  key: string
+  label: string
+  kind: 'text' | 'number' | 'select' | 'when' | 'check'
+  unit?: string
+  hint?: string
+  options?: { value: string | number | null, text: string }[]
+  list?: string[]
+  when?: (v: Record<string, unknown>) => boolean
+  /** What choosing this sets elsewhere. */
+  then?: (v: Record<string, unknown>) => void
+}
+
+export function getPath(v: Record<string, unknown>, path: string): unknown {
+  return path.split('.').reduce<unknown>((o, k) => (o as Record<string, unknown> | null)?.[k] ?? null, v)
+}
+export function setPath(v: Record<string, unknown>, path: string, value: unknown): void {
+  const keys = path.split('.')
+  const last = keys.pop()!
+  let o = v
+  for (const k of keys) o = o[k] as Record<string, unknown>
+  o[last] = value
+}
+
+const choices = (values: readonly string[]) => values.map(value => ({ value, text: value }))
+const basis: FormField = { key: 'basis', label: 'Basis', kind: 'select', options: choices(BASES) }
+const note: FormField = { key: 'note', label: 'Note', kind: 'text' }
+const choose = (text: string) => ({ value: null, text })
+
+export const limitFieldsOf = (prefix: string, zone: string): FormField[] => [
+  { key: `${prefix}limitC`, label: `${zone} limit`, kind: 'number', unit: '°C', hint: 'as usable, guard band taken off' },
+  { key: `${prefix}part`, label: `${zone}: part that decides`, kind: 'text', hint: 'the weakest part', list: ['sensor', 'PTFE liner', 'heat break', 'block', 'heater', 'magnets', 'glue line', 'printed parts', 'belt', 'motors', 'room'] },
+  { key: `${prefix}basis`, label: `${zone}: basis`, kind: 'select', options: choices(BASES) },
+  { key: `${prefix}note`, label: `${zone}: note`, kind: 'text' },
+]
+export const LIMIT_FIELDS = limitFieldsOf('', 'Zone').map(f => ({ ...f, label: f.label.replace('Zone limit', 'Limit').replace('Zone: ', '').replace(/^./, c => c.toUpperCase()) }))
+
+export const PRINTER_FIELDS: FormField[] = [
+  { key: 'name', label: 'Name', kind: 'text' },
+  { key: 'kind', label: 'Kind', kind: 'text', list: ['open frame', 'enclosed, bed-heated', 'hot, active chamber'] },
+  { key: 'heads.0.name', label: 'Head', kind: 'text', hint: 'like head, or high flow' },
+  ...limitFieldsOf('heads.0.nozzle.', 'Nozzle'),
+  { key: 'twoHeads', label: 'It has a second head', kind: 'check' },
+  { key: 'second.name', label: 'Second head', kind: 'text', when: v => v.twoHeads === true },
+  ...limitFieldsOf('second.nozzle.', 'Second nozzle').map(f => ({ ...f, when: (v: Record<string, unknown>) => v.twoHeads === true })),
+  ...limitFieldsOf('bed.', 'Bed'),
+  ...limitFieldsOf('chamber.', 'Chamber'),
+  note,
+]
+export const PRINTER_EDIT_FIELDS: FormField[] = [{ key: 'name', label: 'Name', kind: 'text' }, { key: 'kind', label: 'Kind', kind: 'text' }, note]
+
+export const MATERIAL_FIELDS: FormField[] = [
+  { key: 'name', label: 'Name', kind: 'text', hint: 'generic, like PA6-CF20' },
+  { key: 'polymer', label: 'Polymer', kind: 'text', list: ['PLA', 'PETG', 'ABS', 'ASA', 'PC', 'PA6', 'PA12', 'PPA', 'PPS', 'PEEK', 'PEI'] },
+  { key: 'filler', label: 'Filler', kind: 'select', options: choices(FILLERS), then: v => { v.abrasivity = START_ABRASIVITY[v.filler as keyof typeof START_ABRASIVITY]; if (v.filler === 'none') v.fillerFraction = 0 } },
+  { key: 'fillerFraction', label: 'Filler, share of mass', kind: 'number', hint: '0.2 for 20 wt%', when: v => v.filler !== 'none' },
+  { key: 'densityGCm3', label: 'Density', kind: 'number', unit: 'g/cm³', hint: 'of the filament as bought; needed for lengths and job files' },
+  { key: 'abrasivity', label: 'Abrasivity', kind: 'number', hint: 'carbon fibre 1; start values: glass 1.2, glow 1.5, metal 0.5, wood 0.1, none 0.002' },
+  basis, note,
+]
+
+export const TYPE_FIELDS: FormField[] = [
+  { key: 'name', label: 'Name', kind: 'text', hint: 'like hardened steel 0.4' },
+  { key: 'material', label: 'Material at the bore', kind: 'select', options: choices(NOZZLE_MATERIALS) },
+  { key: 'nominalBoreMm', label: 'Nominal bore', kind: 'number', unit: 'mm' },
+  { key: 'lengthMm', label: 'Length over all', kind: 'number', unit: 'mm' },
+  { key: 'coneDeg', label: 'Cone, whole angle', kind: 'number', unit: '°' },
+  { key: 'tipFlatMm', label: 'Tip flat', kind: 'number', unit: 'mm' },
+  { key: 'landMm', label: 'Land', kind: 'number', unit: 'mm', hint: 'the straight part of the bore' },
+  { key: 'inletMm', label: 'Inlet', kind: 'number', unit: 'mm' },
+  { key: 'insertMm', label: 'Insert diameter', kind: 'number', unit: 'mm', hint: 'empty for a solid nozzle' },
+  { key: 'boreGrowthLimit', label: 'Retire at bore growth', kind: 'number', hint: 'share of nominal, 0.1 is + 10 %; empty: no such rule' },
+  { key: 'tipLossLimitMm', label: 'Retire at tip loss', kind: 'number', unit: 'mm', hint: 'half the first layer; empty: no such rule' },
+  { key: 'massLimitKg', label: 'Retire at fibre mass', kind: 'number', unit: 'kg', hint: 'empty: no such rule' },
+  basis, note,
+]
+
+export const nozzleFieldsOf = (shop: ShopData): FormField[] => [
+  { key: 'tag', label: 'Tag', kind: 'text', hint: 'as on the label' },
+  { key: 'typeId', label: 'Type', kind: 'select', options: [choose('Choose a type'), ...shop.types.map(t => ({ value: t.id, text: t.name }))] },
+  { key: 'wasUsed', label: 'It comes used', kind: 'check' },
+  { key: 'receivedAt', label: 'Received', kind: 'when' },
+  { key: 'receipt.valueMm', label: 'Bore at receipt', kind: 'number', unit: 'mm', hint: 'a measured value; or pins below' },
+  { key: 'receipt.uMm', label: '± of that', kind: 'number', unit: 'mm', hint: '0.003 when empty' },
+  { key: 'receipt.goMm', label: 'Goes', kind: 'number', unit: 'mm' },
+  { key: 'receipt.noGoMm', label: 'Does not go', kind: 'number', unit: 'mm' },
+  { key: 'receipt.tipMm', label: 'Tip length at receipt', kind: 'number', unit: 'mm' },
+  note,
+]
+
+export const spoolFieldsOf = (shop: ShopData): FormField[] => [
+  { key: 'tag', label: 'Tag', kind: 'text' },
+  { key: 'materialId', label: 'Material', kind: 'select', options: [choose('Choose a material'), ...shop.materials.map(m => ({ value: m.id, text: m.name }))] },
+  { key: 'diameterMm', label: 'Filament diameter', kind: 'number', unit: 'mm' },
+  { key: 'netG', label: 'Filament when full', kind: 'number', unit: 'g' },
+  ...SPOOL_EDIT_FIELDS,
+]
+export const SPOOL_EDIT_FIELDS: FormField[] = [
+  { key: 'tareG', label: 'Empty spool', kind: 'number', unit: 'g', hint: 'needed to use weighings' },
+  { key: 'hub', label: 'Hub', kind: 'text', list: ['cardboard', 'ABS', 'PC', 'PS'] },
+  { key: 'densityGCm3', label: 'Density of this lot', kind: 'number', unit: 'g/cm³', hint: 'empty: the material\'s' },
+  { key: 'fillerFraction', label: 'Filler share of this lot', kind: 'number', hint: 'empty: the material\'s' },
+  note,
+]
+export const SETTINGS_FIELDS: FormField[] = [
+  { key: 'shopName', label: 'Name of the shop', kind: 'text' },
+  { key: 'timeZone', label: 'Time zone', kind: 'text', hint: 'like Europe/London', list: ['UTC', 'Europe/London', 'Europe/Berlin', 'America/New_York', 'America/Chicago', 'Asia/Tokyo'] },
+  { key: 'acceptedRisk', label: 'Chance of being past the limit that makes a gauge due', kind: 'number', hint: '0.1 is 10 %' },
+]

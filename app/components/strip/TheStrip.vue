@@ -1,0 +1,123 @@
+<script setup lang="ts">
+/** One line at the top of every screen: says what it understood, completes tags, names the word it could not read. */
+import { computed, nextTick, ref } from 'vue'
+import type { GaugeEffect } from '../../../server/records/gauges'
+import type { RunEffect } from '../../../server/records/runs'
+import type { Problem } from '#shared/problem'
+import { gaugeWords, runWords } from '~/effects'
+import { completions, understand } from '~/strip/parse'
+import { newKey } from '~/api'
+import { useOutbox } from '~/stores/outbox'
+import { useShop } from '~/stores/shop'
+import { useUi } from '~/stores/ui'
+
+const shop = useShop()
+const outbox = useOutbox()
+const ui = useUi()
+const line = ref('')
+const focused = ref(false)
+const chosen = ref(-1)
+const busy = ref(false)
+const problem = ref<Problem | null>(null)
+const input = ref<HTMLInputElement | null>(null)
+let key = newKey()
+
+const nothing = { printers: [], nozzles: [], spools: [], materials: [] }
+const understood = computed(() => understand(line.value, shop.data ?? nothing, new Date().toISOString()))
+const offers = computed(() => focused.value ? completions(line.value, shop.data ?? nothing) : [])
+const open = computed(() => focused.value && (line.value !== '' || problem.value !== null))
+
+function complete(word: string): void {
+  line.value = line.value.replace(/\S*$/, word) + ' '
+  chosen.value = -1
+  input.value?.focus()
+}
+
+async function enter(): Promise<void> {
+  if (chosen.value >= 0 && offers.value[chosen.value]) { complete(offers.value[chosen.value]!); return }
+  const u = understood.value
+  if (u.kind === 'open') {
+    await navigateTo(u.path)
+    clear()
+    return
+  }
+  if (u.kind !== 'entry' || busy.value) return
+  const confirmed = problem.value?.questions?.map(q => q.code) ?? []
+  busy.value = true
+  const outcome = await outbox.submit(u.route, { ...u.body, ...(confirmed.length ? { confirmed } : {}) }, u.says, key)
+  busy.value = false
+  if (outcome.kind === 'refused') {
+    problem.value = outcome.problem
+    key = newKey()
+    await nextTick(() => input.value?.focus())
+    return
+  }
+  if (outcome.kind === 'queued') ui.say(`${u.says}. Kept here; it is sent when the server answers.`, 'look')
+  else if (u.route === '/api/runs') ui.say(runWords(outcome.answer as RunEffect))
+  else if (u.route === '/api/gauges') ui.say(gaugeWords(outcome.answer as GaugeEffect))
+  else ui.say(`${u.says}: saved`)
+  clear()
+}
+
+function clear(): void {
+  line.value = ''
+  problem.value = null
+  chosen.value = -1
+  key = newKey()
+}
+
+function onKey(e: KeyboardEvent): void {
+  if (e.key === 'Escape') { clear(); input.value?.blur() }
+  else if (e.key === 'Enter') { e.preventDefault(); void enter() }
+  else if (e.key === 'Tab' && !e.shiftKey && offers.value.length > 0) { e.preventDefault(); complete(offers.value[Math.max(0, chosen.value)]!) }
+  else if (e.key === 'ArrowDown' && offers.value.length > 0) { e.preventDefault(); chosen.value = (chosen.value + 1) % offers.value.length }
+  else if (e.key === 'ArrowUp' && offers.value.length > 0) { e.preventDefault(); chosen.value = chosen.value <= 0 ? offers.value.length - 1 : chosen.value - 1 }
+}
+
+function onInput(): void {
+  chosen.value = -1
+  problem.value = null
+  key = newKey()
+}
+
+defineExpose({
+  focus(text = '') {
+    input.value?.focus()
+    if (text) { line.value += text; onInput() }
+  },
+})
+</script>
+
+<template>
+  <div class="relative min-w-0 flex-1">
+    <div class="flex items-center gap-2 border-[1.5px] border-ink bg-white px-2 rounded-[3px] focus-within:outline-3 focus-within:outline-blue focus-within:outline-offset-2">
+      <span class="kbd hidden sm:inline-block" aria-hidden="true">/</span>
+      <input
+        ref="input" v-model="line" class="h-[40px] w-full min-w-0 bg-transparent text-[15px] outline-none" type="text" autocomplete="off" autocapitalize="off" spellcheck="false"
+        role="combobox" aria-label="Log or find: scan a tag or type an entry" aria-controls="strip-panel" :aria-expanded="open" aria-autocomplete="list"
+        :aria-activedescendant="chosen >= 0 ? `strip-offer-${chosen}` : undefined"
+        placeholder="Scan a tag, or type: N-014 bore 0.43-0.44"
+        @keydown="onKey" @input="onInput" @focus="focused = true" @blur="focused = false"
+      >
+      <span v-if="understood.kind === 'entry' || understood.kind === 'open'" class="hidden shrink-0 text-sm text-ink2 md:inline">Enter to {{ understood.kind === 'open' ? 'open' : 'log' }}</span>
+    </div>
+    <div v-show="open" id="strip-panel" class="sheet absolute inset-x-0 top-full z-40 mt-1 p-3" @mousedown.prevent>
+      <p role="status" class="text-[15px]">
+        <template v-if="problem">
+          <strong :class="problem.questions ? 'text-look' : 'text-stop'">{{ problem.questions?.map(q => q.message).join(' ') ?? problem.errors?.map(e => e.message).join('. ') ?? problem.title }}</strong>
+          <span v-if="problem.questions"> Enter confirms, Esc leaves it.</span>
+        </template>
+        <template v-else-if="understood.kind === 'unread'">
+          <span>{{ line.slice(0, understood.from) }}</span><mark class="bg-transparent font-bold text-stop underline decoration-wavy">{{ understood.word }}</mark><span>{{ line.slice(understood.from + understood.word.length) }}</span>
+          <span class="block text-sm"><strong class="text-stop">Cannot read “{{ understood.word }}”:</strong> {{ understood.why }}</span>
+        </template>
+        <template v-else-if="understood.kind !== 'empty'">{{ understood.says }}</template>
+      </p>
+      <ul v-if="offers.length" role="listbox" aria-label="Completions" class="mt-2 flex flex-wrap gap-2">
+        <li v-for="(o, i) in offers" :id="`strip-offer-${i}`" :key="o" role="option" :aria-selected="i === chosen" class="flex min-h-[40px] cursor-pointer items-center rounded-[3px] border px-3 font-semibold" :class="i === chosen ? 'border-ink bg-ink text-white' : 'border-ink2 bg-white'" @click="complete(o)">{{ o }}</li>
+      </ul>
+      <p v-if="problem?.questions" class="mt-2 flex gap-2"><button type="button" class="button first" @click="enter">Confirm and save</button><button type="button" class="button" @click="clear">Leave it</button></p>
+      <p v-else class="mt-2 text-xs text-ink2">Tab completes · Enter saves · Esc clears</p>
+    </div>
+  </div>
+</template>

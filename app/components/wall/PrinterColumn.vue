@@ -1,0 +1,110 @@
+<script setup lang="ts">
+/**
+ * One printer on the heat wall: lanes for each nozzle, the bed and the chamber on the shared axis. Hatched = not
+ * allowed, heavy bar = the part that decides, arrowheads = what the last job asked. No reading is shown until there is one.
+ */
+import { computed } from 'vue'
+import type { FloorPrinter } from '../../../server/records/floor'
+import VerdictMark from '~/components/ui/VerdictMark.vue'
+import LifeBar from '~/components/wall/LifeBar.vue'
+import { kg, kgBetween, temper, when } from '~/format'
+import { LANE, laneX, TOP, WALL_HEIGHT, y } from '~/components/wall/axis'
+
+const props = defineProps<{ printer: FloorPrinter, zone: string, compact: boolean }>()
+defineEmits<{ fit: [headId: number] }>()
+
+const lanes = computed(() => {
+  const p = props.printer
+  const of = (z: 'nozzle' | 'bed' | 'chamber', headId: number | null, label: string, asked: number | null) => {
+    const limit = p.limits.find(l => l.zone === z && l.headId === headId)
+    return { label, asked, limit: limit?.limitC ?? null, part: limit?.part ?? 'not entered', over: limit != null && asked !== null && asked > limit.limitC }
+  }
+  return [
+    ...p.heads.map(h => of('nozzle', h.id, p.heads.length > 1 ? h.name : 'nozzle', h.askedC)),
+    of('bed', null, 'bed', p.last?.bedC ?? null),
+    of('chamber', null, 'chamber', p.last?.chamberC ?? null),
+  ]
+})
+const width = computed(() => Math.max(136, 16 + lanes.value.length * LANE))
+const words = computed(() => props.printer.verdict === 'stop' ? 'Stopped' : props.printer.verdict === 'look' ? 'Look' : 'Fine')
+/** A part's name on two short lines. */
+function split(part: string): string[] {
+  const w = part.split(' ')
+  const lines = w.length === 1 ? w : [w[0]!, w.slice(1).join(' ')]
+  return lines.map(l => l.length > 9 ? `${l.slice(0, 8)}…` : l)
+}
+const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === null ? 'no limit entered' : `limit ${l.limit} °C, ${l.part}`}${l.asked === null ? '' : `; last job asked ${l.asked} °C${l.over ? ', too much' : ''}`}`).join('. '))
+</script>
+
+<template>
+  <section class="flex shrink-0 flex-col border-r border-rule" :class="printer.verdict === 'stop' ? 'relative z-10 outline-4 -outline-offset-2 outline-stop' : ''" :style="{ width: `${width}px` }" :aria-label="printer.name">
+    <header class="h-[62px] px-2 pt-2" :class="printer.verdict === 'stop' ? 'bg-stop text-white' : ''">
+      <div class="flex items-center gap-1">
+      <h2 class="min-w-0 flex-1 truncate text-[17px]! leading-tight" :title="printer.name">{{ printer.name }}</h2>
+      <span class="flex items-center gap-1 text-xs font-bold" :class="printer.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="printer.verdict" :inverse="printer.verdict === 'stop'" /><span :class="compact ? 'sr-only' : ''">{{ words }}</span></span>
+      </div>
+      <p class="truncate text-xs [font-stretch:86%]" :class="printer.verdict === 'stop' ? 'text-white' : 'text-ink2'" :title="printer.kind">{{ printer.kind }}</p>
+    </header>
+    <svg :width="width" :height="WALL_HEIGHT" role="img" :aria-label="sentence" class="block">
+      <g v-for="(l, i) in lanes" :key="i">
+        <rect :x="laneX(i)" :y="TOP" width="26" :height="y(l.limit ?? 0) - TOP" fill="url(#wall-hatch)" />
+        <rect v-if="l.limit !== null" :x="laneX(i)" :y="y(l.limit)" width="26" :height="y(0) - y(l.limit)" fill="#fff" stroke="var(--color-ink)" />
+        <template v-if="l.limit !== null">
+          <path :d="`M${laneX(i) - 4} ${y(l.limit)}h34`" stroke="var(--color-ink)" stroke-width="3" />
+          <template v-if="!l.over">
+            <rect :x="laneX(i) - 7" :y="y(l.limit) - 17 - 12 * split(l.part).length" width="40" :height="14 + 12 * split(l.part).length" fill="var(--color-sheet)" />
+            <text v-for="(t, k) in split(l.part)" :key="k" :x="laneX(i) + 13" :y="y(l.limit) - 18 - 12 * (split(l.part).length - 1 - k)" text-anchor="middle" class="lane-part">{{ t }}</text>
+            <text :x="laneX(i) + 13" :y="y(l.limit) - 5" text-anchor="middle" class="lane-limit">{{ l.limit }}</text>
+          </template>
+          <template v-else>
+            <text :x="laneX(i) + 13" :y="y(l.limit) + 15" text-anchor="middle" class="lane-limit">{{ l.limit }}</text>
+            <text v-for="(t, k) in split(l.part)" :key="k" :x="laneX(i) + 13" :y="y(l.limit) + 28 + 12 * k" text-anchor="middle" class="lane-part">{{ t }}</text>
+          </template>
+        </template>
+        <template v-if="l.asked !== null">
+          <template v-if="l.over">
+            <rect :x="laneX(i)" :y="y(l.asked)" width="26" :height="y(l.limit!) - y(l.asked)" fill="var(--color-stop)" fill-opacity="0.16" />
+            <path :d="`M${laneX(i) - 3} ${y(l.asked)}h32`" stroke="var(--color-stop)" stroke-width="3" />
+            <path :d="`M${laneX(i) - 8} ${y(l.asked)}l9-7v14zM${laneX(i) + 34} ${y(l.asked)}l-9-7v14z`" fill="var(--color-stop)" />
+            <rect :x="laneX(i) - 1" :y="y(l.asked) - 22" width="28" height="14" fill="var(--color-sheet)" />
+            <text :x="laneX(i) + 13" :y="y(l.asked) - 10" text-anchor="middle" class="lane-limit" fill="var(--color-stop)">{{ l.asked }}</text>
+          </template>
+          <path v-else :d="`M${laneX(i) - 6} ${y(l.asked) - 6}l7 6l-7 6zM${laneX(i) + 32} ${y(l.asked) - 6}l-7 6l7 6z`" :fill="temper(l.asked)" stroke="var(--color-ink)" stroke-width="1" />
+        </template>
+        <text :x="laneX(i) + 13" :y="y(0) + 15" text-anchor="middle" class="lane-name">{{ l.label }}</text>
+      </g>
+    </svg>
+    <div class="flex flex-1 flex-col gap-1 px-2 pb-2">
+      <div class="min-h-[38px]">
+        <template v-if="printer.last">
+          <p class="truncate text-[13.5px] font-[650]" :title="`${printer.last.name}, ${printer.last.material}`">{{ printer.last.name }}</p>
+          <p class="text-xs" :class="printer.last.outcome === 'failed' ? 'font-bold text-stop' : 'text-ink2'">{{ printer.last.outcome === 'failed' ? `failed ${printer.last.stopped ?? ''}` : printer.last.material }} · {{ when(printer.last.endedAt, zone) }}</p>
+        </template>
+        <p v-else class="text-xs text-ink2">no job logged yet</p>
+      </div>
+      <div v-for="h in printer.heads" :key="h.id" class="border-t border-faint pt-1">
+        <template v-if="h.nozzle">
+          <NuxtLink :to="`/inspect/${h.nozzle.tag}`" class="target flex flex-col justify-center text-xs"><b class="underline underline-offset-2">{{ h.nozzle.tag }}</b><span class="[font-stretch:86%]">{{ h.nozzle.typeName }}</span></NuxtLink>
+          <LifeBar :left="h.nozzle.leftKg" :label="`fibre left on ${h.nozzle.tag}`" :width="width - 18" />
+          <p class="text-xs">fibre left <b>{{ h.nozzle.leftKg ? kg(h.nozzle.leftKg.median) : 'not known yet' }}</b></p>
+          <p v-if="h.nozzle.leftKg" class="text-xs text-ink2">{{ kgBetween(h.nozzle.leftKg.low80, h.nozzle.leftKg.high80) }}</p>
+          <p class="text-xs" :class="h.nozzle.nextGaugeKg !== null && h.nozzle.nextGaugeKg < 0.0005 ? 'font-bold text-look' : ''">{{ h.nozzle.nextGaugeKg === null ? 'gauge: after the first filled job' : h.nozzle.nextGaugeKg < 0.0005 ? 'gauge: due now' : `gauge in ${kg(h.nozzle.nextGaugeKg)}` }}</p>
+        </template>
+        <p v-else class="flex min-h-[40px] items-center text-xs font-bold text-look">no nozzle fitted</p>
+        <button type="button" class="act text-[13px]" @click="$emit('fit', h.id)">{{ h.nozzle ? 'Fit another' : 'Fit' }}<span class="sr-only"> to {{ printer.name }} {{ h.name }}</span></button>
+      </div>
+      <details class="mt-auto text-xs">
+        <summary class="flex cursor-pointer items-center font-semibold text-ink2 underline underline-offset-2">Limits and their basis</summary>
+        <ul class="grid gap-1">
+          <li v-for="l in printer.limits" :key="l.id"><b>{{ l.zone }} {{ l.limitC }} °C</b>, {{ l.part }}: {{ l.basis }}{{ l.note ? `, ${l.note}` : '' }}. Entered by {{ l.enteredBy }}, {{ when(l.enteredAt, zone) }}</li>
+        </ul>
+      </details>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.lane-part { font-size: 12px; font-stretch: 68%; fill: var(--color-ink); }
+.lane-limit { font-size: 12px; font-weight: 700; }
+.lane-name { font-size: 12px; font-stretch: 80%; fill: var(--color-ink2); }
+</style>

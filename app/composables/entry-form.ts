@@ -1,0 +1,65 @@
+/**
+ * What every entry form does: check with the shared schema, send through the outbox, show errors at their fields and
+ * questions for confirmation, and keep what was typed whatever happens.
+ */
+import { computed, ref } from 'vue'
+import type { z } from 'zod'
+import type { Problem } from '#shared/problem'
+import { newKey } from '~/api'
+import { useOutbox } from '~/stores/outbox'
+import { useUi } from '~/stores/ui'
+
+export function useEntryForm<T>(schema: z.ZodType, route: string) {
+  const outbox = useOutbox()
+  const ui = useUi()
+  const problem = ref<Problem | null>(null)
+  const fieldErrors = ref<Record<string, string>>({})
+  const busy = ref(false)
+  let key = newKey()
+  let sent = ''
+
+  /** Error of one field, by its path: `tools.0.spoolId`. */
+  const errors = computed(() => {
+    const out: Record<string, string> = { ...fieldErrors.value }
+    for (const e of problem.value?.errors ?? []) out[e.field] ??= e.message
+    return out
+  })
+
+  function check(body: Record<string, unknown>): boolean {
+    const result = schema.safeParse(body)
+    fieldErrors.value = {}
+    if (result.success) return true
+    for (const i of result.error.issues) fieldErrors.value[i.path.join('.')] ??= i.message
+    return false
+  }
+
+  /** Sends it; answers what came back when it was saved, 'queued' when it is kept for later, null when it needs the person. */
+  async function send(body: Record<string, unknown>, says: string, confirmed: string[] = [], draft: string | null = null): Promise<T | 'queued' | null> {
+    if (busy.value) return null
+    problem.value = null
+    if (!check(body)) return null
+    const whole = confirmed.length > 0 ? { ...body, confirmed } : body
+    // the same entry sent again keeps its key; a changed one is another entry
+    const text = JSON.stringify({ ...whole, occurredAt: undefined, endedAt: undefined })
+    if (text !== sent) key = newKey()
+    sent = text
+    busy.value = true
+    const outcome = await outbox.submit<T>(route, whole, says, key)
+    busy.value = false
+    if (outcome.kind === 'refused') { problem.value = outcome.problem; sent = ''; return null }
+    sent = ''
+    if (draft) await outbox.drop(draft)
+    if (outcome.kind === 'queued') {
+      ui.say(`${says}. Kept here; it is sent when the server answers.`, 'look')
+      return 'queued'
+    }
+    return outcome.answer
+  }
+
+  const questionCodes = () => problem.value?.questions?.map(q => q.code) ?? []
+  function reset(): void {
+    problem.value = null
+    fieldErrors.value = {}
+  }
+  return { problem, errors, busy, send, questionCodes, reset }
+}

@@ -1,0 +1,31 @@
+/** Reads from the server now and after every save; keeps the last answer on screen while a new one is on its way. */
+import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue'
+import { ProblemError, read } from '~/api'
+import { useShop } from '~/stores/shop'
+
+export function useReading<T>(path: () => string | null, everyMs = 0) {
+  const data = ref(null) as Ref<T | null>
+  const failure = ref<string | null>(null)
+  const shop = useShop()
+  let timer: ReturnType<typeof setInterval> | undefined
+  let round = 0
+
+  async function load(): Promise<void> {
+    const from = path()
+    if (from === null) return
+    const mine = ++round
+    try {
+      const answer = await read<T>(from)
+      if (mine !== round) return
+      data.value = answer
+      failure.value = null
+    } catch (error) {
+      if (mine !== round) return
+      failure.value = error instanceof ProblemError ? error.problem.title : 'The server does not answer. What is shown is what was last read.'
+    }
+  }
+  watch([path, () => shop.revision, () => shop.reachable], () => void load(), { immediate: true })
+  onMounted(() => { if (everyMs > 0) timer = setInterval(() => { if (!document.hidden) void load() }, everyMs) })
+  onBeforeUnmount(() => clearInterval(timer))
+  return { data, failure, load }
+}

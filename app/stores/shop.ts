@@ -1,0 +1,35 @@
+/** What the shop has: names, tags and who acts. Read once, and again after each save. */
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import type { Shop } from '../../server/records/lists'
+import { read } from '~/api'
+
+export type ShopData = Shop & { person: { id: number, name: string, role: string } }
+
+export const useShop = defineStore('shop', () => {
+  const data = ref<ShopData | null>(null)
+  const reachable = ref(true)
+  /** Counts saves, so that open screens read themselves anew. */
+  const revision = ref(0)
+
+  async function load(): Promise<void> {
+    try {
+      data.value = await read<ShopData>('/api/shop')
+      reachable.value = true
+    } catch { reachable.value = false }
+  }
+
+  /** After a save: names may have changed, and every screen shows its effect. */
+  async function refresh(): Promise<void> {
+    await load()
+    revision.value++
+  }
+
+  function actAs(id: number): void {
+    document.cookie = `iron-nozzle-person=${id}; path=/; max-age=31536000; samesite=strict`
+    if (data.value) data.value.person = data.value.people.find(p => p.id === id) ?? data.value.person
+  }
+
+  const zone = computed(() => data.value?.settings.timeZone ?? 'UTC')
+  return { data, reachable, revision, load, refresh, actAs, zone }
+})
