@@ -2,15 +2,11 @@ import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
 
 export default defineNuxtConfig({
-  compatibilityDate: '2026-11-01',
-  ssr: false, // every screen is built from the shop's own data; the first page is an outline until they are there
+ // every screen is built from the shop's own data; the first page is an outline until they are there
   modules: ['@pinia/nuxt', '@nuxt/eslint', 'nuxt-security'],
-  imports: { autoImport: true, dirs: [] },
-  components: false, // imports show where things come from
+  ssr: false, components: false, imports: { autoImport: true, dirs: [] },
+ // imports show where things come from
   devtools: { enabled: false },
-  telemetry: false,
-  alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
-  css: ['@fontsource-variable/archivo/wdth.css', '~/assets/app.css'],
   app: {
     head: {
       title: 'Iron Nozzle',
@@ -19,17 +15,28 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
     },
   },
+  css: ['@fontsource-variable/archivo/wdth.css', '~/assets/app.css'],
   spaLoadingTemplate: 'spa-loading.html',
+  alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
+  compatibilityDate: '2026-11-01',
+  nitro: {
+    serverAssets: [{ baseName: 'migrations', dir: fileURLToPath(new URL('./server/db/migrations', import.meta.url)) }],
+    compressPublicAssets: true,
+  },
   vite: {
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     build: { chunkSizeWarningLimit: 700 },
     optimizeDeps: { include: ['@headlessui/vue', '@vueuse/core', 'comlink', 'hash-wasm', 'idb', 'zod'] },
   },
-  nitro: {
-    serverAssets: [{ baseName: 'migrations', dir: fileURLToPath(new URL('./server/db/migrations', import.meta.url)) }],
-    compressPublicAssets: true,
+  typescript: {
+    strict: true,
+    tsConfig: { compilerOptions: { noUnusedLocals: true, noUnusedParameters: true, noUncheckedIndexedAccess: true } },
+    sharedTsConfig: { include: ['../core/**/*'] },
+    nodeTsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, paths: { '#core/*': ['../core/*'], '#shared/*': ['../shared/*'] } }, include: ['../tests/**/*', '../bench/**/*', '../demo/**/*', '../scripts/*.ts', '../*.config.ts'] },
   },
+  telemetry: false,
+  eslint: { config: { stylistic: { braceStyle: '1tbs' } } },
   security: {
     // A LAN application on plain http: each of these is set on purpose.
     headers: {
@@ -60,6 +67,4 @@ export default defineNuxtConfig({
     allowedMethodsRestricter: { methods: ['GET', 'HEAD', 'POST', 'PATCH'], throwError: true },
     hidePoweredBy: true,
   },
-  eslint: { config: { stylistic: { braceStyle: '1tbs' } } },
-  typescript: { strict: true },
 })

@@ -76,9 +76,7 @@ function gauge(nozzle: StripShop['nozzles'][number], words: Word[], at: string):
       } else if (value) {
         body.valueMm = number(value[1]!); body.uMm = number(value[2]!)
         says.push(`bore ${body.valueMm as number} ± ${body.uMm as number} mm`)
-      } else if (go) { body.goMm = number(go[1]!); says.push(`${body.goMm as number} goes`) }
-      else if (noGo) { body.noGoMm = number(noGo[1]!); says.push(`${body.noGoMm as number} does not go`) }
-      else if (PLAIN.test(v.text)) return unread(v, `one number is not enough: two pins (${v.text}-0.44) or how sure you are (${v.text}±0.005)`)
+      } else if (go) { body.goMm = number(go[1]!); says.push(`${body.goMm as number} goes`) } else if (noGo) { body.noGoMm = number(noGo[1]!); says.push(`${body.noGoMm as number} does not go`) } else if (PLAIN.test(v.text)) return unread(v, `one number is not enough: two pins (${v.text}-0.44) or how sure you are (${v.text}±0.005)`)
       else return unread(v, 'not a bore: two pins like 0.43-0.44, or a value like 0.434±0.005')
       continue
     }

@@ -37,8 +37,8 @@ const PEAK = HISTOGRAM_BINS
 export class FlowRecord {
   private blocks: Float64Array[] = []
   private toolBlocks: Uint16Array[] = []
-  private block = new Float64Array(2 * BLOCK)
-  private toolBlock = new Uint16Array(BLOCK)
+  private block: Float64Array = new Float64Array(2 * BLOCK)
+  private toolBlock: Uint16Array = new Uint16Array(BLOCK)
   private inBlock = 0
   private tools: ToolBins[] = []
   moves = 0

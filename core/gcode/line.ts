@@ -87,8 +87,7 @@ export class Line {
       case Mode.Checksum:
         if (c === 59) this.mode = Mode.LineComment
         else if (c === 40) this.mode = Mode.ChecksumBracket
-        else if (c >= 48 && c <= 57) { this.checksum = Math.min(1e9, this.checksum * 10 + c - 48); this.checksumDigits++ }
-        else if (c !== 32 && c !== 9 && c !== 13) this.checksumBad = true
+        else if (c >= 48 && c <= 57) { this.checksum = Math.min(1e9, this.checksum * 10 + c - 48); this.checksumDigits++ } else if (c !== 32 && c !== 9 && c !== 13) this.checksumBad = true
     }
   }
 

@@ -28,8 +28,7 @@ export class NumberText {
   add(c: number): void {
     if (c >= 48 && c <= 57) {
       this.digits++
-      if (this.kept.length >= KEPT) { if (this.points === 0) this.exponent++ }
-      else {
+      if (this.kept.length >= KEPT) { if (this.points === 0) this.exponent++ } else {
         if (this.kept !== '' || c !== 48) this.kept += String.fromCharCode(c)
         if (this.points > 0) this.exponent--
       }

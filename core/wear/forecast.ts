@@ -109,7 +109,7 @@ export type FleetNozzle = Omit<NozzleInput, 'prior'> & { key: string }
 export interface FleetForecast { key: string, forecast: NozzleForecast, sisters: number, prior: LogNormalPrior }
 
 /** Forecasts of many nozzles, each with the prior of its sisters; calls back now and then so that the work can be watched and stopped. */
-export function fleetForecast(nozzles: FleetNozzle[], progress?: (done: number, of: number) => boolean | void): FleetForecast[] {
+export function fleetForecast(nozzles: FleetNozzle[], progress?: (done: number, of: number) => boolean | undefined): FleetForecast[] {
   const steps = nozzles.length * 2
   let done = 0
   const tick = () => (++done % 20 === 0 || done === steps) && progress?.(done, steps) === false

@@ -2,7 +2,7 @@
  * Posterior of (d0, ln κ) of one nozzle on a deterministic grid: a coarse look finds where the weight lies, a finer
  * grid is laid there. No random numbers. Model and sources: docs/wear.md.
  */
-import { Cdf, cdfOf, type Life } from './life'
+import { cdfOf, type Cdf, type Life } from './life'
 import { CUBE_GROWTH, linearScale } from './laws'
 import { logLikelihood } from './likelihood'
 import { need, WearInputError, type BoreHistory, type Law, type LogNormalPrior } from './types'

@@ -167,7 +167,7 @@ export async function startServer({ folder, say = () => {}, fast = false }) {
       if (child.exitCode !== null) return
       const ended = new Promise(done => child.once('exit', done))
       child.kill('SIGINT')
-      await Promise.race([ended, sleep(15_000)])
+      await Promise.race([ended, sleep(15_000, undefined, { ref: false })])
       if (child.exitCode === null && child.signalCode === null) child.kill('SIGQUIT')
     },
   }

@@ -1,2 +1,3 @@
 import { floor } from '../records/floor'
+
 export default answering(db => floor(db))

@@ -1,3 +1,4 @@
 import { materialSchema } from '#shared/entries'
 import { addMaterial } from '../records/stores'
+
 export default entry(materialSchema, (tx, body, personId) => addMaterial(tx, body, personId))

@@ -1,3 +1,4 @@
 import { printerSchema } from '#shared/entries'
 import { addPrinter } from '../records/stores'
+
 export default entry(printerSchema, (tx, body, personId) => addPrinter(tx, body, personId))

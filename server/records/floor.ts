@@ -140,4 +140,3 @@ function linesOf(p: FloorPrinter, risk: number): BenchLine[] {
   }
   return lines
 }
-

@@ -109,7 +109,7 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
   return rows.map(r => ({
     kind: r.kind as RecordLine['kind'], id: Number(r.id), at: iso(r.at), recordedAt: iso(r.recorded_at), person: r.person as string,
     title: r.title as string, detail: `${r.detail as string}${r.outcome === 'failed' ? ', failed' : ''}`,
-    result: r.kind === 'run' ? `${grams(r.extruded_g as number)} → ${grams(r.fibre_g as number)} fibre` : r.kind === 'gauge' ? gaugeWords(r.data as Record<string, unknown>) : '',
+    result: r.kind === 'run' ? `${grams(r.extruded_g as number)} → ${r.fibre_g === 0 ? 'no fibre' : `${grams(r.fibre_g as number)} fibre`}` : r.kind === 'gauge' ? gaugeWords(r.data as Record<string, unknown>) : '',
     fibreG: (r.total_g as number | null) ?? 0,
     struck: r.strike_reason === null ? null : { reason: r.strike_reason as string, person: r.struck_by as string, at: iso(r.struck_at) },
   }))

@@ -102,7 +102,7 @@ describe('fleet', () => {
   })
   test('it can be watched and stopped', () => {
     const seen: number[] = []
-    const out = fleetForecast(Array.from({ length: 30 }, (_, i) => ({ ...fleet[0]!, key: String(i) })), done => { seen.push(done); return done < 40 })
+    const out = fleetForecast(Array.from({ length: 30 }, (_, i) => ({ ...fleet[0]!, key: String(i) })), (done: number) => { seen.push(done); return done < 40 })
     expect(seen).toEqual([20, 40])
     expect(out.length).toBeLessThan(30)
   })

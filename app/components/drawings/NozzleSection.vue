@@ -12,13 +12,13 @@ const props = defineProps<{
   fittedMm: number, bore: Range, tipLossMm: number | null
 }>()
 
-const W = 416, H = 372, CX = 200, TIP = 262, TOPY = 34
+const W = 416, H = 440, CX = 200, TIP = 332, TOPY = 34
 const BODY_R = 3 // mm; the thread above is drawn plain
 const scale = computed(() => Math.min(46, 112 / (BODY_R * 0.82)))
 const s = (mm: number) => mm * scale.value
 const growth = computed(() => Math.max(0, props.bore.median - props.fittedMm))
 /** The largest round factor that keeps the drawing honest to look at. */
-const factor = computed(() => [20, 10, 8, 5, 4, 2, 1].find(f => s(growth.value / 2 * f) < 18 && s((props.tipLossMm ?? 0) * f) < 26) ?? 1)
+const factor = computed(() => [20, 10, 8, 5, 4, 2, 1].find(f => growth.value / 2 * f < 0.4 * (props.tipFlatMm - props.fittedMm) / 2 && (props.tipLossMm ?? 0) * f < 0.3) ?? 1)
 
 function profile(side: 1 | -1, boreMm: number, tipLoss: number): string {
   const r = boreMm / 2

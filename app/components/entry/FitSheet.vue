@@ -16,15 +16,15 @@ const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
 const ui = useUi()
 const form = useEntryForm<{ tag: string, removed: string | null }>(fittingSchema, '/api/fittings')
-const nozzleId = ref<number | null>(null)
-const headId = ref<number | null>(null)
+const chosenNozzle = ref<number | null>(null)
+const chosenHead = ref<number | null>(null)
 const at = ref('')
 const open = computed(() => props.headId !== null || (props.nozzleId ?? null) !== null)
 
 watch(open, now => {
   if (!now) return
-  nozzleId.value = props.nozzleId ?? null
-  headId.value = props.headId
+  chosenNozzle.value = props.nozzleId ?? null
+  chosenHead.value = props.headId
   at.value = new Date().toISOString()
   form.reset()
 }, { immediate: true })
@@ -37,9 +37,9 @@ const nozzles = computed(() => [
 ])
 
 async function save(confirmed: string[] = []): Promise<void> {
-  const head = heads.value.find(h => h.value === headId.value)
-  const tag = shop.data?.nozzles.find(n => n.id === nozzleId.value)?.tag ?? 'nozzle'
-  const done = await form.send({ kind: 'fit', nozzleId: nozzleId.value, headId: headId.value, occurredAt: at.value }, `Fit ${tag} to ${head?.text.split(',')[0] ?? ''}`, confirmed)
+  const head = heads.value.find(h => h.value === chosenHead.value)
+  const tag = shop.data?.nozzles.find(n => n.id === chosenNozzle.value)?.tag ?? 'nozzle'
+  const done = await form.send({ kind: 'fit', nozzleId: chosenNozzle.value, headId: chosenHead.value, occurredAt: at.value }, `Fit ${tag} to ${head?.text.split(',')[0] ?? ''}`, confirmed)
   if (done === null) return
   if (done !== 'queued') ui.say(`${done.tag} is fitted to ${head?.text.split(',')[0] ?? ''}${done.removed ? `; ${done.removed} came off` : ''}. Re-set Z before the next job.`)
   emit('close')
@@ -50,8 +50,8 @@ async function save(confirmed: string[] = []): Promise<void> {
   <ModalSheet :open="open" title="Fit a nozzle" @close="emit('close')">
     <form class="grid gap-3" @submit.prevent="save()">
       <p class="border-l-4 border-look pl-3 text-sm"><b>Hot enough to burn at once.</b> Hold the block with a second wrench, snug plus a little, never by bare hand. A longer nozzle can hit the bed: raise Z before homing. The maker's manual comes first.</p>
-      <FieldSelect id="fit-head" v-model="headId" label="Head" :options="[{ value: null, text: 'Choose a head' }, ...heads]" :error="form.errors.value.headId" />
-      <FieldSelect id="fit-nozzle" v-model="nozzleId" label="Nozzle" :options="nozzles" :error="form.errors.value.nozzleId" />
+      <FieldSelect id="fit-head" v-model="chosenHead" label="Head" :options="[{ value: null, text: 'Choose a head' }, ...heads]" :error="form.errors.value.headId" />
+      <FieldSelect id="fit-nozzle" v-model="chosenNozzle" label="Nozzle" :options="nozzles" :error="form.errors.value.nozzleId" />
       <FieldWhen id="fit-when" v-model="at" label="When" :error="form.errors.value.occurredAt" />
       <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
       <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Fit</button><button type="button" class="button" @click="emit('close')">Cancel</button></div>

@@ -2,7 +2,7 @@
 /** Everything that happened to a nozzle, newest first; struck entries stay readable. */
 import { computed, ref } from 'vue'
 import type { RecordLine } from '../../../server/records/nozzles'
-import { kg, when } from '~/format'
+import { when } from '~/format'
 
 const props = defineProps<{ record: RecordLine[], zone: string }>()
 defineEmits<{ strike: [line: RecordLine] }>()
@@ -25,7 +25,7 @@ const shown = computed(() => all.value ? props.record : props.record.slice(0, 12
             </td>
             <td class="whitespace-nowrap">{{ r.person }}</td>
             <td :class="r.struck ? 'line-through' : ''">{{ r.result }}</td>
-            <td class="num">{{ kg((r.fibreG ?? 0) / 1000) }}</td>
+            <td class="num">{{ ((r.fibreG ?? 0) / 1000).toFixed(3) }} kg</td>
             <td class="no-print num"><button v-if="!r.struck" type="button" class="button plain text-[13px]" @click="$emit('strike', r)">Strike out<span class="sr-only"> {{ r.title }} of {{ when(r.at, zone) }}</span></button></td>
           </tr>
         </tbody>

@@ -80,8 +80,7 @@ watch(() => [shop.data !== null, props.draft, outbox.entries.length] as const, (
   started = true
   if (kept) { fillFrom(kept); return }
   const head = props.nozzleTag ? shop.data!.nozzles.find(n => n.tag === props.nozzleTag) : null
-  if (head?.printerId) { v.printerId = head.printerId; v.tools[0]!.headId = head.headId }
-  else v.printerId = shop.data!.printers.find(p => p.id === ui.lastPrinterId)?.id ?? null
+  if (head?.printerId) { v.printerId = head.printerId; v.tools[0]!.headId = head.headId } else v.printerId = shop.data!.printers.find(p => p.id === ui.lastPrinterId)?.id ?? null
   offerFitted()
 }, { immediate: true })
 watch(() => props.scan, scan => {

@@ -32,6 +32,7 @@ const version = ref(props.edit?.version ?? 0)
 watch(() => props.edit?.version, n => { if (n && n > version.value && !form.problem.value) version.value = n })
 const theirs = ref<Record<string, unknown> | null>(null)
 
+const number = (f: FormField) => getPath(v, f.key) as number | null
 const shownFields = () => props.fields.filter(f => !f.when || f.when(v))
 async function save(confirmed: string[] = []): Promise<void> {
   if (props.edit) { await saveEdit(); return }
@@ -73,7 +74,7 @@ const shown = (value: unknown) => value === null || value === undefined || value
   <form class="grid gap-3" @submit.prevent="save()">
     <div class="grid gap-3 sm:grid-cols-2">
       <template v-for="f in shownFields()" :key="f.key">
-        <FieldNumber v-if="f.kind === 'number'" :id="id(f.key)" :model-value="getPath(v, f.key) as number | null" :label="f.label" :unit="f.unit" :hint="f.hint" :error="form.errors.value[f.key]" @update:model-value="x => setPath(v, f.key, x)" />
+        <FieldNumber v-if="f.kind === 'number'" :id="id(f.key)" :model-value="number(f)" :label="f.label" :unit="f.unit" :hint="f.hint" :error="form.errors.value[f.key]" @update:model-value="x => setPath(v, f.key, x)" />
         <FieldSelect v-else-if="f.kind === 'select'" :id="id(f.key)" :model-value="getPath(v, f.key) as string" :label="f.label" :options="f.options ?? []" :hint="f.hint" :error="form.errors.value[f.key]" @update:model-value="x => { setPath(v, f.key, x); f.then?.(v) }" />
         <FieldWhen v-else-if="f.kind === 'when'" :id="id(f.key)" :model-value="getPath(v, f.key) as string" :label="f.label" :error="form.errors.value[f.key]" @update:model-value="x => setPath(v, f.key, x)" />
         <label v-else-if="f.kind === 'check'" class="check self-end"><input type="checkbox" :checked="getPath(v, f.key) as boolean" @change="setPath(v, f.key, ($event.target as HTMLInputElement).checked)"> {{ f.label }}</label>

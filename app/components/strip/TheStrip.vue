@@ -67,11 +67,7 @@ function clear(): void {
 }
 
 function onKey(e: KeyboardEvent): void {
-  if (e.key === 'Escape') { clear(); input.value?.blur() }
-  else if (e.key === 'Enter') { e.preventDefault(); void enter() }
-  else if (e.key === 'Tab' && !e.shiftKey && offers.value.length > 0) { e.preventDefault(); complete(offers.value[Math.max(0, chosen.value)]!) }
-  else if (e.key === 'ArrowDown' && offers.value.length > 0) { e.preventDefault(); chosen.value = (chosen.value + 1) % offers.value.length }
-  else if (e.key === 'ArrowUp' && offers.value.length > 0) { e.preventDefault(); chosen.value = chosen.value <= 0 ? offers.value.length - 1 : chosen.value - 1 }
+  if (e.key === 'Escape') { clear(); input.value?.blur() } else if (e.key === 'Enter') { e.preventDefault(); void enter() } else if (e.key === 'Tab' && !e.shiftKey && offers.value.length > 0) { e.preventDefault(); complete(offers.value[Math.max(0, chosen.value)]!) } else if (e.key === 'ArrowDown' && offers.value.length > 0) { e.preventDefault(); chosen.value = (chosen.value + 1) % offers.value.length } else if (e.key === 'ArrowUp' && offers.value.length > 0) { e.preventDefault(); chosen.value = chosen.value <= 0 ? offers.value.length - 1 : chosen.value - 1 }
 }
 
 function onInput(): void {

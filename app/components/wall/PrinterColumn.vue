@@ -78,7 +78,7 @@ const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === 
       <div class="min-h-[38px]">
         <template v-if="printer.last">
           <p class="truncate text-[13.5px] font-[650]" :title="`${printer.last.name}, ${printer.last.material}`">{{ printer.last.name }}</p>
-          <p class="text-xs" :class="printer.last.outcome === 'failed' ? 'font-bold text-stop' : 'text-ink2'">{{ printer.last.outcome === 'failed' ? `failed ${printer.last.stopped ?? ''}` : printer.last.material }} · {{ when(printer.last.endedAt, zone) }}</p>
+          <p class="text-xs [font-stretch:80%]" :class="printer.last.outcome === 'failed' ? 'font-bold text-stop' : 'text-ink2'">{{ printer.last.outcome === 'failed' ? `failed ${printer.last.stopped ?? ''}` : printer.last.material }} · {{ when(printer.last.endedAt, zone) }}</p>
         </template>
         <p v-else class="text-xs text-ink2">no job logged yet</p>
       </div>
@@ -87,7 +87,7 @@ const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === 
           <NuxtLink :to="`/inspect/${h.nozzle.tag}`" class="target flex flex-col justify-center text-xs"><b class="underline underline-offset-2">{{ h.nozzle.tag }}</b><span class="[font-stretch:86%]">{{ h.nozzle.typeName }}</span></NuxtLink>
           <LifeBar :left="h.nozzle.leftKg" :label="`fibre left on ${h.nozzle.tag}`" :width="width - 18" />
           <p class="text-xs">fibre left <b>{{ h.nozzle.leftKg ? kg(h.nozzle.leftKg.median) : 'not known yet' }}</b></p>
-          <p v-if="h.nozzle.leftKg" class="text-xs text-ink2">{{ kgBetween(h.nozzle.leftKg.low80, h.nozzle.leftKg.high80) }}</p>
+          <p v-if="h.nozzle.leftKg" class="text-xs text-ink2 [font-stretch:75%]">{{ kgBetween(h.nozzle.leftKg.low80, h.nozzle.leftKg.high80) }}</p>
           <p class="text-xs" :class="h.nozzle.nextGaugeKg !== null && h.nozzle.nextGaugeKg < 0.0005 ? 'font-bold text-look' : ''">{{ h.nozzle.nextGaugeKg === null ? 'gauge: after the first filled job' : h.nozzle.nextGaugeKg < 0.0005 ? 'gauge: due now' : `gauge in ${kg(h.nozzle.nextGaugeKg)}` }}</p>
         </template>
         <p v-else class="flex min-h-[40px] items-center text-xs font-bold text-look">no nozzle fitted</p>

@@ -1,2 +1,3 @@
 import { listNozzles } from '../../records/nozzles'
+
 export default answering(db => listNozzles(db))

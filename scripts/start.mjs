@@ -1,0 +1,138 @@
+/**
+ * npm start: installs what is missing, makes and starts the database, migrates, loads the demo once, builds when the
+ * sources changed, serves, and prints the address. Ctrl-C stops everything it started.
+ *
+ *   npm start                  the demo shop (its own database, on 127.0.0.1 only)
+ *   npm start -- --shop        an empty shop in another database
+ *   npm start -- --shop --lan  the shop, for the other machines of the shop's network
+ *   DATABASE_URL=… npm start   an existing PostgreSQL; no demo data unless --demo is given
+ *   --port N                   another port than 4750
+ */
+import { spawn, spawnSync } from 'node:child_process'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { createConnection } from 'node:net'
+import { dirname, join } from 'node:path'
+import { setTimeout as sleep } from 'node:timers/promises'
+import { fileURLToPath } from 'node:url'
+import { parseArgs } from 'node:util'
+import { buildStamp } from './build-stamp.mjs'
+import { dataFolder, startServer, StartError } from './lib/postgres.mjs'
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..')
+const say = text => console.log(`  ${text}`)
+const begun = performance.now()
+
+function options() {
+  try {
+    const { values } = parseArgs({ options: { shop: { type: 'boolean' }, demo: { type: 'boolean' }, lan: { type: 'boolean' }, dev: { type: 'boolean' }, port: { type: 'string', default: process.env.PORT ?? '4750' } } })
+    const port = Number(values.port)
+    if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error(`--port ${values.port} is not a port; 1 to 65535`)
+    if (values.shop && values.demo) throw new Error('--shop is an empty shop and --demo the demo; choose one')
+    return { ...values, port }
+  } catch (error) {
+    throw new StartError(`${error.message}\n  Options: --shop, --demo, --lan, --port N`)
+  }
+}
+
+function installPackages() {
+  const marker = join(root, 'node_modules/.package-lock.json')
+  const done = join(root, 'node_modules/.iron-nozzle-lock')
+  const lock = readFileSync(join(root, 'package-lock.json'), 'utf8')
+  if (existsSync(marker) && existsSync(done) && readFileSync(done, 'utf8') === lock) return
+  say('installing packages (some minutes the first time)')
+  const r = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] })
+  if (r.status !== 0) throw new StartError('npm ci failed; see above.')
+  writeFileSync(done, lock)
+}
+
+function build() {
+  const stampFile = join(root, '.output/stamp')
+  const stamp = buildStamp(root)
+  if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp) return
+  say('building the application (about a minute)')
+  const r = spawnSync('npx', ['nuxt', 'build'], { cwd: root, encoding: 'utf8', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
+  if (r.status !== 0) throw new StartError(`The build failed:\n${(r.stdout + r.stderr).slice(-4000)}`)
+  writeFileSync(stampFile, stamp)
+}
+
+/** Holds a lock for as long as this process lives, so that a second start says so instead of fighting over the data. */
+async function lock(folder) {
+  mkdirSync(folder, { recursive: true })
+  const holder = spawn('flock', ['-n', '-E', '9', join(folder, 'lock'), 'cat'], { stdio: ['pipe', 'ignore', 'ignore'], detached: true })
+  const held = await Promise.race([new Promise(done => holder.once('exit', code => done(code !== 9))), new Promise(done => holder.once('error', () => done(true))), sleep(400).then(() => true)])
+  if (!held) {
+    let where = ''
+    try { where = ` at ${readFileSync(join(folder, 'address'), 'utf8')}` } catch { /* it is still starting */ }
+    throw new StartError(`Iron Nozzle is running already${where} (data in ${folder}). Stop it first, or open it.`)
+  }
+  return holder
+}
+
+const portTaken = port => new Promise(done => {
+  const c = createConnection({ host: '127.0.0.1', port, timeout: 500 }, () => { c.destroy(); done(true) })
+  c.on('error', () => done(false)).on('timeout', () => { c.destroy(); done(false) })
+})
+
+async function main() {
+  const o = options()
+  console.log('Iron Nozzle')
+  let database = null
+  let server = null
+  let stopping = false
+  const stop = async code => {
+    if (stopping) return
+    stopping = true
+    if (server && server.exitCode === null) {
+      const ended = new Promise(done => server.once('exit', done))
+      server.kill('SIGTERM')
+      await Promise.race([ended, sleep(5000)])
+      server.kill('SIGKILL')
+    }
+    await database?.stop()
+    process.exit(code)
+  }
+  process.on('SIGINT', () => { console.log('\n  stopping'); void stop(0) })
+  process.on('SIGTERM', () => void stop(0))
+  process.on('SIGHUP', () => void stop(0))
+  try {
+    if (await portTaken(o.port)) throw new StartError(`Port ${o.port} is taken by something else. Choose another: npm start -- --port 4751`)
+    let url = process.env.DATABASE_URL
+    let folder = null
+    if (!url) {
+      folder = dataFolder(join(root, '.data'))
+      await lock(folder)
+      database = await startServer({ folder, say })
+      const name = o.shop ? 'iron_nozzle_shop' : 'iron_nozzle_demo'
+      database.createDatabase(name)
+      url = database.url(name)
+    }
+    installPackages()
+    const env = { ...process.env, DATABASE_URL: url }
+    if (o.demo || (!o.shop && !process.env.DATABASE_URL)) {
+      const r = spawnSync('npx', ['tsx', 'scripts/demo.ts'], { cwd: root, env, encoding: 'utf8', stdio: ['ignore', 'inherit', 'pipe'] })
+      if (r.status !== 0) throw new StartError(`The demo data could not be loaded:\n${r.stderr}`)
+    }
+    if (!o.dev) build()
+    if (stopping) return
+    const demo = !o.shop && (!process.env.DATABASE_URL || o.demo)
+    const host = o.lan && !demo ? '0.0.0.0' : '127.0.0.1'
+    if (o.lan && demo) say('--lan is for a shop; the demo listens on this machine only')
+    const command = o.dev ? ['npx', ['nuxt', 'dev', '--port', String(o.port), '--host', host]] : ['setpriv', ['--pdeathsig', 'TERM', process.execPath, '.output/server/index.mjs']]
+    server = spawn(command[0], command[1], { cwd: root, env: { ...env, PORT: String(o.port), HOST: host, NITRO_HOST: host, NODE_ENV: o.dev ? 'development' : 'production' }, stdio: ['ignore', o.dev ? 'inherit' : 'ignore', 'inherit'], detached: true })
+    server.once('exit', code => { if (!stopping) { console.error(`  the application stopped (code ${code})`); void stop(1) } })
+    const address = `http://127.0.0.1:${o.port}/`
+    for (let i = 0; i < 600; i++) {
+      const ready = await fetch(`${address}api/health`).then(r => r.ok).catch(() => false)
+      if (ready) break
+      if (i === 599) throw new StartError('The application did not answer within a minute.')
+      await sleep(100)
+    }
+    if (folder) writeFileSync(join(folder, 'address'), address)
+    console.log(`\n  Ready in ${((performance.now() - begun) / 1000).toFixed(0)} s: ${address}\n  ${demo ? 'The invented demo shop. Your own: npm start -- --shop' : 'Your shop.'} Ctrl-C stops everything.\n`)
+  } catch (error) {
+    console.error(error instanceof StartError ? `  ${error.message}` : error)
+    await stop(1)
+  }
+}
+
+await main()

@@ -1,0 +1,83 @@
+/**
+ * npm test: everything there is to check, and a closing line. Installs what is missing; makes a PostgreSQL for itself.
+ * Parts can be named: npm test -- types lint unit reference integration e2e
+ */
+import { spawnSync } from 'node:child_process'
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { buildStamp } from './build-stamp.mjs'
+import { findServer, installPackages, StartError } from './lib/postgres.mjs'
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..')
+process.chdir(root)
+const only = process.argv.slice(2)
+const wanted = part => only.length === 0 || only.includes(part)
+const say = text => console.log(`\n== ${text}`)
+const env = { ...process.env, NUXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' }
+const run = (command, args, more = {}) => spawnSync(command, args, { stdio: 'inherit', env, ...more }).status === 0
+
+let passed = 0
+let failed = 0
+const count = ok => { if (ok) passed++; else failed++ }
+
+/** Adds a runner's own counts from its JSON report; a runner that left none has failed once. */
+function countReport(file, read) {
+  try {
+    const [p, f] = read(JSON.parse(readFileSync(file, 'utf8')))
+    passed += p
+    failed += f
+    return f === 0 && p > 0
+  } catch {
+    failed++
+    return false
+  } finally { rmSync(file, { force: true }) }
+}
+
+function prepare() {
+  const lock = readFileSync('package-lock.json', 'utf8')
+  const done = 'node_modules/.iron-nozzle-lock'
+  if (!existsSync(done) || readFileSync(done, 'utf8') !== lock) {
+    say('installing packages')
+    if (!run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])) throw new StartError('npm ci failed')
+    writeFileSync(done, lock)
+  }
+  const missing = [...(findServer() ? [] : ['postgresql']), ...(existsSync('/usr/bin/chromium') ? [] : ['chromium'])]
+  if (missing.length > 0) installPackages(missing, text => say(text))
+  if (!run('npx', ['nuxt', 'prepare', '--logLevel', 'silent'])) throw new StartError('nuxt prepare failed')
+}
+
+function vitest(project) {
+  say(project)
+  const file = join(root, `.cache-${project}.json`)
+  const ok = run('npx', ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`])
+  if (!countReport(file, r => [r.numPassedTests, r.numFailedTests + r.numPendingTests]) && ok) failed++
+  else if (!ok && failed === 0) failed++
+}
+
+try {
+  prepare()
+  if (wanted('types')) { say('types'); count(run('npx', ['vue-tsc', '-b', '--noEmit'])) }
+  if (wanted('lint')) { say('lint'); count(run('npx', ['eslint', '.', '--max-warnings', '0'])) }
+  for (const project of ['unit', 'reference', 'integration']) if (wanted(project)) vitest(project)
+  if (wanted('e2e')) {
+    const stamp = buildStamp(root)
+    const stampFile = '.output/stamp'
+    if (!existsSync(stampFile) || readFileSync(stampFile, 'utf8') !== stamp) {
+      say('build')
+      const built = run('npx', ['nuxt', 'build', '--logLevel', 'silent'])
+      count(built)
+      if (built) writeFileSync(stampFile, stamp)
+    }
+    say('end to end')
+    const file = join(root, '.cache-e2e.json')
+    const ok = run('npx', ['playwright', 'test'], { env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file } })
+    if (!countReport(file, r => [r.stats.expected, r.stats.unexpected + r.stats.flaky + r.stats.skipped]) && ok) failed++
+    else if (!ok && failed === 0) failed++
+  }
+} catch (error) {
+  console.error(error instanceof StartError ? error.message : error)
+  failed++
+}
+console.log(`\n${passed} passed, ${failed} failed`)
+process.exit(failed === 0 ? 0 : 1)

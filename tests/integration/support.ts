@@ -1,0 +1,60 @@
+/** A database of its own for a test file, and a small shop to work in. */
+import { randomBytes } from 'node:crypto'
+import postgres from 'postgres'
+import { afterAll, inject } from 'vitest'
+import { connect, type Database } from '../../server/db/client'
+import { addMaterial, addNozzle, addNozzleType, addPrinter, addSpool } from '../../server/records/stores'
+import { saveFitting } from '../../server/records/fittings'
+import { Refusal } from '../../server/records/refusal'
+import { fittingSchema, gaugeSchema, materialSchema, nozzleSchema, nozzleTypeSchema, printerSchema, runSchema, spoolSchema, type RunEntry } from '../../shared/entries'
+import type { Problem } from '../../shared/problem'
+
+export async function freshDatabase(): Promise<{ db: Database, client: postgres.Sql, url: string }> {
+  const adminUrl = inject('adminUrl')
+  const name = `test_${randomBytes(6).toString('hex')}`
+  const admin = postgres(adminUrl, { max: 1, onnotice: () => {} })
+  await admin.unsafe(`create database ${name} template ${inject('template')}`)
+  const url = adminUrl.replace(/\/postgres$/, `/${name}`)
+  const { client, db } = connect(url, { max: 5 })
+  afterAll(async () => {
+    await client.end({ timeout: 2 })
+    await admin.unsafe(`drop database ${name} with (force)`)
+    await admin.end()
+  })
+  return { db, client, url }
+}
+
+export const ago = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString()
+const limit = (limitC: number, part: string) => ({ limitC, part, basis: 'data sheet' as const, note: '' })
+export const printerEntry = (name: string, heads = ['head']) => printerSchema.parse({ name, kind: 'enclosed', heads: heads.map(h => ({ name: h, nozzle: limit(290, 'sensor') })), bed: limit(110, 'heater'), chamber: limit(65, 'belt') })
+export const typeEntry = (name: string, material = 'hardened steel') => nozzleTypeSchema.parse({ name, material, nominalBoreMm: 0.4, lengthMm: 12.5, coneDeg: 60, tipFlatMm: 1, landMm: 0.8, inletMm: 2, basis: 'data sheet' })
+export const materialEntry = (name: string, more: object = {}) => materialSchema.parse({ name, polymer: 'PA6', filler: 'carbon fibre', fillerFraction: 0.2, densityGCm3: 1.228, abrasivity: 1, basis: 'data sheet', ...more })
+
+export interface SmallShop { printerId: number, headId: number, typeId: number, materialId: number, nozzleId: number, spoolId: number }
+
+/** One printer, one head, N-1 fitted to it 30 days ago, one spool of PA6-CF20. */
+export async function smallShop(db: Database): Promise<SmallShop> {
+  return await db.transaction(async tx => {
+    const printer = await addPrinter(tx, printerEntry('Ribble'), 1)
+    const type = await addNozzleType(tx, typeEntry('hardened steel 0.4'), 1)
+    const material = await addMaterial(tx, materialEntry('PA6-CF20'), 1)
+    const nozzle = await addNozzle(tx, nozzleSchema.parse({ tag: 'N-1', typeId: type.id, receivedAt: ago(40), receipt: { valueMm: 0.401, uMm: 0.002, tipMm: 12.5 } }), 1)
+    const spool = await addSpool(tx, spoolSchema.parse({ tag: 'S-1', materialId: material.id, diameterMm: 1.75, netG: 1000, tareG: 200 }), 1)
+    await saveFitting(tx, fittingSchema.parse({ kind: 'fit', nozzleId: nozzle.id, headId: printer.headIds[0], occurredAt: ago(30) }), 1)
+    return { printerId: printer.id, headId: printer.headIds[0]!, typeId: type.id, materialId: material.id, nozzleId: nozzle.id, spoolId: spool.id }
+  })
+}
+
+export function runEntry(s: SmallShop, more: Partial<RunEntry> = {}, amount: RunEntry['tools'][number]['amount'] = { kind: 'grams', grams: 312 }) {
+  return runSchema.parse({ printerId: s.printerId, name: 'cable guide', endedAt: ago(1), outcome: 'finished', tools: [{ tool: 0, headId: s.headId, nozzleId: s.nozzleId, spoolId: s.spoolId, amount }], ...more })
+}
+export const gaugeEntry = (s: SmallShop, more: object) => gaugeSchema.parse({ nozzleId: s.nozzleId, occurredAt: ago(0.5), ...more })
+
+/** The problem that a refused entry answers with; fails when it is taken. */
+export async function refusal(work: Promise<unknown>): Promise<Problem> {
+  try { await work } catch (error) {
+    if (error instanceof Refusal) return error.problem
+    throw error
+  }
+  throw new Error('it was taken')
+}
