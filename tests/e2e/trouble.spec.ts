@@ -1,0 +1,145 @@
+/** Bad input, a server that goes away, and files that are no job files. */
+import { spawn, type ChildProcess } from 'node:child_process'
+import { randomBytes } from 'node:crypto'
+import { serve } from './global-setup'
+import { expect, servers, test } from './support'
+
+const file = (name: string, buffer: Buffer) => ({ name, mimeType: 'application/octet-stream', buffer })
+
+test('files that are no job files each say why', async ({ page }) => {
+  await page.goto('/run')
+  const drop = page.getByLabel('Job files')
+  await drop.setInputFiles(file('picture.gcode', Buffer.concat([Buffer.from('G1 X1\n'), Buffer.from([0, 1, 2]), randomBytes(2000)])))
+  await expect(page.getByText('This is not a text file, so it is no G-code.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Save the run' })).toHaveCount(0)
+  await drop.setInputFiles(file('empty.gcode', Buffer.alloc(0)))
+  await expect(page.getByText('This file is empty.')).toBeVisible()
+  await drop.setInputFiles(file('travel.gcode', Buffer.from('G0 X1 F600\nG0 X9\n')))
+  await expect(page.getByText('Nothing is extruded in this file')).toBeVisible()
+  await drop.setInputFiles(file('cut.gcode', Buffer.from('M83\nG1 X10 E50 F600\nG1 X20 E5,\nhello\nG1 X1 E1 F')))
+  await expect(page.getByText('3 lines have problems')).toBeVisible()
+  await expect(page.getByText('Line 3: a number cannot be read; the line was left out')).toBeVisible()
+  await expect(page.getByText('Line 5: a number cannot be read')).toBeVisible()
+  await drop.setInputFiles(file('two.gcode', Buffer.from('M83\nG90\nG1 X1 E1 F60\nG91\nG1 Z1\nG90\nG1 X2 E1\nG1 X3 E1\n')))
+  await expect(page.getByText('its E words can be read in two ways')).toBeVisible()
+  await page.getByRole('button', { name: 'Use the other reading' }).click()
+  await expect(page.getByText('In use: E following G90 / G91.')).toBeVisible()
+})
+
+test('a large file shows progress, can be cancelled, and leaves the page responsive', async ({ page }) => {
+  await page.goto('/run')
+  // made in the page, so that nothing large crosses the wire: 120 MB of moves
+  await page.evaluate(() => {
+    const line = Array.from({ length: 4000 }, (_, i) => `G1 X${(i * 7919 % 100000) / 1000} Y${(i * 104729 % 100000) / 1000} E0.0${i % 90 + 10}\n`).join('')
+    const parts = Array.from({ length: Math.ceil(120e6 / line.length) }, () => line)
+    const f = new File(['M83\nG1 F1800\n', ...parts], 'large.gcode')
+    const data = new DataTransfer()
+    data.items.add(f)
+    const input = document.querySelector<HTMLInputElement>('input[type=file]')!
+    input.files = data.files
+    input.dispatchEvent(new Event('change', { bubbles: true }))
+  })
+  await expect(page.getByRole('progressbar', { name: 'Reading large.gcode' })).toBeVisible()
+  const started = Date.now()
+  await page.getByRole('button', { name: 'Log by hand instead' }).click()
+  await page.getByLabel('Job', { exact: true }).fill('typed while reading')
+  expect(Date.now() - started).toBeLessThan(2000)
+  await page.getByRole('button', { name: 'Cancel' }).click()
+  await expect(page.getByText('cancelled')).toBeVisible()
+  await expect(page.getByLabel('Job', { exact: true })).toHaveValue('typed while reading')
+  await page.getByRole('button', { name: 'Read again' }).click()
+  await page.getByRole('button', { name: 'large.gcode', exact: true }).click()
+  await expect(page.getByText(/m of filament, at least/)).toBeVisible({ timeout: 40_000 })
+})
+
+test('nonsense stays typed and is answered at its field', async ({ page }) => {
+  await page.goto('/inspect/N-014?gauge=1')
+  await page.getByLabel('Goes, mm').fill('abc')
+  await page.getByLabel('Does not go, mm').fill('0.43')
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  await expect(page.getByText('Not a number; for example 0.43 or 0,43')).toBeVisible()
+  await page.getByLabel('Goes, mm').fill('0.44')
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  await expect(page.getByText('The go pin (0.44) must be smaller than the no-go pin (0.43)')).toBeVisible()
+  await page.getByLabel('Goes, mm').fill('0.42')
+  await page.getByLabel('When').fill('2099-01-01T10:00')
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  await expect(page.getByText('This is in the future; enter when it happened')).toBeVisible()
+  await expect(page.getByLabel('Goes, mm')).toHaveValue('0.42')
+  await page.goto('/inspect/N-999')
+  await expect(page.getByText('Nozzle N-999 is not known')).toBeVisible()
+})
+
+test('the API answers with problem+json and the field', async ({ request }) => {
+  const send = (data: unknown, headers: Record<string, string> = { 'idempotency-key': randomBytes(8).toString('hex') }) => request.post('/api/gauges', { data: data as object, headers })
+  const bad = await send({ nozzleId: 'x' })
+  expect(bad.status()).toBe(422)
+  expect(bad.headers()['content-type']).toContain('application/problem+json')
+  expect(((await bad.json()) as { errors: { field: string }[] }).errors.map(e => e.field)).toContain('nozzleId')
+  expect((await send({}, {})).status()).toBe(400)
+  expect((await request.post('/api/gauges', { data: '{', headers: { 'idempotency-key': 'abcdefgh1', 'content-type': 'application/json' } })).status()).toBe(400)
+  expect((await request.get('/api/nozzles/none')).status()).toBe(404)
+  expect((await request.get('/api/runs?limit=0')).status()).toBe(422)
+  expect((await request.delete('/api/runs')).ok()).toBe(false)
+  const health = await request.get('/api/health')
+  expect(health.headers()['content-security-policy']).toContain('default-src \'self\'')
+  expect(health.headers()['access-control-allow-origin']).toBeUndefined()
+})
+
+test('server away while saving: kept, survives a reload, arrives exactly once', async ({ page }) => {
+  const own = await ownServer()
+  await page.goto(`http://127.0.0.1:${own.port}/inspect/N-033?gauge=1`)
+  await expect(page.getByLabel('Goes, mm')).toBeVisible()
+  await page.getByLabel('Goes, mm').fill('0.40')
+  await page.getByLabel('Does not go, mm').fill('0.41')
+  await page.getByLabel('Note').fill('kept through it all')
+  own.child.kill('SIGKILL')
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Kept here; it is sent when the server answers.' })).toBeVisible()
+  await expect(page.getByRole('button', { name: /1 waiting to be sent/ })).toBeVisible()
+  own.child = await serve(servers().demo.url, own.port)
+  await page.reload()
+  await expect(page.getByRole('button', { name: 'all entries saved' })).toBeVisible({ timeout: 20_000 })
+  await page.waitForTimeout(5000)
+  await page.reload()
+  await expect(page.getByText('kept through it all')).toHaveCount(1)
+  own.child.kill('SIGKILL')
+})
+
+test('a queued entry that is questioned stays, with its reason, until a person decides', async ({ page }) => {
+  const own = await ownServer()
+  await page.goto(`http://127.0.0.1:${own.port}/inspect/N-032?gauge=1`)
+  await page.getByLabel('Goes, mm').fill('0.31')
+  await page.getByLabel('Does not go, mm').fill('0.32')
+  own.child.kill('SIGKILL')
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  await expect(page.getByRole('button', { name: /1 waiting to be sent/ })).toBeVisible()
+  own.child = await serve(servers().demo.url, own.port)
+  await page.getByRole('button', { name: /1 entry needs you/ }).click({ timeout: 20_000 })
+  await expect(page.getByText(/A bore does not shrink/)).toBeVisible()
+  await page.getByRole('button', { name: 'Edit' }).click()
+  await expect(page.getByLabel('Goes, mm')).toHaveValue('0.31')
+  await page.getByLabel('Goes, mm').fill('0.40')
+  await page.getByLabel('Does not go, mm').fill('0.41')
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  await expect(page.getByRole('button', { name: 'all entries saved' })).toBeVisible()
+  await expect(page.getByText('0.4 goes, 0.41 does not')).toHaveCount(1)
+  own.child.kill('SIGKILL')
+})
+
+test('database away: said plainly, nothing lost', async ({ page, request }) => {
+  const port = 20_000 + Math.floor(Math.random() * 20_000)
+  const child = spawn(process.execPath, ['.output/server/index.mjs'], { env: { ...process.env, DATABASE_URL: 'postgres://nobody:x@127.0.0.1:9/none', PORT: String(port), HOST: '127.0.0.1', NODE_ENV: 'production' }, stdio: 'ignore' })
+  try {
+    await expect.poll(async () => (await request.get(`http://127.0.0.1:${port}/api/health`).catch(() => null))?.status(), { timeout: 20_000 }).toBe(503)
+    expect(((await (await request.get(`http://127.0.0.1:${port}/api/floor`)).json()) as { title: string }).title).toContain('The database does not answer')
+    await page.goto(`http://127.0.0.1:${port}/`)
+    await expect(page.getByText(/does not answer/).first()).toBeVisible()
+  } finally { child.kill('SIGKILL') }
+})
+
+/** A second application on the demo database that a test may kill. */
+async function ownServer(): Promise<{ port: number, child: ChildProcess }> {
+  const port = 40_000 + Math.floor(Math.random() * 20_000)
+  return { port, child: await serve(servers().demo.url, port) }
+}
