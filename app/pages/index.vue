@@ -38,7 +38,7 @@ const verdict = computed(() => {
       <EmptyShop v-if="floor.printers.length === 0" />
       <template v-else>
         <p v-if="verdict" class="mb-3 flex items-start gap-2 text-[15px] font-[650]" :class="verdict.verdict === 'stop' ? 'text-stop' : verdict.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="verdict.verdict" class="mt-[2px]" />{{ verdict.text }}</p>
-        <div class="grid items-start gap-[14px] xl:grid-cols-[minmax(0,1fr)_236px]">
+        <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] xl:grid-cols-[minmax(0,1fr)_236px]">
           <HeatWall class="order-2 xl:order-1" :printers="floor.printers" :zone="floor.timeZone" @fit="id => fitting = id" />
           <aside class="order-1 xl:order-2" aria-labelledby="bench">
             <h2 id="bench" class="border-b-2 border-ink pb-1">Next at the bench</h2>

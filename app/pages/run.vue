@@ -41,12 +41,12 @@ const sentence = computed(() => {
     <p class="mb-3 text-[15px] font-[650]">{{ sentence }}</p>
     <EmptyShop v-if="shop.data && shop.data.printers.length === 0" />
     <template v-else>
-      <div class="grid items-start gap-[14px] lg:grid-cols-[300px_minmax(0,1fr)]">
+      <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[300px_minmax(0,1fr)]">
         <div class="grid gap-2">
           <FileDrop :selected="selected" @select="id => selected = id" />
           <button v-if="current" type="button" class="button" @click="selected = null">Log by hand instead</button>
         </div>
-        <div class="grid gap-3">
+        <div class="grid grid-cols-[minmax(0,1fr)] gap-3">
           <ScanView v-if="current?.scan" :scan="current.scan" :name="current.file.name" @dialect="scans.again(current!.id, { dialect: current!.dialect === 'eIndependent' ? 'eFollowsPositioning' : 'eIndependent' })" />
           <p v-else-if="current?.state === 'reading'" class="sheet p-3" role="status">Reading {{ current.file.name }}: {{ Math.floor(current.share * 100) }} %</p>
           <RunForm

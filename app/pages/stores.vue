@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Stores: what the shop has. Add and edit each thing, fit and retire nozzles. */
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { z } from 'zod'
 import { limitFields, materialSchema, nozzleSchema, nozzleTypeSchema, printerFields, printerSchema, settingsFields, spoolFields, spoolSchema } from '#shared/entries'
 import FitSheet from '~/components/entry/FitSheet.vue'
@@ -19,7 +19,7 @@ const route = useRoute()
 const s = computed(() => shop.data)
 
 interface Open { title: string, fields: FormField[], schema: z.ZodType, start: Record<string, unknown>, says: (v: Record<string, unknown>) => string, route?: string, edit?: { kind: string, id: number, version: number } }
-const open = ref<Open | null>(null)
+const open = shallowRef<Open | null>(null) // shallow: a schema does not survive being made reactive
 const fitHead = ref<number | null>(null)
 
 const limit = () => ({ limitC: null, part: '', basis: 'data sheet', note: '' })
@@ -107,14 +107,14 @@ const firstTab = computed(() => s.value?.printers.length === 0 ? 2 : 0)
         </TabPanel>
         <TabPanel>
           <p class="mb-2"><button type="button" class="button first" @click="add('material')">Add a material</button></p>
-          <div class="overflow-x-auto" tabindex="0" role="group" aria-label="Materials, pans sideways"><table class="record sheet min-w-[640px]">
+          <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Materials, pans sideways"><table class="record sheet min-w-[640px]">
             <thead><tr><th>material</th><th>filler</th><th class="num">density</th><th class="num">abrasivity</th><th>basis</th><th><span class="sr-only">edit</span></th></tr></thead>
             <tbody><tr v-for="m in s.materials" :key="m.id"><td><b>{{ m.name }}</b></td><td>{{ m.filler === 'none' ? 'none' : `${Number((m.fillerFraction * 100).toPrecision(3))} wt% ${m.filler}` }}</td><td class="num">{{ m.densityGCm3 === null ? 'not entered' : `${m.densityGCm3} g/cm³` }}</td><td class="num">{{ m.abrasivity }}</td><td>{{ m.basis }}{{ m.note ? `, ${m.note}` : '' }}</td><td class="num"><button type="button" class="button plain" @click="editMaterial(m)">Edit<span class="sr-only"> {{ m.name }}</span></button></td></tr></tbody>
           </table></div>
         </TabPanel>
         <TabPanel>
           <p class="mb-2"><button type="button" class="button first" @click="add('type')">Add a nozzle type</button></p>
-          <div class="overflow-x-auto" tabindex="0" role="group" aria-label="Nozzle types, pans sideways"><table class="record sheet min-w-[640px]">
+          <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Nozzle types, pans sideways"><table class="record sheet min-w-[640px]">
             <thead><tr><th>type</th><th class="num">bore</th><th class="num">length</th><th class="num">insert</th><th>retire at</th><th>basis</th><th><span class="sr-only">edit</span></th></tr></thead>
             <tbody><tr v-for="t in s.types" :key="t.id"><td><b>{{ t.name }}</b></td><td class="num">{{ t.nominalBoreMm }} mm</td><td class="num">{{ t.lengthMm }} mm</td><td class="num">{{ t.insertMm === null ? 'solid' : `${t.insertMm} mm` }}</td><td>{{ [t.boreGrowthLimit === null ? '' : `bore + ${Number((t.boreGrowthLimit * 100).toPrecision(3))} %`, t.tipLossLimitMm === null ? '' : `tip − ${t.tipLossLimitMm} mm`, t.massLimitKg === null ? '' : `${t.massLimitKg} kg`].filter(Boolean).join(', ') }}</td><td>{{ t.basis }}</td><td class="num"><button type="button" class="button plain" @click="editType(t)">Edit<span class="sr-only"> {{ t.name }}</span></button></td></tr></tbody>
           </table></div>

@@ -102,7 +102,8 @@ test('gauging on the chart: the band shifts before saving, the answer says what 
 
 test('a click on the chart sets the pins on either side', async ({ page }) => {
   await page.goto('/inspect/N-014?gauge=1')
-  const chart = page.locator('figure', { has: page.locator('svg') }).last()
+  const chart = page.getByRole('img', { name: /^Bore against fibre mass/ })
+  await expect(chart.locator('svg text').first()).toBeVisible()
   const box = (await chart.boundingBox())!
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2)
   await expect(page.getByLabel('Goes, mm')).toHaveValue(/^0\.4\d?$/)
@@ -211,7 +212,7 @@ test.describe('an empty shop', () => {
     await page.getByRole('button', { name: 'Save the run' }).click()
     await expect(page.getByRole('status').filter({ hasText: '+62.4 g fibre on N-001;' })).toBeVisible()
     await page.goto('/inspect/N-001')
-    await expect(page.getByText('0.415 ± 0.003 mm')).toBeVisible()
+    await expect(page.getByText('0.415 ± 0.003 mm', { exact: true })).toBeVisible()
     await page.getByRole('button', { name: 'Retire it' }).click()
     await dialog.getByRole('button', { name: 'Retire', exact: true }).click()
     await expect(page.getByText('Say why it is retired')).toBeVisible()

@@ -77,13 +77,13 @@ test('the API answers with problem+json and the field', async ({ request }) => {
   expect(bad.headers()['content-type']).toContain('application/problem+json')
   expect(((await bad.json()) as { errors: { field: string }[] }).errors.map(e => e.field)).toContain('nozzleId')
   expect((await send({}, {})).status()).toBe(400)
-  expect((await request.post('/api/gauges', { data: '{', headers: { 'idempotency-key': 'abcdefgh1', 'content-type': 'application/json' } })).status()).toBe(400)
+  expect((await request.post('/api/gauges', { data: Buffer.from('{'), headers: { 'idempotency-key': 'abcdefgh1', 'content-type': 'application/json' } })).status()).toBe(400)
   expect((await request.get('/api/nozzles/none')).status()).toBe(404)
   expect((await request.get('/api/runs?limit=0')).status()).toBe(422)
   expect((await request.delete('/api/runs')).ok()).toBe(false)
-  const health = await request.get('/api/health')
-  expect(health.headers()['content-security-policy']).toContain('default-src \'self\'')
-  expect(health.headers()['access-control-allow-origin']).toBeUndefined()
+  const page = await request.get('/')
+  expect(page.headers()['content-security-policy']).toContain('default-src \'self\'')
+  expect(page.headers()['access-control-allow-origin']).toBeUndefined()
 })
 
 test('server away while saving: kept, survives a reload, arrives exactly once', async ({ page }) => {

@@ -56,7 +56,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       <label class="check"><input v-model="way" type="radio" value="pins" name="way"> go / no-go pins</label>
       <label class="check"><input v-model="way" type="radio" value="value" name="way"> a value, ± how sure</label>
     </fieldset>
-    <div class="grid grid-cols-2 gap-3 sm:grid-cols-4">
+    <div class="grid grid-cols-2 gap-3">
       <template v-if="way === 'pins'">
         <FieldNumber id="go" v-model="v.goMm" label="Goes" unit="mm" placeholder="0.43" :error="form.errors.value.goMm" />
         <FieldNumber id="nogo" v-model="v.noGoMm" label="Does not go" unit="mm" placeholder="0.44" :error="form.errors.value.noGoMm" />

@@ -13,7 +13,7 @@ const shown = computed(() => all.value ? props.record : props.record.slice(0, 12
 <template>
   <div class="min-w-0">
     <h2 class="sr-only">Record</h2>
-    <div class="overflow-x-auto" tabindex="0" role="group" aria-label="Record, pans sideways">
+    <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Record, pans sideways">
       <table class="record min-w-[620px]">
         <thead><tr><th>when</th><th>entry</th><th>by</th><th>result</th><th class="num">fibre total</th><th class="no-print"><span class="sr-only">strike out</span></th></tr></thead>
         <tbody>

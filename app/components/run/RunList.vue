@@ -27,7 +27,7 @@ const stopped = (r: RunLine) => r.stoppedKind === null ? '' : r.stoppedKind === 
   <section aria-labelledby="runs-title">
     <h2 id="runs-title" class="mb-1">Logged runs</h2>
     <p v-if="runs.length === 0" class="text-ink2">None yet.</p>
-    <div v-else class="overflow-x-auto" tabindex="0" role="group" aria-label="Logged runs, pans sideways">
+    <div v-else class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Logged runs, pans sideways">
       <table class="record min-w-[680px]">
         <thead><tr><th>ended</th><th>job</th><th>printer</th><th>nozzle</th><th class="num">extruded → fibre</th><th>by</th><th><span class="sr-only">strike out</span></th></tr></thead>
         <tbody>

@@ -21,7 +21,7 @@ const shown = computed(() => {
       <div class="field w-64"><label for="wall-filter">Show printers with</label><input id="wall-filter" v-model="filter" class="input" type="search" placeholder="name, material or nozzle"></div>
       <p class="pt-4 text-sm text-ink2">{{ shown.length }} of {{ printers.length }} printers</p>
     </div>
-    <div class="flex overflow-x-auto" tabindex="0" role="group" aria-label="Heat wall, pans sideways">
+    <div class="relative flex overflow-x-auto" tabindex="0" role="group" aria-label="Heat wall, pans sideways">
       <div class="sticky left-0 z-20 w-[38px] shrink-0 border-r border-rule bg-sheet pt-[62px]" aria-hidden="true">
         <svg width="37" :height="WALL_HEIGHT"><text x="31" y="10" text-anchor="end" class="tick">°C</text><g v-for="t in TICKS" :key="t"><path :d="`M32 ${y(t)}h5`" stroke="var(--color-ink2)" /><text x="29" :y="y(t) + 4" text-anchor="end" class="tick">{{ t }}</text></g></svg>
       </div>

@@ -124,14 +124,15 @@ async function setLaw(law: Law): Promise<void> {
           <button type="button" class="button first" @click="openGauge">Gauge it <span class="kbd" aria-hidden="true">G</span></button>
         </span>
       </div>
-      <div class="grid gap-[14px] lg:grid-cols-[minmax(0,400px)_minmax(0,1fr)]">
-        <div class="sheet order-2 lg:order-1">
-          <NozzleSection
+      <div class="grid grid-cols-[minmax(0,1fr)] gap-[14px] lg:grid-cols-[minmax(0,400px)_minmax(0,1fr)]">
+        <div class="grid grid-cols-[minmax(0,1fr)] content-start gap-[10px] lg:order-1" :class="gauging ? 'order-1' : 'order-2'">
+          <GaugeForm v-if="gauging" ref="gaugeForm" :nozzle-id="page.nozzle.id" :tag="page.nozzle.tag" :draft="draft" @preview="v => typed = v" @saved="closeGauge" @cancel="closeGauge" />
+          <div class="sheet"><NozzleSection
             :material="page.type.material" :nominal-mm="page.type.nominalBoreMm" :length-mm="page.type.lengthMm" :cone-deg="page.type.coneDeg" :tip-flat-mm="page.type.tipFlatMm" :land-mm="page.type.landMm" :inlet-mm="page.type.inletMm" :insert-mm="page.type.insertMm"
             :fitted-mm="page.input.bore.d0.meanMm" :bore="forecast.bore" :tip-loss-mm="tipMeasured ? forecast.tipLoss.median : null"
-          />
+          /></div>
         </div>
-        <div class="order-1 grid content-start gap-[10px] lg:order-2">
+        <div class="order-1 grid grid-cols-[minmax(0,1fr)] content-start gap-[10px] lg:order-2">
           <dl class="sheet grid sm:grid-cols-3">
             <div class="px-3 py-2">
               <dt class="label">fibre left{{ limitMm === null ? '' : ` before ${Number(limitMm.toFixed(3))}` }}{{ page.lastFilled ? `, as ${page.lastFilled.material}` : '' }}</dt>
@@ -149,7 +150,6 @@ async function setLaw(law: Law): Promise<void> {
               <dd class="text-[12.5px] text-ink2">{{ inJobs?.each ?? 'no filled job so far' }}</dd>
             </div>
           </dl>
-          <GaugeForm v-if="gauging" ref="gaugeForm" :nozzle-id="page.nozzle.id" :tag="page.nozzle.tag" :draft="draft" @preview="v => typed = v" @saved="closeGauge" @cancel="closeGauge" />
           <div class="sheet p-1">
             <p v-if="gauging" class="px-2 pt-1 text-sm text-ink2">Click the chart at the bore you found: it sets the pins on either side.</p>
             <WearChart
@@ -161,7 +161,7 @@ async function setLaw(law: Law): Promise<void> {
           </div>
         </div>
       </div>
-      <div class="mt-3 grid items-start gap-[14px] lg:grid-cols-[minmax(0,1fr)_330px]">
+      <div class="mt-3 grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[minmax(0,1fr)_330px]">
         <NozzleRecord :record="page.record" :zone="shop.zone" @strike="strike" />
         <NozzleTitleBlock :page="page" :forecast="forecast" :zone="shop.zone" @law="setLaw" @retire="retiring = true" @fit="fitting = true" />
       </div>
