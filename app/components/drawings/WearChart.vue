@@ -36,7 +36,7 @@ function area(low: 'low80' | 'low95', high: 'high80' | 'high95', opacity: number
   return {
     type: 'custom', silent: true, z: 1, data: [0], clip: true,
     renderItem: (_p, api) => ({
-      type: 'polygon', style: { fill: STRAW, opacity },
+      type: 'polygon', style: { fill: STRAW, opacity: 1, fillOpacity: opacity, stroke: BRONZE, lineWidth: 0.8, lineDash: low === 'low95' ? [4, 3] : undefined },
       shape: { points: [...props.bands.map(b => api.coord([b.wearKg, b.range[high]])), ...[...props.bands].reverse().map(b => api.coord([b.wearKg, b.range[low]]))] as number[][] },
     }),
   }

@@ -16,7 +16,7 @@ const shown = computed(() => {
 
 <template>
   <div class="sheet">
-    <svg width="0" height="0" class="absolute" aria-hidden="true"><defs><pattern id="wall-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="7" height="7" fill="var(--color-sheet)" /><path d="M0 0V7" stroke="#8d969b" stroke-width="1.3" /></pattern></defs></svg>
+    <svg width="0" height="0" class="absolute" aria-hidden="true"><defs><pattern id="wall-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="7" height="7" fill="var(--color-sheet)" /><path d="M0 0V7" stroke="var(--color-slate)" stroke-width="0.9" /></pattern></defs></svg>
     <div v-if="printers.length > 8" class="flex items-center gap-3 border-b border-rule p-2">
       <div class="field w-64"><label for="wall-filter">Show printers with</label><input id="wall-filter" v-model="filter" class="input" type="search" placeholder="name, material or nozzle"></div>
       <p class="pt-4 text-sm text-ink2">{{ shown.length }} of {{ printers.length }} printers</p>

@@ -12,7 +12,7 @@ const x = (kg: number) => 1 + inner.value * Math.min(1, Math.max(0, Math.log10(M
     <rect x="1" y="4" :width="inner" height="9" fill="#fff" stroke="var(--color-ink)" stroke-width="0.9" />
     <path v-for="d in 4" :key="d" :d="`M${1 + inner * d / 5} 10v3`" stroke="var(--color-ink2)" stroke-width="0.8" />
     <template v-if="left">
-      <rect :x="x(left.low80)" y="5" :width="Math.max(2, x(left.high80) - x(left.low80))" height="7" fill="var(--color-straw)" fill-opacity="0.6" />
+      <rect :x="x(left.low80)" y="5" :width="Math.max(2, x(left.high80) - x(left.low80))" height="7" fill="var(--color-straw)" fill-opacity="0.6" stroke="var(--color-bronze)" stroke-width="0.9" />
       <path :d="`M${x(left.median)} 1v14`" stroke="var(--color-ink)" stroke-width="2.2" />
     </template>
   </svg>

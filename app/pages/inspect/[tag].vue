@@ -157,7 +157,7 @@ async function setLaw(law: Law): Promise<void> {
               :label="`Bore against fibre mass: ${forecast.bore.median.toFixed(3)} mm now at ${page.input.wearKg.toFixed(2)} kg, 80 % between ${forecast.bore.low80.toFixed(3)} and ${forecast.bore.high80.toFixed(3)}; ${marks.length} gauges`"
               @pick="b => gaugeForm?.pick(b)"
             />
-            <p class="flex flex-wrap gap-x-4 px-3 pb-1 text-xs text-ink2"><span><b class="text-blue">I</b> gauge, go to no-go</span><span><b class="text-bronze">▮</b> dark band 80 %, light band 95 %</span><span>— middle</span></p>
+            <p class="flex flex-wrap gap-x-4 px-3 pb-1 text-xs text-ink2"><span><b class="text-blue">I</b> gauge, go to no-go</span><span><b class="text-bronze">▮</b> solid edge 80 %, dashed edge 95 %</span><span>— middle</span></p>
           </div>
         </div>
       </div>

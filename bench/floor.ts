@@ -1,0 +1,60 @@
+/**
+ * The Floor's data with 60 printers, 5 000 nozzles and 1 000 000 runs: p95 of server time against the same query in psql.
+ * Budgets: p95 under 50 ms and under twice psql's. The rows are made in bulk by SQL: this measures reading.
+ */
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { PgDialect } from 'drizzle-orm/pg-core'
+import { dataFolder, startServer } from '../scripts/lib/postgres.mjs'
+import { connect } from '../server/db/client'
+import { migrationFiles } from '../server/db/files'
+import { migrate } from '../server/db/migrate'
+import { floor, FLOOR_QUERY } from '../server/records/floor'
+import { firstPeople } from '../server/records/stores'
+
+const runs = process.argv.includes('--quick') ? 50_000 : 1_000_000
+const folder = dataFolder(mkdtempSync(join(tmpdir(), 'iron-nozzle-bench-')), '/var/lib/iron-nozzle-bench')
+const server = await startServer({ folder, fast: true })
+server.dropDatabase('bench')
+server.createDatabase('bench')
+const { client, db } = connect(server.url('bench'), { max: 4 })
+await migrate(client, migrationFiles())
+await firstPeople(db)
+await client.unsafe(`
+  insert into printers (name, kind, created_by) select 'P-' || i, 'enclosed', 1 from generate_series(1, 60) i;
+  insert into heads (printer_id, name, created_by) select i, 'head', 1 from generate_series(1, 60) i;
+  insert into limits (printer_id, head_id, zone, limit_c, part, basis, entered_by) select i, i, 'nozzle', 290, 'sensor', 'practice', 1 from generate_series(1, 60) i;
+  insert into limits (printer_id, zone, limit_c, part, basis, entered_by) select i, z, 100, 'part', 'practice', 1 from generate_series(1, 60) i, unnest(array['bed', 'chamber']) z;
+  insert into materials (name, polymer, filler, filler_fraction, density_g_cm3, abrasivity, basis, created_by) values ('PA6-CF20', 'PA6', 'carbon fibre', 0.2, 1.228, 1, 'practice', 1);
+  insert into nozzle_types (name, material, nominal_bore_mm, length_mm, cone_deg, tip_flat_mm, land_mm, inlet_mm, bore_growth_limit, basis, created_by) values ('hardened steel 0.4', 'hardened steel', 0.4, 12.5, 60, 1, 0.8, 2, 0.1, 'practice', 1);
+  insert into nozzles (tag, type_id, created_by) select 'N-' || i, 1, 1 from generate_series(1, 5000) i;
+  insert into fittings (kind, nozzle_id, head_id, occurred_at, person_id) select 'fit', i, 1 + i % 60, now() - (5001 - i) * interval '2 hours', 1 from generate_series(1, 5000) i;
+  insert into runs (printer_id, name, ended_at, hours, outcome, entered_as, bed_set_c, person_id) select 1 + i % 60, 'job ' || i % 97, now() - (${runs} + 1 - i) * interval '30 seconds', 6, 'finished', 'grams', 100, 1 from generate_series(1, ${runs}) i;
+  insert into run_tools (run_id, tool, head_id, nozzle_id, material_id, ended_at, extruded_mm, extruded_g, fibre_g, wear_kg, set_c, density_g_cm3, diameter_mm, filler, filler_fraction, abrasivity, material_name)
+    select id, 0, printer_id, 1 + (id - 1) * 5000 / ${runs}, 1, ended_at, 100, 50, 10, 0.01, 280, 1.228, 1.75, 'carbon fibre', 0.2, 1, 'PA6-CF20' from runs;
+  insert into gauges (nozzle_id, kind, go_mm, no_go_mm, u_mm, occurred_at, person_id) select i, 'service', 0.41, 0.42, 0.003, now() - k * interval '9 days', 1 from generate_series(1, 5000) i, generate_series(1, 6) k;
+  insert into strikes (target, target_id, reason, person_id) select 'run', i * 101, 'logged twice', 1 from generate_series(1, ${Math.floor(runs / 2000)}) i;
+  insert into forecasts (nozzle_id, basis, wear_kg, fibre_g, left_kg, left_low_kg, left_high_kg, next_gauge_kg, past_chance, detail) select i, 'bench', 1, 1000, 0.5, 0.2, 0.9, 0.2, 0.03, '{}' from generate_series(1, 5000) i;
+  analyze;`)
+
+const p95 = (v: number[]) => v.sort((a, b) => a - b)[Math.floor(v.length * 0.95)]!
+for (let i = 0; i < 20; i++) await floor(db)
+const ours: number[] = []
+for (let i = 0; i < 200; i++) {
+  const t = performance.now()
+  const f = await floor(db)
+  ours.push(performance.now() - t)
+  if (f.printers.length !== 60 || !f.printers[0]!.heads[0]!.nozzle) throw new Error('the floor is not complete')
+}
+const query = new PgDialect().sqlToQuery(FLOOR_QUERY).sql.replaceAll('\n', ' ')
+const input = ['\\timing on', '\\o /dev/null', ...Array.from({ length: 220 }, () => `${query};`)].join('\n')
+const psql = spawnSync(join(server.bin, 'psql'), ['-qX', server.url('bench')], { input, encoding: 'utf8', maxBuffer: 1e8 })
+const theirs = [...psql.stdout.matchAll(/Time: ([\d.]+) ms/g)].map(m => Number(m[1])).slice(20)
+if (theirs.length < 200) throw new Error(`psql measured ${theirs.length} times: ${psql.stderr}`)
+const a = p95(ours), b = p95(theirs)
+console.log(`floor, 60 printers, 5 000 nozzles, ${runs} runs: p95 ${a.toFixed(1)} ms of server time (budget 50); psql p95 ${b.toFixed(1)} ms; ratio ${(a / b).toFixed(2)} (budget 2)`)
+await client.end()
+await server.stop()
+rmSync(folder, { recursive: true, force: true })
