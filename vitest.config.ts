@@ -9,7 +9,7 @@ export default defineConfig({
     projects: [
       { resolve: { alias }, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'] } },
       { resolve: { alias }, test: { name: 'reference', include: ['tests/reference/**/*.test.ts'], testTimeout: 60_000 } },
-      { resolve: { alias }, test: { name: 'integration', include: ['tests/integration/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000, globalSetup: 'tests/integration/global-setup.ts', maxWorkers: 2 } },
+      { resolve: { alias }, test: { name: 'integration', include: ['tests/integration/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000, globalSetup: 'tests/integration/global-setup.ts' } },
     ],
   },
 })

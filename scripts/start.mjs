@@ -74,7 +74,6 @@ const portTaken = port => new Promise(done => {
 })
 
 async function main() {
-  const o = options()
   console.log('Iron Nozzle')
   let database = null
   let server = null
@@ -95,12 +94,15 @@ async function main() {
   process.on('SIGTERM', () => void stop(0))
   process.on('SIGHUP', () => void stop(0))
   try {
-    if (await portTaken(o.port)) throw new StartError(`Port ${o.port} is taken by something else. Choose another: npm start -- --port 4751`)
+    const o = options()
     let url = process.env.DATABASE_URL
     let folder = null
     if (!url) {
       folder = dataFolder(join(root, '.data'))
       await lock(folder)
+    }
+    if (await portTaken(o.port)) throw new StartError(`Port ${o.port} is taken by something else. Choose another: npm start -- --port ${o.port + 1}`)
+    if (folder) {
       database = await startServer({ folder, say })
       const name = o.shop ? 'iron_nozzle_shop' : 'iron_nozzle_demo'
       database.createDatabase(name)
@@ -109,7 +111,7 @@ async function main() {
     installPackages()
     const env = { ...process.env, DATABASE_URL: url }
     if (o.demo || (!o.shop && !process.env.DATABASE_URL)) {
-      const r = spawnSync('npx', ['tsx', 'scripts/demo.ts'], { cwd: root, env, encoding: 'utf8', stdio: ['ignore', 'inherit', 'pipe'] })
+      const r = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/demo.ts'], { cwd: root, env, encoding: 'utf8', stdio: ['ignore', 'inherit', 'pipe'] })
       if (r.status !== 0) throw new StartError(`The demo data could not be loaded:\n${r.stderr}`)
     }
     if (!o.dev) build()

@@ -30,7 +30,7 @@ const verdict = computed(() => {
       <h1>Floor</h1>
       <span v-if="floor" class="text-sm font-semibold text-ink2">{{ floor.shopName }} · {{ nowLine(floor.timeZone) }}</span>
       <span class="ml-auto hidden items-center gap-3 text-xs font-semibold text-ink2 lg:flex" aria-hidden="true">
-        <span>◂▸ last job asked</span><span>━ part that decides</span><span>▨ not allowed</span>
+        <span>◂▸ last job asked</span><span>━ part that decides</span><span>▨ not allowed</span><span>bars: 1 g to 100 kg of fibre left</span>
       </span>
     </div>
     <p v-if="failure" class="mb-2 font-semibold text-look" role="status">{{ failure }}</p>

@@ -25,11 +25,21 @@ export const useShop = defineStore('shop', () => {
     revision.value++
   }
 
+  /** News of saves elsewhere, a moment gathered so that a burst is read once. */
+  function listen(): void {
+    const news = new EventSource('/api/news')
+    let timer: ReturnType<typeof setTimeout> | undefined
+    news.addEventListener('saved', () => {
+      clearTimeout(timer)
+      timer = setTimeout(() => void refresh(), 400)
+    })
+  }
+
   function actAs(id: number): void {
     document.cookie = `iron-nozzle-person=${id}; path=/; max-age=31536000; samesite=strict`
     if (data.value) data.value.person = data.value.people.find(p => p.id === id) ?? data.value.person
   }
 
   const zone = computed(() => data.value?.settings.timeZone ?? 'UTC')
-  return { data, reachable, revision, load, refresh, actAs, zone }
+  return { data, reachable, revision, load, refresh, listen, actAs, zone }
 })

@@ -58,6 +58,7 @@ export async function refreshStale(db: Database, most = 50): Promise<number> {
     if (!found) break
     done++
   }
+  if (done > 0) await db.execute(sql`select pg_notify('iron_nozzle', 'forecasts')`)
   return done
 }
 

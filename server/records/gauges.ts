@@ -24,7 +24,6 @@ export async function saveGauge(tx: Connection, g: GaugeIn, personId: number, ki
     nozzleId: g.nozzleId, kind, goMm: g.goMm, noGoMm: g.noGoMm, goPin: g.goMm === null ? null : g.goPin, noGoPin: g.noGoMm === null ? null : g.noGoPin,
     valueMm: g.valueMm, uMm, tipMm: g.tipMm, tipUMm: g.tipMm === null ? null : g.tipUMm ?? TIP_U_MM, shape: g.shape, note: g.note, occurredAt, personId,
   }).returning({ id: gauges.id })
-  await tx.execute(sql`select pg_notify('iron_nozzle', ${`gauge ${saved!.id}`})`)
   const { log, forecast } = await refreshForecast(tx, g.nozzleId)
   const fibre = (kg: number) => log.lastFilled && Number.isFinite(kg) ? fillerKgFor(kg, log.lastFilled.abrasivity) : null
   return {

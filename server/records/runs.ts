@@ -1,5 +1,5 @@
 /** Runs: what a job pushed through which nozzle, saved with the facts as they stood, and what that did to the nozzle. */
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import type { z } from 'zod'
 import { stoppedAt, type FullScan } from '../../core/gcode'
 import { fibreMassG, lengthForMassMm, massG } from '../../core/materials'
@@ -44,7 +44,6 @@ export async function saveRun(tx: Connection, run: Run, personId: number): Promi
   }).returning({ id: runs.id })
   const runId = saved!.id
   await tx.insert(runTools).values(rows.map(r => ({ ...r, runId })))
-  await tx.execute(sql`select pg_notify('iron_nozzle', ${`run ${runId}`})`)
   const touched = [...new Set(rows.map(r => r.nozzleId))].sort((a, b) => a - b)
   const effects: RunEffect['nozzles'] = []
   for (const nozzleId of touched) {

@@ -16,7 +16,6 @@ export async function saveStrike(tx: Connection, s: z.output<typeof strikeSchema
   if (before) refuseField('targetId', 'This entry is struck out already')
   if (s.target === 'fitting') await askAboutRuns(tx, s)
   const [saved] = await tx.insert(strikes).values({ target: s.target, targetId: s.targetId, reason: s.reason.trim(), personId }).returning({ id: strikes.id })
-  await tx.execute(sql`select pg_notify('iron_nozzle', ${`strike ${saved!.id}`})`)
   const touched = s.target === 'spool event' ? [] : await tx.execute<{ id: number, tag: string }>(
     s.target === 'run'
       ? sql`select distinct n.id, n.tag from run_tools t join nozzles n on n.id = t.nozzle_id where t.run_id = ${s.targetId} order by n.id`

@@ -1,8 +1,10 @@
 /** One connection pool for the process; ready when the schema is. */
+import type postgres from 'postgres'
 import { connect, type Database } from '../db/client'
 import { migrate, type Migration } from '../db/migrate'
 import { firstPeople } from '../records/stores'
 import { Refusal } from '../records/refusal'
+import { forgetNews } from './news'
 
 let pool: ReturnType<typeof connect> | null = null
 let ready: Promise<void> | null = null
@@ -29,8 +31,15 @@ export async function database(): Promise<Database> {
   return pool.db
 }
 
+/** The client beneath, for LISTEN. */
+export async function databaseClient(): Promise<postgres.Sql> {
+  await database()
+  return pool!.client
+}
+
 export async function closeDatabase(): Promise<void> {
   await pool?.client.end({ timeout: 3 })
   pool = null
   ready = null
+  forgetNews()
 }

@@ -69,7 +69,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       </template>
     </div>
     <div class="grid gap-3 sm:grid-cols-2">
-      <FieldNumber id="tip" v-model="v.tipMm" label="Tip length, over all" unit="mm" placeholder="leave empty if not measured" :error="form.errors.value.tipMm" />
+      <FieldNumber id="tip" v-model="v.tipMm" label="Tip length, over all" unit="mm" placeholder="if measured" :error="form.errors.value.tipMm" />
       <FieldWhen id="gauge-when" v-model="v.occurredAt" label="When" :error="form.errors.value.occurredAt" />
     </div>
     <fieldset class="flex flex-wrap gap-x-3"><legend class="label">Seen</legend>

@@ -5,7 +5,7 @@ import type { NozzleForecast } from '#core/wear'
 import type { NozzlePage } from '../../../server/records/nozzles'
 import { day } from '~/format'
 
-const props = defineProps<{ page: NozzlePage, forecast: NozzleForecast, zone: string }>()
+const props = defineProps<{ page: NozzlePage, forecast: NozzleForecast, other: string, zone: string }>()
 defineEmits<{ law: [law: 'sliding' | 'linear'], retire: [], fit: [] }>()
 
 const receipt = computed(() => {
@@ -32,7 +32,7 @@ const last = computed(() => [...props.page.gaugePoints].reverse().find(g => g.ki
       <div class="!border-t-0 border-l"><dt>Material</dt><dd>{{ page.type.material }}</dd></div>
       <div><dt>Bore at receipt{{ page.nozzle.wasUsed ? ' (came used)' : '' }}</dt><dd>{{ receipt }}</dd></div>
       <div class="border-l"><dt>Rate at a 0.4 bore</dt><dd>{{ rate(forecast.kappa.median) }} mm per kg<span class="block text-xs text-ink2">80 % {{ rate(forecast.kappa.low80) }} to {{ rate(forecast.kappa.high80) }}</span></dd></div>
-      <div><dt>Law in use</dt><dd>{{ page.nozzle.law === 'sliding' ? 'sliding wear, d³' : 'straight line' }}</dd></div>
+      <div><dt>Law in use</dt><dd>{{ page.nozzle.law === 'sliding' ? 'sliding wear, d³' : 'straight line' }}<span class="block text-xs text-ink2">{{ other }}</span></dd></div>
       <div class="border-l"><dt>The data prefer</dt><dd>{{ laws }}</dd></div>
       <div><dt>Retire rule</dt><dd>{{ rules }}<span class="block text-xs text-ink2">{{ page.type.basis }}</span></dd></div>
       <div class="border-l"><dt>Weighted by</dt><dd>{{ page.sisters < 3 ? 'start values (under three sisters)' : `${page.sisters} sister nozzles` }}</dd></div>

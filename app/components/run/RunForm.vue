@@ -11,6 +11,7 @@ import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
+import LifeBar from '~/components/wall/LifeBar.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { runWords } from '~/effects'
 import { grams, kg } from '~/format'
@@ -135,6 +136,13 @@ function effectOf(t: ToolForm): string {
   const left = fibreG && n.leftKg !== null && n.lastMaterial === f?.name ? `; about ${kg(Math.max(0, n.leftKg - fibreG / 1000))} left after it` : ''
   return `${grams(g)} ${f?.name ?? ''}, ${fibreG ? `${grams(fibreG)} fibre` : 'no fibre'} through ${n.tag}${left}`
 }
+/** The nozzle's remaining life with this run drawn on it. */
+function lifeOf(t: ToolForm) {
+  const n = shop.data?.nozzles.find(x => x.id === t.nozzleId)
+  const { fibreG } = massOf(t)
+  if (!n || n.leftKg === null || !fibreG || n.lastMaterial !== filament(t)?.name) return null
+  return { left: { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! }, after: Math.max(0, n.leftKg - fibreG / 1000), label: `fibre left on ${n.tag} before and after this run` }
+}
 /** A file that asks more than the printer allows says so before it is saved. */
 const tooMuch = computed(() => {
   const s = scanInUse.value, p = printer.value
@@ -200,6 +208,7 @@ const err = (t: number, field: string) => form.errors.value[`tools.${t}.${field}
         <FieldNumber :id="`run-set-${i}`" v-model="t.setC" label="Nozzle set to" unit="°C" placeholder="if known" :error="err(i, 'setC')" />
       </div>
       <p v-if="effectOf(t)" class="font-semibold" role="status">{{ effectOf(t) }}</p>
+      <p v-if="lifeOf(t)" class="flex flex-wrap items-center gap-2 text-sm text-ink2"><LifeBar v-bind="lifeOf(t)!" :width="220" /> fibre left, 1 g to 100 kg; dashed: after this run</p>
     </fieldset>
     <div class="grid gap-3 border-t border-rule pt-3 sm:grid-cols-3">
       <FieldWhen id="run-ended" v-model="v.endedAt" label="Ended" :error="form.errors.value.endedAt" />

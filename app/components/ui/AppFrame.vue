@@ -21,6 +21,7 @@ const outboxOpen = ref(false)
 
 onMounted(() => {
   void shop.load()
+  shop.listen()
   outbox.start()
   setInterval(() => { if (!shop.reachable) void shop.load() }, 5000)
 })

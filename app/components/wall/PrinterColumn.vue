@@ -8,7 +8,7 @@ import type { FloorPrinter } from '../../../server/records/floor'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/wall/LifeBar.vue'
 import { kg, kgBetween, temper, when } from '~/format'
-import { LANE, laneX, TOP, WALL_HEIGHT, y } from '~/components/wall/axis'
+import { laneX, NARROW, TOP, WALL_HEIGHT, WIDE, y } from '~/components/wall/axis'
 
 const props = defineProps<{ printer: FloorPrinter, zone: string, compact: boolean }>()
 defineEmits<{ fit: [headId: number] }>()
@@ -25,13 +25,18 @@ const lanes = computed(() => {
     of('chamber', null, 'chamber', p.last?.chamberC ?? null),
   ]
 })
-const width = computed(() => Math.max(136, 16 + lanes.value.length * LANE))
+const size = computed(() => props.compact ? NARROW : WIDE)
+const width = computed(() => Math.max(props.compact ? 109 : 136, 16 + lanes.value.length * size.value.step))
+/** Left edge, middle and width of a lane's bar. */
+const x = (i: number) => laneX(i, size.value)
+const mid = (i: number) => x(i) + size.value.bar / 2
+const bar = computed(() => size.value.bar)
 const words = computed(() => props.printer.verdict === 'stop' ? 'Stopped' : props.printer.verdict === 'look' ? 'Look' : 'Fine')
 /** A part's name on two short lines. */
 function split(part: string): string[] {
   const w = part.split(' ')
   const lines = w.length === 1 ? w : [w[0]!, w.slice(1).join(' ')]
-  return lines.map(l => l.length > 9 ? `${l.slice(0, 8)}…` : l)
+  return lines.map(l => l.length > (props.compact ? 7 : 9) ? `${l.slice(0, props.compact ? 6 : 8)}…` : l)
 }
 const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === null ? 'no limit entered' : `limit ${l.limit} °C, ${l.part}`}${l.asked === null ? '' : `; last job asked ${l.asked} °C${l.over ? ', too much' : ''}`}`).join('. '))
 </script>
@@ -47,31 +52,31 @@ const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === 
     </header>
     <svg :width="width" :height="WALL_HEIGHT" role="img" :aria-label="sentence" class="block">
       <g v-for="(l, i) in lanes" :key="i">
-        <rect :x="laneX(i)" :y="TOP" width="26" :height="y(l.limit ?? 0) - TOP" fill="url(#wall-hatch)" />
-        <rect v-if="l.limit !== null" :x="laneX(i)" :y="y(l.limit)" width="26" :height="y(0) - y(l.limit)" fill="#fff" stroke="var(--color-ink)" />
+        <rect :x="x(i)" :y="TOP" :width="bar" :height="y(l.limit ?? 0) - TOP" fill="url(#wall-hatch)" />
+        <rect v-if="l.limit !== null" :x="x(i)" :y="y(l.limit)" :width="bar" :height="y(0) - y(l.limit)" fill="#fff" stroke="var(--color-ink)" />
         <template v-if="l.limit !== null">
-          <path :d="`M${laneX(i) - 4} ${y(l.limit)}h34`" stroke="var(--color-ink)" stroke-width="3" />
+          <path :d="`M${x(i) - 4} ${y(l.limit)}h${bar + 8}`" stroke="var(--color-ink)" stroke-width="3" />
           <template v-if="!l.over">
-            <rect :x="laneX(i) - 7" :y="y(l.limit) - 17 - 12 * split(l.part).length" width="40" :height="14 + 12 * split(l.part).length" fill="var(--color-sheet)" />
-            <text v-for="(t, k) in split(l.part)" :key="k" :x="laneX(i) + 13" :y="y(l.limit) - 18 - 12 * (split(l.part).length - 1 - k)" text-anchor="middle" class="lane-part">{{ t }}</text>
-            <text :x="laneX(i) + 13" :y="y(l.limit) - 5" text-anchor="middle" class="lane-limit">{{ l.limit }}</text>
+            <rect :x="mid(i) - size.step / 2" :y="y(l.limit) - 17 - 12 * split(l.part).length" :width="size.step" :height="14 + 12 * split(l.part).length" fill="var(--color-sheet)" />
+            <text v-for="(t, k) in split(l.part)" :key="k" :x="mid(i)" :y="y(l.limit) - 18 - 12 * (split(l.part).length - 1 - k)" text-anchor="middle" class="lane-part">{{ t }}</text>
+            <text :x="mid(i)" :y="y(l.limit) - 5" text-anchor="middle" class="lane-limit">{{ l.limit }}</text>
           </template>
           <template v-else>
-            <text :x="laneX(i) + 13" :y="y(l.limit) + 15" text-anchor="middle" class="lane-limit">{{ l.limit }}</text>
-            <text v-for="(t, k) in split(l.part)" :key="k" :x="laneX(i) + 13" :y="y(l.limit) + 28 + 12 * k" text-anchor="middle" class="lane-part">{{ t }}</text>
+            <text :x="mid(i)" :y="y(l.limit) + 15" text-anchor="middle" class="lane-limit">{{ l.limit }}</text>
+            <text v-for="(t, k) in split(l.part)" :key="k" :x="mid(i)" :y="y(l.limit) + 28 + 12 * k" text-anchor="middle" class="lane-part">{{ t }}</text>
           </template>
         </template>
         <template v-if="l.asked !== null">
           <template v-if="l.over">
-            <rect :x="laneX(i)" :y="y(l.asked)" width="26" :height="y(l.limit!) - y(l.asked)" fill="var(--color-stop)" fill-opacity="0.16" />
-            <path :d="`M${laneX(i) - 3} ${y(l.asked)}h32`" stroke="var(--color-stop)" stroke-width="3" />
-            <path :d="`M${laneX(i) - 8} ${y(l.asked)}l9-7v14zM${laneX(i) + 34} ${y(l.asked)}l-9-7v14z`" fill="var(--color-stop)" />
-            <rect :x="laneX(i) - 1" :y="y(l.asked) - 22" width="28" height="14" fill="var(--color-sheet)" />
-            <text :x="laneX(i) + 13" :y="y(l.asked) - 10" text-anchor="middle" class="lane-limit" fill="var(--color-stop)">{{ l.asked }}</text>
+            <rect :x="x(i)" :y="y(l.asked)" :width="bar" :height="y(l.limit!) - y(l.asked)" fill="var(--color-stop)" fill-opacity="0.16" />
+            <path :d="`M${x(i) - 3} ${y(l.asked)}h${bar + 6}`" stroke="var(--color-stop)" stroke-width="3" />
+            <path :d="`M${x(i) - 8} ${y(l.asked)}l9-7v14zM${x(i) + bar + 8} ${y(l.asked)}l-9-7v14z`" fill="var(--color-stop)" />
+            <rect :x="mid(i) - 14" :y="y(l.asked) - 22" width="28" height="14" fill="var(--color-sheet)" />
+            <text :x="mid(i)" :y="y(l.asked) - 10" text-anchor="middle" class="lane-limit" fill="var(--color-stop)">{{ l.asked }}</text>
           </template>
-          <path v-else :d="`M${laneX(i) - 6} ${y(l.asked) - 6}l7 6l-7 6zM${laneX(i) + 32} ${y(l.asked) - 6}l-7 6l7 6z`" :fill="temper(l.asked)" stroke="var(--color-ink)" stroke-width="1" />
+          <path v-else :d="`M${x(i) - 6} ${y(l.asked) - 6}l7 6l-7 6zM${x(i) + bar + 6} ${y(l.asked) - 6}l-7 6l7 6z`" :fill="temper(l.asked)" stroke="var(--color-ink)" stroke-width="1" />
         </template>
-        <text :x="laneX(i) + 13" :y="y(0) + 15" text-anchor="middle" class="lane-name">{{ l.label }}</text>
+        <text :x="mid(i)" :y="y(0) + 15" text-anchor="middle" class="lane-name">{{ compact && l.label === 'chamber' ? 'chamb.' : l.label }}</text>
       </g>
     </svg>
     <div class="flex flex-1 flex-col gap-1 px-2 pb-2">
@@ -87,7 +92,7 @@ const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === 
           <NuxtLink :to="`/inspect/${h.nozzle.tag}`" class="target flex flex-col justify-center text-xs"><b class="underline underline-offset-2">{{ h.nozzle.tag }}</b><span class="[font-stretch:86%]">{{ h.nozzle.typeName }}</span></NuxtLink>
           <LifeBar :left="h.nozzle.leftKg" :label="`fibre left on ${h.nozzle.tag}`" :width="width - 18" />
           <p class="text-xs">fibre left <b>{{ h.nozzle.leftKg ? kg(h.nozzle.leftKg.median) : 'not known yet' }}</b></p>
-          <p v-if="h.nozzle.leftKg" class="text-xs text-ink2 [font-stretch:75%]">{{ kgBetween(h.nozzle.leftKg.low80, h.nozzle.leftKg.high80) }}</p>
+          <p v-if="h.nozzle.leftKg" class="text-xs text-ink2">{{ kgBetween(h.nozzle.leftKg.low80, h.nozzle.leftKg.high80).replace(' between ', ': ').replace(' and ', ' to ') }}</p>
           <p class="text-xs" :class="h.nozzle.nextGaugeKg !== null && h.nozzle.nextGaugeKg < 0.0005 ? 'font-bold text-look' : ''">{{ h.nozzle.nextGaugeKg === null ? 'gauge: after the first filled job' : h.nozzle.nextGaugeKg < 0.0005 ? 'gauge: due now' : `gauge in ${kg(h.nozzle.nextGaugeKg)}` }}</p>
         </template>
         <p v-else class="flex min-h-[40px] items-center text-xs font-bold text-look">no nozzle fitted</p>

@@ -59,6 +59,13 @@ const left = computed(() => {
   if (!f || !page.value?.lastFilled || f.leftKg.median > 1e8) return null
   return { median: fibre(f.leftKg.median)!, low80: fibre(f.leftKg.low80)!, high80: fibre(f.leftKg.high80)!, next: fibre(f.nextGaugeKg)! }
 })
+/** What the law that is not in use would say. */
+const other = computed(() => {
+  if (!input.value || !left.value) return ''
+  const law: Law = input.value.law === 'sliding' ? 'linear' : 'sliding'
+  const f = forecastOf({ ...input.value, law })
+  return `${law === 'linear' ? 'straight line' : 'sliding wear'} would leave ${kg(fibre(f.leftKg.median))}`
+})
 const limitMm = computed(() => page.value?.input.rules.boreLimitMm ?? null)
 
 const bands = computed(() => {
@@ -163,7 +170,7 @@ async function setLaw(law: Law): Promise<void> {
       </div>
       <div class="mt-3 grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[minmax(0,1fr)_330px]">
         <NozzleRecord :record="page.record" :zone="shop.zone" @strike="strike" />
-        <NozzleTitleBlock :page="page" :forecast="forecast" :zone="shop.zone" @law="setLaw" @retire="retiring = true" @fit="fitting = true" />
+        <NozzleTitleBlock :page="page" :forecast="forecast" :other="other" :zone="shop.zone" @law="setLaw" @retire="retiring = true" @fit="fitting = true" />
       </div>
       <StrikeSheet :target="striking" @close="striking = null" />
       <RetireSheet :nozzle="retiring ? { id: page.nozzle.id, tag: page.nozzle.tag, place: page.place?.printer ?? null } : null" @close="retiring = false" />

@@ -38,6 +38,7 @@ const { onKey } = useListKeys()
       <div class="mb-3 flex flex-wrap items-end gap-3">
         <div class="field w-64"><label for="nozzle-filter">Find</label><input id="nozzle-filter" v-model="filter" class="input" type="search" placeholder="tag, type or printer"></div>
         <label class="check"><input v-model="withRetired" type="checkbox"> retired too</label>
+        <p class="self-center text-xs text-ink2">Bars: fibre left from 1 g to 100 kg, each mark ten times the last; stroke the middle, band 80 %.</p>
       </div>
       <ul class="sheet" aria-label="Nozzles" @keydown="onKey">
         <li v-for="n in sorted" :key="n.id" class="border-b border-rule last:border-0">
@@ -46,7 +47,7 @@ const { onKey } = useListKeys()
             <span><b class="text-[16px]">{{ n.tag }}</b><span class="block text-sm text-ink2">{{ n.typeName }}</span></span>
             <span class="text-sm">{{ n.retired ? `retired: ${n.retiredReason}` : n.place ?? 'on the shelf' }}</span>
             <span class="flex flex-wrap items-center gap-x-3"><LifeBar :left="n.leftKg === null ? null : { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! }" :label="`fibre left on ${n.tag}`" :width="150" /><span class="text-sm"><b>{{ n.leftKg === null ? 'no filled job yet' : `${kg(n.leftKg)} left` }}</b><span v-if="n.leftKg !== null" class="block text-xs text-ink2">{{ kgBetween(n.leftLowKg!, n.leftHighKg!) }}</span></span></span>
-            <span class="text-sm text-ink2">{{ chance(n.pastChance) }} past its limit<span class="block">{{ n.lastGaugedAt ? `gauged ${day(n.lastGaugedAt, shop.zone)}` : 'never gauged' }}</span></span>
+            <span class="text-sm text-ink2">{{ chance(n.pastChance) }} chance past its limit<span class="block">{{ n.lastGaugedAt ? `gauged ${day(n.lastGaugedAt, shop.zone)}` : 'never gauged' }}</span></span>
           </NuxtLink>
         </li>
       </ul>

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import { editOf, limitFields, materialSchema, nozzleFields, nozzleTypeSchema, printerFields, settingsFields, spoolFields } from '#shared/entries'
 import { Refusal } from '../../../records/refusal'
 import { editRecord, EDITABLE_KINDS, type EditableKind } from '../../../records/stores'
@@ -13,5 +14,8 @@ export default answering(async (db, event) => {
   if (!EDITABLE_KINDS.includes(kind) || !Number.isInteger(id)) throw new Refusal({ type: 'about:blank', status: 404, title: 'There is no such record to edit' })
   const { body } = await parsed(event, FIELDS[kind])
   const person = await actor(event, db)
-  return await db.transaction(tx => editRecord(tx, kind, id, body.version, body.values, person.id))
+  return await db.transaction(async tx => {
+    await tx.execute(sql`select pg_notify('iron_nozzle', ${`edit ${kind}`})`)
+    return await editRecord(tx, kind, id, body.version, body.values, person.id)
+  })
 })

@@ -1,0 +1,21 @@
+/** Server-sent events: one line per save, so that every open screen shows it. */
+import { createEventStream } from 'h3'
+import { databaseClient } from '../utils/database'
+import { hearNews } from '../utils/news'
+
+const BEAT_MS = 20_000
+
+export default defineEventHandler(async event => {
+  const stream = createEventStream(event)
+  let forget = () => {}
+  const beat = setInterval(() => void stream.push({ event: 'beat', data: '' }), BEAT_MS)
+  stream.onClosed(() => { clearInterval(beat); forget() })
+  try {
+    forget = await hearNews(await databaseClient(), what => void stream.push({ event: 'saved', data: what }))
+  } catch {
+    clearInterval(beat)
+    setResponseStatus(event, 503)
+    return { type: 'urn:iron-nozzle:database', status: 503, title: 'The database does not answer' }
+  }
+  return stream.send()
+})

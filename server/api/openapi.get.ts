@@ -1,0 +1,46 @@
+/** The API described from the very schemas that check it (OpenAPI 3.1). */
+import { z } from 'zod'
+import * as entries from '#shared/entries'
+
+const POSTS = {
+  '/api/runs': [entries.runSchema, 'Log a run'],
+  '/api/gauges': [entries.gaugeSchema, 'Gauge a nozzle'],
+  '/api/fittings': [entries.fittingSchema, 'Fit, remove or retire a nozzle'],
+  '/api/strikes': [entries.strikeSchema, 'Strike out an entry with a reason'],
+  '/api/spool-events': [entries.spoolEventSchema, 'What happened to a spool'],
+  '/api/jobs': [entries.jobSchema, 'Store the scan of a job file'],
+  '/api/printers': [entries.printerSchema, 'Add a printer with its heads and limits'],
+  '/api/materials': [entries.materialSchema, 'Add a material'],
+  '/api/nozzle-types': [entries.nozzleTypeSchema, 'Add a nozzle type'],
+  '/api/nozzles': [entries.nozzleSchema, 'Add a nozzle, with its receipt gauge'],
+  '/api/spools': [entries.spoolSchema, 'Add a spool'],
+  '/api/people': [entries.personSchema, 'Add a person'],
+} as const
+const GETS = {
+  '/api/floor': 'Every printer, its limits, fitted nozzles and what is next at the bench',
+  '/api/shop': 'Names and tags of everything, and who acts',
+  '/api/nozzles': 'All nozzles with what is left',
+  '/api/nozzles/{tag}': 'One nozzle with its forecast and record',
+  '/api/runs': 'Runs, newest first; `limit` and the cursor `after`',
+  '/api/news': 'Server-sent events: one per save',
+  '/api/health': 'Ready, or 503 while the database is away',
+} as const
+
+const problem = { 'application/problem+json': { schema: { type: 'object', properties: { type: { type: 'string' }, title: { type: 'string' }, status: { type: 'integer' }, errors: { type: 'array' }, questions: { type: 'array' } } } } }
+
+export default defineEventHandler(() => {
+  const paths: Record<string, Record<string, unknown>> = {}
+  for (const [path, summary] of Object.entries(GETS)) paths[path] = { get: { summary, responses: { 200: { description: 'The answer' }, default: { description: 'What is wrong', content: problem } } } }
+  for (const [path, [schema, summary]] of Object.entries(POSTS)) {
+    paths[path] = {
+      ...paths[path],
+      post: {
+        summary,
+        parameters: [{ name: 'Idempotency-Key', in: 'header', required: true, schema: { type: 'string', minLength: 8, maxLength: 100 } }],
+        requestBody: { required: true, content: { 'application/json': { schema: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) } } },
+        responses: { 201: { description: 'Stored, with its effect' }, 409: { description: 'A question to confirm', content: problem }, 422: { description: 'A field to correct', content: problem } },
+      },
+    }
+  }
+  return { openapi: '3.1.0', info: { title: 'Iron Nozzle', version: '0.1.0' }, paths }
+})
