@@ -26,7 +26,6 @@ export function useShortcuts(toStrip: (text: string) => void): void {
   function act(key: string): void {
     const station = STATIONS.find(s => s.key === key)
     if (station) void router.push(station.path)
-    else if (key === '/') toStrip('')
     else if (key === '?') ui.keysOpen = true
     else if (key === 'r' || key === 'R') void router.push(route.params.tag ? `/run?nozzle=${String(route.params.tag)}` : '/run')
     else if (key === 'g' || key === 'G') {
@@ -40,7 +39,12 @@ export function useShortcuts(toStrip: (text: string) => void): void {
     const inField = !!target?.closest('input, textarea, select, [contenteditable="true"], [role="dialog"], [role="menu"]')
     if (inField || e.ctrlKey || e.metaKey || e.altKey || e.key.length !== 1) return
     const now = performance.now()
-    if (e.key === '/') e.preventDefault()
+    if (e.key === '/' && held === '') { // no tag begins with it, so it need not wait for the quiet
+      if (!ui.shortcuts) return
+      e.preventDefault()
+      toStrip('')
+      return
+    }
     if (held !== '' && now - lastAt < BURST_MS) {
       e.preventDefault()
       held += e.key

@@ -3,9 +3,9 @@
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { z } from 'zod'
-import { limitFields, materialSchema, nozzleSchema, nozzleTypeSchema, printerFields, printerSchema, settingsFields, spoolFields, spoolSchema } from '#shared/entries'
+import { limitFields, materialSchema, nozzleSchema, nozzleTypeSchema, personSchema, printerFields, printerSchema, settingsFields, spoolEventSchema, spoolFields, spoolSchema } from '#shared/entries'
 import FitSheet from '~/components/entry/FitSheet.vue'
-import { LIMIT_FIELDS, MATERIAL_FIELDS, nozzleFieldsOf, PRINTER_EDIT_FIELDS, PRINTER_FIELDS, SETTINGS_FIELDS, SPOOL_EDIT_FIELDS, spoolFieldsOf, TYPE_FIELDS, type FormField } from '~/components/stores/fields'
+import { LIMIT_FIELDS, MATERIAL_FIELDS, nozzleFieldsOf, PERSON_FIELDS, PRINTER_EDIT_FIELDS, PRINTER_FIELDS, SETTINGS_FIELDS, SPOOL_EDIT_FIELDS, SPOOL_EVENT_FIELDS, spoolFieldsOf, TYPE_FIELDS, type FormField } from '~/components/stores/fields'
 import NozzleRack from '~/components/stores/NozzleRack.vue'
 import PrinterLimits from '~/components/stores/PrinterLimits.vue'
 import RecordForm from '~/components/stores/RecordForm.vue'
@@ -50,6 +50,12 @@ function add(kind: 'printer' | 'nozzle' | 'spool' | 'material' | 'type'): void {
 }
 function edit(title: string, kind: string, record: { id: number, version: number }, fields: FormField[], schema: z.ZodType, start: Record<string, unknown>): void {
   open.value = { title, fields, schema, start, says: () => title.replace('Edit ', '').replace(/^./, c => c.toUpperCase()), edit: { kind, id: record.id, version: record.version } }
+}
+function logSpool(x: ShopData['spools'][number]): void {
+  open.value = { title: `Spool ${x.tag}`, fields: SPOOL_EVENT_FIELDS, schema: spoolEventSchema, route: '/api/spool-events', says: v => `Spool ${x.tag} ${String(v.kind)}`, start: { spoolId: x.id, kind: 'weighed', grossG: null, occurredAt: new Date().toISOString(), note: '' } }
+}
+function addPerson(): void {
+  open.value = { title: 'Add a person', fields: PERSON_FIELDS, schema: personSchema, route: '/api/people', says: v => `Person ${String(v.name)}`, start: { name: '', role: 'technician' } }
 }
 const pick = (r: Record<string, unknown>, fields: FormField[]) => Object.fromEntries(fields.map(f => [f.key, r[f.key] ?? (f.kind === 'text' ? '' : null)]))
 const editSpool = (x: ShopData['spools'][number]) => edit(`Edit spool ${x.tag}`, 'spools', x, SPOOL_EDIT_FIELDS, spoolFields, { tareG: x.tare_g, hub: x.hub, densityGCm3: x.own_density, fillerFraction: x.own_fraction, note: x.note })
@@ -99,7 +105,7 @@ const firstTab = computed(() => s.value?.printers.length === 0 ? 2 : 0)
         </TabPanel>
         <TabPanel>
           <p class="mb-2"><button type="button" class="button first" @click="add('spool')">Add a spool</button></p>
-          <SpoolShelf :shop="s" @edit="editSpool" />
+          <SpoolShelf :shop="s" @edit="editSpool" @log="logSpool" />
         </TabPanel>
         <TabPanel>
           <p class="mb-2"><button type="button" class="button first" @click="add('printer')">Add a printer</button></p>
@@ -124,7 +130,7 @@ const firstTab = computed(() => s.value?.printers.length === 0 ? 2 : 0)
             <div class="!border-t-0"><dt>Shop</dt><dd>{{ s.settings.shopName }}</dd></div><div class="!border-t-0 border-l"><dt>Time zone</dt><dd>{{ s.settings.timeZone }}</dd></div>
             <div><dt>A gauge is due at</dt><dd>{{ Number((s.settings.acceptedRisk * 100).toPrecision(3)) }} % chance of being past the limit</dd></div><div class="border-l"><dt>People</dt><dd>{{ s.people.map(p => p.name).join(', ') }}</dd></div>
           </dl>
-          <p class="mt-2"><button type="button" class="button" @click="editSettings">Edit</button></p>
+          <p class="mt-2 flex gap-2"><button type="button" class="button" @click="editSettings">Edit the shop</button><button type="button" class="button" @click="addPerson">Add a person</button></p>
         </TabPanel>
       </TabPanels>
     </TabGroup>

@@ -74,9 +74,9 @@ export const runs = pgTable('runs', {
 
 export const runTools = pgTable('run_tools', {
   id: entryId(), runId: bigint({ mode: 'number' }).notNull(), tool: integer().notNull(), headId: integer().notNull(), nozzleId: integer().notNull(),
-  materialId: integer().notNull(), spoolId: integer(), endedAt: at().notNull(), extrudedMm: doublePrecision().notNull(), extrudedG: doublePrecision().notNull(),
+  materialId: integer().notNull(), spoolId: integer(), endedAt: at().notNull(), extrudedMm: doublePrecision(), extrudedG: doublePrecision().notNull(),
   fibreG: doublePrecision().notNull(), wearKg: doublePrecision().notNull(), setC: doublePrecision('set_c'), peakFlowMm3S: doublePrecision('peak_flow_mm3_s'),
-  densityGCm3: doublePrecision('density_g_cm3').notNull(), diameterMm: doublePrecision().notNull(), filler: text().notNull(),
+  densityGCm3: doublePrecision('density_g_cm3'), diameterMm: doublePrecision().notNull(), filler: text().notNull(),
   fillerFraction: doublePrecision().notNull(), abrasivity: doublePrecision().notNull(), materialName: text().notNull(),
 })
 

@@ -79,7 +79,7 @@ async function toolRow(tx: Connection, run: Run, tool: Tool, at: string, scan: F
   })
   const { spool, material } = await filament(tx, tool, at)
   const density = spool?.densityGCm3 ?? material.densityGCm3
-  if (density === null) refuseField(`${at}.spoolId`, `${spool ? spool.tag : material.name} has no density, so a length has no mass. Enter the density of ${material.name} in Stores`)
+  if (density === null && (tool.amount.kind === 'job' || tool.amount.kind === 'metres')) refuseField(`${at}.spoolId`, `${spool ? spool.tag : material.name} has no density, so a length has no mass. Enter the density of ${material.name} in Stores, or log grams`)
   const diameterMm = spool?.diameterMm ?? scan?.filamentDiameterMm ?? 1.75
   const fraction = spool?.fillerFraction ?? material.fillerFraction
   if (tool.amount.kind === 'job' && scan && spool && Math.abs(spool.diameterMm - scan.filamentDiameterMm) > 1e-9)
@@ -103,27 +103,25 @@ async function filament(tx: Connection, tool: Tool, at: string) {
   return { spool: spool ?? null, material }
 }
 
+interface Amount { extrudedMm: number | null, extrudedG: number }
+
 /** Millimetres and grams that went through, from the job, grams, metres or the spool's weights; less for a job that stopped. */
-function amountOf(run: Run, tool: Tool, at: string, scan: FullScan | null, diameterMm: number, density: number): { extrudedMm: number, extrudedG: number } {
+function amountOf(run: Run, tool: Tool, at: string, scan: FullScan | null, diameterMm: number, density: number | null): Amount {
   const a = tool.amount
-  if (a.kind === 'grams') return { extrudedG: a.grams, extrudedMm: lengthForMassMm(a.grams, diameterMm, density) }
-  if (a.kind === 'weights') return { extrudedG: a.beforeG - a.afterG, extrudedMm: lengthForMassMm(a.beforeG - a.afterG, diameterMm, density) }
-  if (a.kind === 'metres') return { extrudedMm: a.metres * 1000, extrudedG: massG(a.metres * 1000, diameterMm, density) }
+  const ofMass = (g: number): Amount => ({ extrudedG: g, extrudedMm: density === null ? null : lengthForMassMm(g, diameterMm, density) })
+  const ofLength = (mm: number): Amount => ({ extrudedMm: mm, extrudedG: massG(mm, diameterMm, density!) }) // a length is refused without a density
+  if (a.kind === 'grams') return ofMass(a.grams)
+  if (a.kind === 'weights') return ofMass(a.beforeG - a.afterG)
+  if (a.kind === 'metres') return ofLength(a.metres * 1000)
   if (!scan) refuseField(`${at}.amount`, 'Choose the job file, or enter grams, metres or spool weights')
   const planned = scan.tools.find(t => t.index === tool.tool)
   if (!planned) refuseField(`${at}.tool`, `The job has no tool ${tool.tool}`)
-  let extrudedMm = planned.extrudedMm
-  if (run.stopped?.kind === 'weighed') {
-    // the weighed print is shared among the tools as the whole job would have been
-    const share = planned.extrudedMm / scan.totalExtrudedMm!
-    return { extrudedG: run.stopped.value * share, extrudedMm: lengthForMassMm(run.stopped.value * share, diameterMm, density) }
-  }
-  if (run.stopped) {
-    if (!scan.profile) refuseField('stopped', 'This scan keeps no 1 % steps; weigh the print instead')
-    const stop = run.stopped.kind === 'percent' ? { percent: run.stopped.value } : { heightMm: run.stopped.value }
-    extrudedMm = stoppedAt({ tools: scan.tools, profile: scan.profile }, stop).tools.find(t => t.index === tool.tool)!.extrudedMm
-  }
-  return { extrudedMm, extrudedG: massG(extrudedMm, diameterMm, density) }
+  // a weighed print is shared among the tools as the whole job would have been
+  if (run.stopped?.kind === 'weighed') return ofMass(run.stopped.value * planned.extrudedMm / scan.totalExtrudedMm!)
+  if (!run.stopped) return ofLength(planned.extrudedMm)
+  if (!scan.profile) refuseField('stopped', 'This scan keeps no 1 % steps; weigh the print instead')
+  const stop = run.stopped.kind === 'percent' ? { percent: run.stopped.value } : { heightMm: run.stopped.value }
+  return ofLength(stoppedAt({ tools: scan.tools, profile: scan.profile }, stop).tools.find(t => t.index === tool.tool)!.extrudedMm)
 }
 
 async function askAboutSpools(tx: Connection, rows: { spoolId: number | null, extrudedG: number }[], questions: Question[]): Promise<void> {

@@ -72,6 +72,9 @@ describe('runs', () => {
     const spool = await tx(c => addSpool(c, spoolSchema.parse({ tag: 'S-2', materialId: bare.id, diameterMm: 1.75, netG: 1000 }), 1))
     const noDensity = await refusal(tx(c => saveRun(c, runEntry({ ...shop, spoolId: spool.id }, {}, { kind: 'metres', metres: 5 }), 1)))
     expect(noDensity.errors![0]).toMatchObject({ field: 'tools.0.spoolId', message: expect.stringContaining('S-2 has no density') })
+    const before = (await log()).extrudedG
+    await tx(c => saveRun(c, runEntry({ ...shop, spoolId: spool.id }, {}, { kind: 'grams', grams: 5 }), 1))
+    expect((await log()).extrudedG - before, 'grams need no density').toBeCloseTo(5, 9)
     const thick = await tx(c => addSpool(c, spoolSchema.parse({ tag: 'S-3', materialId: shop.materialId, diameterMm: 2.85, netG: 1000 }), 1))
     expect((await refusal(tx(c => saveRun(c, runEntry({ ...shop, spoolId: thick.id }, { job: jobSchema.parse(jobOf(rings([5]))) }, { kind: 'job' }), 1)))).errors![0]!.message).toMatch(/read for 1.75 mm/)
     const other = await tx(c => addPrinter(c, printerEntry('Wharfe'), 1))

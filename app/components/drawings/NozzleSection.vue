@@ -50,7 +50,7 @@ const boreX = computed(() => s(props.fittedMm / 2))
 </script>
 
 <template>
-  <figure class="m-0">
+  <figure class="mx-auto max-w-[440px]">
     <svg :viewBox="`0 0 ${W} ${H}`" class="block w-full" role="img" :aria-label="`Half-section: bore ${bore.median.toFixed(3)} mm now, ${fittedMm.toFixed(3)} as fitted${tipLossMm === null ? '' : `, tip loss ${tipLossMm.toFixed(2)} mm`}`">
       <defs>
         <pattern id="body-hatch" :width="hatch.size" :height="hatch.size" patternUnits="userSpaceOnUse" :patternTransform="`rotate(${hatch.angle})`"><path :d="hatch.path" stroke="var(--color-ink2)" :stroke-width="hatch.width" /></pattern>

@@ -6,7 +6,7 @@ import type { NozzlePage } from '../../../server/records/nozzles'
 import { day } from '~/format'
 
 const props = defineProps<{ page: NozzlePage, forecast: NozzleForecast, other: string, zone: string }>()
-defineEmits<{ law: [law: 'sliding' | 'linear'], retire: [], fit: [] }>()
+defineEmits<{ law: [law: 'sliding' | 'linear'], retire: [], remove: [], fit: [] }>()
 
 const receipt = computed(() => {
   const d = props.page.input.bore.d0
@@ -42,6 +42,7 @@ const last = computed(() => [...props.page.gaugePoints].reverse().find(g => g.ki
     <div class="no-print mt-2 flex flex-wrap gap-2">
       <button type="button" class="button" @click="$emit('law', page.nozzle.law === 'sliding' ? 'linear' : 'sliding')">Use {{ page.nozzle.law === 'sliding' ? 'the straight line' : 'sliding wear' }}</button>
       <button v-if="page.retired === null && !page.place" type="button" class="button" @click="$emit('fit')">Fit it</button>
+      <button v-if="page.place" type="button" class="button" @click="$emit('remove')">Take it off</button>
       <button v-if="page.retired === null" type="button" class="button danger" @click="$emit('retire')">Retire it</button>
     </div>
   </div>

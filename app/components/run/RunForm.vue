@@ -52,7 +52,7 @@ function offerFitted(): void {
   for (const t of v.tools) {
     if (!printer.value?.heads.some(h => h.id === t.headId)) t.headId = printer.value?.heads.length === 1 || v.tools.length > 1 ? printer.value?.heads[Math.min(t.tool, printer.value.heads.length - 1)]?.id ?? null : printer.value?.heads[0]?.id ?? null
     t.nozzleId = printer.value?.heads.find(h => h.id === t.headId)?.nozzleId ?? null
-    if (t.spoolId === null && t.materialId === null && printer.value?.lastSpoolId && spools.value.some(s => s.value === printer.value!.lastSpoolId)) t.spoolId = printer.value.lastSpoolId
+    if (t.spoolId === null && t.materialId === null && printer.value?.lastSpoolId && spools.value.some(s => s.value === printer.value!.lastSpoolId)) pickSpool(t, printer.value.lastSpoolId)
   }
 }
 function pickPrinter(id: number | null): void {

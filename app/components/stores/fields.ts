@@ -107,6 +107,16 @@ export const SPOOL_EDIT_FIELDS: FormField[] = [
   { key: 'fillerFraction', label: 'Filler share of this lot', kind: 'number', hint: 'empty: the material\'s' },
   note,
 ]
+export const SPOOL_EVENT_FIELDS: FormField[] = [
+  { key: 'kind', label: 'What happened', kind: 'select', options: [{ value: 'opened', text: 'opened' }, { value: 'loaded', text: 'loaded on a printer' }, { value: 'out', text: 'taken out of the dry box' }, { value: 'in', text: 'put back in' }, { value: 'dried', text: 'dried' }, { value: 'weighed', text: 'weighed' }], then: v => { if (v.kind !== 'weighed') v.grossG = null } },
+  { key: 'grossG', label: 'Weight with its spool', kind: 'number', unit: 'g', when: v => v.kind === 'weighed' },
+  { key: 'occurredAt', label: 'When', kind: 'when' },
+  note,
+]
+export const PERSON_FIELDS: FormField[] = [
+  { key: 'name', label: 'Name', kind: 'text' },
+  { key: 'role', label: 'Role', kind: 'select', options: [{ value: 'technician', text: 'technician' }, { value: 'lead', text: 'shop lead' }] },
+]
 export const SETTINGS_FIELDS: FormField[] = [
   { key: 'shopName', label: 'Name of the shop', kind: 'text' },
   { key: 'timeZone', label: 'Time zone', kind: 'text', hint: 'like Europe/London', list: ['UTC', 'Europe/London', 'Europe/Berlin', 'America/New_York', 'America/Chicago', 'Asia/Tokyo'] },

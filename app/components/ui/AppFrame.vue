@@ -43,7 +43,7 @@ const at = (path: string) => path === '/' ? route.path === '/' : route.path.star
   <div class="flex min-h-screen flex-col pb-[64px] md:pb-0">
     <a href="#content" class="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-white focus:p-3">To the content</a>
     <header class="z-30 flex flex-wrap items-center gap-x-4 gap-y-2 border-b-2 border-ink bg-sheet px-3 py-[6px] md:flex-nowrap md:px-[18px]">
-      <NuxtLink to="/" class="flex min-h-[40px] items-center gap-[10px] md:w-[190px]"><AppMark /><span class="text-[16px] font-[800] tracking-[0.04em] [font-stretch:118%]">Iron Nozzle</span></NuxtLink>
+      <NuxtLink to="/" class="flex min-h-[40px] items-center gap-[10px] md:w-[190px]"><AppMark /><span class="sr-only text-[16px] font-[800] tracking-[0.04em] [font-stretch:118%] sm:not-sr-only">Iron Nozzle</span></NuxtLink>
       <div class="order-last w-full md:order-none md:w-auto md:flex-1"><TheStrip ref="strip" /></div>
       <div class="ml-auto flex items-center gap-1 text-right leading-tight">
         <div>

@@ -104,7 +104,7 @@ const inJobs = computed(() => {
 
 const striking = ref<{ target: 'run' | 'gauge' | 'fitting', id: number, says: string } | null>(null)
 const strike = (r: RecordLine) => { striking.value = { target: r.kind, id: r.id, says: r.kind === 'run' ? `Run “${r.title}”` : `${r.title} ${r.result}`.trim() } }
-const retiring = ref(false)
+const retiring = ref<'retire' | 'remove' | null>(null)
 const fitting = ref(false)
 
 async function setLaw(law: Law): Promise<void> {
@@ -170,10 +170,10 @@ async function setLaw(law: Law): Promise<void> {
       </div>
       <div class="mt-3 grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[minmax(0,1fr)_330px]">
         <NozzleRecord :record="page.record" :zone="shop.zone" @strike="strike" />
-        <NozzleTitleBlock :page="page" :forecast="forecast" :other="other" :zone="shop.zone" @law="setLaw" @retire="retiring = true" @fit="fitting = true" />
+        <NozzleTitleBlock :page="page" :forecast="forecast" :other="other" :zone="shop.zone" @law="setLaw" @retire="retiring = 'retire'" @remove="retiring = 'remove'" @fit="fitting = true" />
       </div>
       <StrikeSheet :target="striking" @close="striking = null" />
-      <RetireSheet :nozzle="retiring ? { id: page.nozzle.id, tag: page.nozzle.tag, place: page.place?.printer ?? null } : null" @close="retiring = false" />
+      <RetireSheet :nozzle="retiring ? { id: page.nozzle.id, tag: page.nozzle.tag, place: page.place?.printer ?? null } : null" :kind="retiring ?? 'retire'" @close="retiring = null" />
       <FitSheet :head-id="null" :nozzle-id="fitting ? page.nozzle.id : null" @close="fitting = false" />
     </template>
     <div v-else-if="!failure" class="sheet h-[560px] animate-pulse opacity-60" role="status" aria-label="Reading the nozzle" />

@@ -43,18 +43,19 @@ create table run_tools (
   material_id integer not null references materials,
   spool_id integer references spools,
   ended_at timestamptz not null,
-  extruded_mm double precision not null check (extruded_mm >= 0),
+  extruded_mm double precision check (extruded_mm >= 0),
   extruded_g double precision not null check (extruded_g >= 0),
   fibre_g double precision not null check (fibre_g >= 0 and fibre_g <= extruded_g),
   wear_kg double precision not null check (wear_kg >= 0),
   set_c double precision check (set_c between 0 and 600),
   peak_flow_mm3_s double precision check (peak_flow_mm3_s >= 0),
-  density_g_cm3 double precision not null check (density_g_cm3 between 0.5 and 10),
+  density_g_cm3 double precision check (density_g_cm3 between 0.5 and 10),
   diameter_mm double precision not null check (diameter_mm between 1 and 3.5),
   filler text not null,
   filler_fraction double precision not null check (filler_fraction between 0 and 0.8),
   abrasivity double precision not null check (abrasivity between 0.0001 and 10),
   material_name text not null,
+  check ((extruded_mm is null) = (density_g_cm3 is null)),
   unique (run_id, tool)
 );
 create index run_tools_of_nozzle on run_tools (nozzle_id, ended_at, run_id) include (extruded_g, fibre_g, wear_kg);
