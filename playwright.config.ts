@@ -3,8 +3,8 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/e2e/global-setup.ts',
-  timeout: 60_000,
-  expect: { timeout: 8_000 },
+  timeout: 150_000,
+  expect: { timeout: 15_000 },
   workers: 1,
   reporter: [['list'], ['json']],
   outputDir: 'test-results',

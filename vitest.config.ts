@@ -7,9 +7,9 @@ export default defineConfig({
   resolve: { alias },
   test: {
     projects: [
-      { resolve: { alias }, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'] } },
+      { resolve: { alias }, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], testTimeout: 30_000 } },
       { resolve: { alias }, test: { name: 'reference', include: ['tests/reference/**/*.test.ts'], testTimeout: 60_000 } },
-      { resolve: { alias }, test: { name: 'integration', include: ['tests/integration/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000, globalSetup: 'tests/integration/global-setup.ts' } },
+      { resolve: { alias }, test: { name: 'integration', include: ['tests/integration/**/*.test.ts'], testTimeout: 90_000, hookTimeout: 90_000, globalSetup: 'tests/integration/global-setup.ts' } },
     ],
   },
 })

@@ -359,9 +359,6 @@ export class Scan {
     this.setpoints[tool] = larger(this.setpoints[tool] ?? null, celsius)!
   }
 
-  /** Millimetres extruded so far by the chosen reading, all tools. */
-  get extrudedMm(): number { return this.chosen.extrudedBySlot().reduce((a, b) => a + b, 0) }
-
   /** End of the file. Call once. */
   finish(): FullScan {
     if (this.bom > 0 && this.bom < 3 && !this.notText) { // the file ends inside what looked like a byte order mark

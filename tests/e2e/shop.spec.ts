@@ -165,7 +165,6 @@ test('two people edit one limit: the second sees both versions', async ({ page, 
 test.describe('an empty shop', () => {
   test.use({ shop: true })
   test('set up from nothing, then a run and a gauge', async ({ page }) => {
-    test.setTimeout(120_000)
     await page.goto('/')
     await expect(page.getByText('This shop has no printer yet')).toBeVisible()
     await axe(page, 'empty floor')

@@ -94,6 +94,7 @@ const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === 
           <p class="text-xs">fibre left <b>{{ h.nozzle.leftKg ? kg(h.nozzle.leftKg.median) : 'not known yet' }}</b></p>
           <p v-if="h.nozzle.leftKg" class="text-xs text-ink2">{{ kgBetween(h.nozzle.leftKg.low80, h.nozzle.leftKg.high80).replace(' between ', ': ').replace(' and ', ' to ') }}</p>
           <p class="text-xs" :class="h.nozzle.nextGaugeKg !== null && h.nozzle.nextGaugeKg < 0.0005 ? 'font-bold text-look' : ''">{{ h.nozzle.nextGaugeKg === null ? 'gauge: after the first filled job' : h.nozzle.nextGaugeKg < 0.0005 ? 'gauge: due now' : `gauge in ${kg(h.nozzle.nextGaugeKg)}` }}</p>
+          <p v-if="h.nozzle.stale" class="text-xs text-ink2">being reckoned anew</p>
         </template>
         <p v-else class="flex min-h-[40px] items-center text-xs font-bold text-look">no nozzle fitted</p>
         <button type="button" class="act text-[13px]" @click="$emit('fit', h.id)">{{ h.nozzle ? 'Fit another' : 'Fit' }}<span class="sr-only"> to {{ printer.name }} {{ h.name }}</span></button>

@@ -46,7 +46,7 @@ const { onKey } = useListKeys()
             <VerdictMark :verdict="verdictOf(n)" :size="16" class="hidden sm:block" />
             <span><b class="text-[16px]">{{ n.tag }}</b><span class="block text-sm text-ink2">{{ n.typeName }}</span></span>
             <span class="text-sm">{{ n.retired ? `retired: ${n.retiredReason}` : n.place ?? 'on the shelf' }}</span>
-            <span class="flex flex-wrap items-center gap-x-3"><LifeBar :left="n.leftKg === null ? null : { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! }" :label="`fibre left on ${n.tag}`" :width="150" /><span class="text-sm"><b>{{ n.leftKg === null ? 'no filled job yet' : `${kg(n.leftKg)} left` }}</b><span v-if="n.leftKg !== null" class="block text-xs text-ink2">{{ kgBetween(n.leftLowKg!, n.leftHighKg!) }}</span></span></span>
+            <span class="flex flex-wrap items-center gap-x-3"><LifeBar :left="n.leftKg === null ? null : { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! }" :label="`fibre left on ${n.tag}`" :width="150" /><span class="text-sm"><b>{{ n.leftKg === null ? 'no filled job yet' : `${kg(n.leftKg)} left` }}</b><span v-if="n.stale" class="block text-xs text-ink2">being reckoned anew</span><span v-if="n.leftKg !== null" class="block text-xs text-ink2">{{ kgBetween(n.leftLowKg!, n.leftHighKg!) }}</span></span></span>
             <span class="text-sm text-ink2">{{ chance(n.pastChance) }} chance past its limit<span class="block">{{ n.lastGaugedAt ? `gauged ${day(n.lastGaugedAt, shop.zone)}` : 'never gauged' }}</span></span>
           </NuxtLink>
         </li>
