@@ -5,6 +5,8 @@
  *
  * Both readings of E are followed in the same pass. They share everything but the meaning of E words, and are one
  * object until the first E word on which they differ; from there on a copy follows the other reading.
+ *
+ * Longer than other files on purpose: the short cut and the full reader share their state on the hot path.
  */
 import { arcPath } from './arc'
 import { G, Line, M, T } from './line'

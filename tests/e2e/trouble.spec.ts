@@ -70,6 +70,24 @@ test('nonsense stays typed and is answered at its field', async ({ page }) => {
   await expect(page.getByText('Nozzle N-999 is not known')).toBeVisible()
 })
 
+test('what is typed outlasts a save made elsewhere, and the news of it arrives', async ({ page, request }) => {
+  await page.goto('/inspect/N-020')
+  await page.getByRole('button', { name: 'Retire it' }).click()
+  await page.getByRole('dialog').getByLabel('Reason').fill('half a sentence')
+  const nozzles = (await (await request.get('/api/nozzles')).json()) as { id: number, tag: string }[]
+  const sent = await request.post('/api/gauges', { data: { nozzleId: nozzles.find(n => n.tag === 'N-020')!.id, occurredAt: new Date().toISOString(), tipMm: 12.31, confirmed: ['longer-tip'] }, headers: { 'idempotency-key': randomBytes(8).toString('hex') } })
+  expect(sent.status()).toBe(201)
+  await expect(page.getByText('tip 12.31 mm')).toBeAttached()
+  await expect(page.getByRole('dialog').getByLabel('Reason')).toHaveValue('half a sentence')
+})
+
+test('the API is described from its own schemas', async ({ request }) => {
+  const api = (await (await request.get('/api/openapi')).json()) as { openapi: string, paths: Record<string, { post?: { requestBody: { content: Record<string, { schema: { properties: object } }> } } }> }
+  expect(api.openapi).toBe('3.1.0')
+  for (const path of ['/api/runs', '/api/gauges', '/api/fittings', '/api/strikes', '/api/spools']) expect(Object.keys(api.paths[path]!.post!.requestBody.content['application/json']!.schema.properties).length, path).toBeGreaterThan(2)
+  for (const path of Object.keys(api.paths).filter(p => api.paths[p]!.post)) expect((await request.post(path, { data: {}, headers: { 'idempotency-key': randomBytes(8).toString('hex') } })).status(), path).toBe(422)
+})
+
 test('the API answers with problem+json and the field', async ({ request }) => {
   const send = (data: unknown, headers: Record<string, string> = { 'idempotency-key': randomBytes(8).toString('hex') }) => request.post('/api/gauges', { data: data as object, headers })
   const bad = await send({ nozzleId: 'x' })

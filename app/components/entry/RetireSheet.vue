@@ -15,7 +15,8 @@ const ui = useUi()
 const form = useEntryForm<{ tag: string }>(fittingSchema, '/api/fittings')
 const reason = ref('')
 const at = ref('')
-watch(() => props.nozzle, () => { reason.value = ''; at.value = new Date().toISOString(); form.reset() })
+// by its id: the page is read anew after every save anywhere, and what is typed here must outlast that
+watch(() => props.nozzle?.id, () => { reason.value = ''; at.value = new Date().toISOString(); form.reset() })
 
 async function save(confirmed: string[] = []): Promise<void> {
   if (!props.nozzle) return

@@ -20,9 +20,12 @@ const form = useEntryForm<GaugeEffect>(gaugeSchema, '/api/gauges')
 const way = ref<'pins' | 'value'>('pins')
 const v = reactive({ goMm: null as number | null, noGoMm: null as number | null, goPin: '', noGoPin: '', valueMm: null as number | null, uMm: null as number | null, tipMm: null as number | null, shape: [] as (typeof SHAPES)[number][], note: '', occurredAt: new Date().toISOString() })
 
+let filled = false
 watch(() => [props.draft, outbox.entries.length], () => {
+  if (filled) return
   const kept = outbox.entries.find(e => e.key === props.draft)?.body as GaugeEntry | undefined
   if (!kept) return
+  filled = true
   way.value = kept.valueMm != null ? 'value' : 'pins'
   Object.assign(v, { goMm: kept.goMm ?? null, noGoMm: kept.noGoMm ?? null, goPin: kept.goPin ?? '', noGoPin: kept.noGoPin ?? '', valueMm: kept.valueMm ?? null, uMm: kept.uMm ?? null, tipMm: kept.tipMm ?? null, shape: kept.shape ?? [], note: kept.note ?? '', occurredAt: kept.occurredAt })
 }, { immediate: true })

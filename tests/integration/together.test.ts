@@ -1,0 +1,77 @@
+/** Several people at once: nothing is lost, nothing locks up, and the lists show all of it. */
+import { sql } from 'drizzle-orm'
+import { expect, test } from 'vitest'
+import { fittingSchema, nozzleSchema, spoolEventSchema } from '../../shared/entries'
+import { once } from '../../server/records/answers'
+import { saveFitting } from '../../server/records/fittings'
+import { refreshMissing, refreshStale } from '../../server/records/forecasts'
+import { saveGauge } from '../../server/records/gauges'
+import { shop as wholeShop } from '../../server/records/lists'
+import { listNozzles } from '../../server/records/nozzles'
+import { saveRun } from '../../server/records/runs'
+import { saveSpoolEvent } from '../../server/records/spools'
+import { addNozzle, addPerson, editRecord } from '../../server/records/stores'
+import { ago, freshDatabase, gaugeEntry, materialEntry, refusal, runEntry, smallShop } from './support'
+
+const { db } = await freshDatabase()
+const shop = await smallShop(db)
+const nozzles: number[] = []
+for (let i = 2; i <= 7; i++) nozzles.push((await db.transaction(tx => addNozzle(tx, nozzleSchema.parse({ tag: `N-${i}`, typeId: shop.typeId, receivedAt: ago(20) }), 1))).id)
+
+test('twelve runs on one nozzle at once: all are counted', async () => {
+  await Promise.all(Array.from({ length: 12 }, (_, i) => {
+    const body = runEntry(shop, {}, { kind: 'grams', grams: 10 })
+    return once(db, { key: `together-${i}`, route: '/api/runs', body, personId: 1 }, tx => saveRun(tx, body, 1))
+  }))
+  const [n] = await listNozzles(db)
+  expect(n).toMatchObject({ tag: 'N-1', fibreG: expect.closeTo(24, 6) })
+})
+
+test('gauges on six sisters at once, with the background at work: no deadlock, nothing stale in the end', async () => {
+  await Promise.all(nozzles.map((nozzleId, i) => db.transaction(tx => saveRun(tx, runEntry({ ...shop, nozzleId }, { confirmed: ['not-fitted:0', 'over-spool:1'], endedAt: ago(1.5 - i / 10) }, { kind: 'grams', grams: 500 }), 1))))
+  await Promise.all([
+    ...nozzles.map((nozzleId, i) => db.transaction(tx => saveGauge(tx, gaugeEntry({ ...shop, nozzleId }, { goMm: 0.4 + i / 100, noGoMm: 0.41 + i / 100 }), 1))),
+    refreshStale(db), refreshStale(db),
+  ])
+  while (await refreshStale(db) > 0);
+  const [stale] = await db.execute<{ n: number, sisters: number }>(sql`select count(*) filter (where stale)::int n, max((detail->>'sisters')::int) sisters from forecasts`)
+  expect(stale).toEqual({ n: 0, sisters: 6 })
+})
+
+test('forecasts can be thrown away and come back the same', async () => {
+  const print = () => db.execute(sql`select nozzle_id, round(left_kg::numeric, 9)::text l, round(past_chance::numeric, 9)::text p, basis from forecasts order by nozzle_id`)
+  await db.execute(sql`update forecasts set stale = true`)
+  await refreshStale(db)
+  const before = await print()
+  await db.execute(sql`delete from forecasts`)
+  expect(await refreshMissing(db)).toBe(7)
+  await db.execute(sql`update forecasts set stale = true`)
+  await refreshStale(db)
+  expect([...await print()]).toEqual([...before])
+})
+
+test('two fit different nozzles to one head at once: one ends on it, the other on the shelf', async () => {
+  await Promise.all([nozzles[0]!, nozzles[1]!].map(nozzleId => db.transaction(tx => saveFitting(tx, fittingSchema.parse({ kind: 'fit', nozzleId, headId: shop.headId, occurredAt: ago(0.1) }), 1))))
+  const all = await listNozzles(db)
+  expect(all.filter(n => n.headId === shop.headId)).toHaveLength(1)
+  expect(all.find(n => n.tag === 'N-1')!.place).toBeNull()
+})
+
+test('two edits of one version: one is taken, one sees both', async () => {
+  const edit = (fillerFraction: number) => db.transaction(tx => editRecord(tx, 'materials', shop.materialId, 1, materialEntry('PA6-CF20', { fillerFraction }), 1))
+  const results = await Promise.allSettled([edit(0.21), edit(0.22)])
+  expect(results.map(r => r.status).sort()).toEqual(['fulfilled', 'rejected'])
+  expect((await refusal(edit(0.23))).status).toBe(409)
+})
+
+test('the lists that forms and strip live on', async () => {
+  await db.transaction(tx => saveSpoolEvent(tx, spoolEventSchema.parse({ spoolId: shop.spoolId, kind: 'out', occurredAt: ago(0.2) }), 1))
+  await db.transaction(tx => addPerson(tx, { name: 'Evening technician', role: 'technician' }))
+  const s = await wholeShop(db)
+  expect(s.printers[0]).toMatchObject({ name: 'Ribble', lastSpoolId: shop.spoolId, heads: [{ name: 'head' }] })
+  expect(s.spools[0]).toMatchObject({ tag: 'S-1', place: 'out', density_g_cm3: 1.228, left_g: expect.closeTo(1000 - 120 - 3000, 6) })
+  expect(s.people.map(p => p.name)).toEqual(['Day technician', 'Night technician', 'Shop lead', 'Evening technician'])
+  expect(s.nozzles).toHaveLength(7)
+  expect(s.types[0]!.name).toBe('hardened steel 0.4')
+  expect(s.settings).toMatchObject({ shopName: 'Print shop', acceptedRisk: 0.1 })
+})
