@@ -27,7 +27,7 @@ export async function nozzleAt(db: Connection, nozzleId: number, at: Date): Prom
 /** Stores the event and the removals it implies; answers what it displaced. */
 export async function saveFitting(tx: Connection, f: z.output<typeof fittingSchema>, personId: number): Promise<{ id: number, tag: string, removed: string | null }> {
   const occurredAt = notInFuture('occurredAt', f.occurredAt)
-  const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, f.nozzleId)).for('update')
+  const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, f.nozzleId)).for('no key update')
   if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
   const now = await nozzleAt(tx, f.nozzleId, occurredAt)
   if (now.retired && f.kind === 'fit') ask([{ code: 'retired', field: 'nozzleId', message: `${nozzle.tag} is retired. Fit it all the same?` }], f.confirmed)
@@ -37,7 +37,7 @@ export async function saveFitting(tx: Connection, f: z.output<typeof fittingSche
     await tx.insert(fittings).values({ kind: 'remove', nozzleId, headId, occurredAt, personId, reason: f.kind === 'fit' ? 'another was fitted' : f.reason })
   }
   if (f.kind === 'fit') {
-    const [head] = await tx.select().from(heads).where(eq(heads.id, f.headId!)).for('update')
+    const [head] = await tx.select().from(heads).where(eq(heads.id, f.headId!)).for('no key update')
     if (!head) refuseField('headId', 'This head is not known')
     if (now.headId === f.headId) refuseField('nozzleId', `${nozzle.tag} is fitted there already`)
     const other = await headAt(tx, f.headId!, occurredAt)

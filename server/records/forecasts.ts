@@ -14,6 +14,9 @@ export interface Refreshed { log: NozzleLog, forecast: NozzleForecast, sisters: 
 
 /** Works out one nozzle's forecast anew, stores it, and marks its sisters when it has something new to tell them. */
 export async function refreshForecast(db: Connection, nozzleId: number): Promise<Refreshed> {
+  // One at a time per nozzle: whoever comes second waits for the first to commit, and then sees its entry. Not "for
+  // update": that would block on the foreign keys of entries being saved beside this one.
+  await db.execute(sql`select id from nozzles where id = ${nozzleId} for no key update`)
   const [log] = await nozzleLogs(db, [nozzleId])
   const { material, bore, tip, rules } = historyOf(log!)
   const sisterRows = await db.execute<{ sister_term: number[] }>(sql`
@@ -50,7 +53,8 @@ export async function refreshStale(db: Database, most = 50): Promise<number> {
   let done = 0
   while (done < most) {
     const found = await db.transaction(async tx => {
-      const [row] = await tx.execute<{ nozzle_id: number }>(sql`select nozzle_id from forecasts where stale order by nozzle_id limit 1 for update skip locked`)
+      const [row] = await tx.execute<{ nozzle_id: number }>(sql`
+        select f.nozzle_id from forecasts f join nozzles n on n.id = f.nozzle_id where f.stale order by f.nozzle_id limit 1 for no key update of n skip locked`)
       if (!row) return false
       await refreshForecast(tx, row.nozzle_id)
       return true

@@ -15,7 +15,7 @@ export interface GaugeEffect { gaugeId: number, tag: string, boreMm: number, lef
 
 export async function saveGauge(tx: Connection, g: GaugeIn, personId: number, kind: 'receipt' | 'service' = 'service'): Promise<GaugeEffect> {
   const occurredAt = notInFuture('occurredAt', g.occurredAt)
-  const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, g.nozzleId)).for('update')
+  const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, g.nozzleId)).for('no key update')
   if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
   const bore = g.goMm !== null || g.noGoMm !== null || g.valueMm !== null
   const uMm = bore ? g.uMm ?? PIN_U_MM : null
