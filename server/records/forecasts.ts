@@ -12,11 +12,19 @@ import { historyOf, nozzleLogs, type NozzleLog } from './history'
 
 export interface Refreshed { log: NozzleLog, forecast: NozzleForecast, sisters: number, prior: { meanLn: number, sd: number } }
 
+const LOCK = 720_417
+
+/**
+ * Forecasts are worked out one after the other, from here to the end of the transaction: whoever comes second sees what
+ * the first one saved, and no news between sisters is lost. Some 20 ms each, which a shop never notices.
+ */
+async function oneAtATime(db: Connection): Promise<void> {
+  await db.execute(sql`select pg_advisory_xact_lock(${LOCK})`)
+}
+
 /** Works out one nozzle's forecast anew, stores it, and marks its sisters when it has something new to tell them. */
 export async function refreshForecast(db: Connection, nozzleId: number): Promise<Refreshed> {
-  // One at a time per nozzle: whoever comes second waits for the first to commit, and then sees its entry. Not "for
-  // update": that would block on the foreign keys of entries being saved beside this one.
-  await db.execute(sql`select id from nozzles where id = ${nozzleId} for no key update`)
+  await oneAtATime(db)
   const [log] = await nozzleLogs(db, [nozzleId])
   const { material, bore, tip, rules } = historyOf(log!)
   const sisterRows = await db.execute<{ sister_term: number[] }>(sql`
@@ -39,9 +47,8 @@ export async function refreshForecast(db: Connection, nozzleId: number): Promise
   await db.insert(forecasts).values(values).onConflictDoUpdate({ target: forecasts.nozzleId, set: values })
   if (canonical(before?.sisterTerm ?? null) !== canonical(values.sisterTerm)) {
     await db.execute(sql`
-      update forecasts set stale = true where nozzle_id in (
-        select f.nozzle_id from forecasts f join nozzles n on n.id = f.nozzle_id join nozzle_types t on t.id = n.type_id
-        where t.material = ${material} and f.nozzle_id <> ${nozzleId} and not f.stale order by f.nozzle_id for update of f skip locked)`)
+      update forecasts set stale = true where not stale and nozzle_id <> ${nozzleId} and nozzle_id in (
+        select n.id from nozzles n join nozzle_types t on t.id = n.type_id where t.material = ${material})`)
   }
   return { log: log!, forecast: made, sisters: sisters.length, prior }
 }
@@ -53,8 +60,8 @@ export async function refreshStale(db: Database, most = 50): Promise<number> {
   let done = 0
   while (done < most) {
     const found = await db.transaction(async tx => {
-      const [row] = await tx.execute<{ nozzle_id: number }>(sql`
-        select f.nozzle_id from forecasts f join nozzles n on n.id = f.nozzle_id where f.stale order by f.nozzle_id limit 1 for no key update of n skip locked`)
+      await oneAtATime(tx)
+      const [row] = await tx.execute<{ nozzle_id: number }>(sql`select nozzle_id from forecasts where stale order by nozzle_id limit 1`)
       if (!row) return false
       await refreshForecast(tx, row.nozzle_id)
       return true

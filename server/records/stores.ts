@@ -84,7 +84,7 @@ export const EDITABLE_KINDS = Object.keys(EDITABLE) as EditableKind[]
 /** Changes a record if nobody changed it since `version`; otherwise refuses and shows both. */
 export async function editRecord(tx: Connection, kind: EditableKind, id: number, version: number, values: Record<string, unknown>, personId: number): Promise<{ version: number }> {
   const table = EDITABLE[kind] as typeof materials
-  const [current] = await tx.select().from(table).where(eq(table.id, id)).for('update')
+  const [current] = await tx.select().from(table).where(eq(table.id, id)).for('no key update')
   if (!current) notFound('This record')
   if (current.version !== version)
     throw new Refusal({ type: 'urn:iron-nozzle:stale', status: 409, title: 'Someone changed this meanwhile; compare and save again', current, yours: values })
