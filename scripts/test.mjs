@@ -72,7 +72,7 @@ try {
     say('end to end')
     const file = join(root, '.cache-e2e.json')
     const ok = run('npx', ['playwright', 'test'], { env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file } })
-    if (!countReport(file, r => [r.stats.expected, r.stats.unexpected + r.stats.flaky + r.stats.skipped]) && ok) failed++
+    if (!countReport(file, r => [r.stats.expected + r.stats.flaky, r.stats.unexpected + r.stats.skipped]) && ok) failed++
     else if (!ok && failed === 0) failed++
   }
 } catch (error) {

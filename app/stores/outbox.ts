@@ -88,6 +88,11 @@ export const useOutbox = defineStore('outbox', () => {
     return mine
   }
 
+  /** Lets another tab, or this one after a reload, send at once. */
+  async function release(): Promise<void> {
+    await (await store()).put('lease', { by: me, until: 0 }, 'sender')
+  }
+
   /** Sends what waits, oldest first; stops at the first that finds no server. */
   async function replay(): Promise<void> {
     if (sending) return
@@ -97,18 +102,22 @@ export const useOutbox = defineStore('outbox', () => {
       // an entry held by a form that is gone (a reload in the middle of a save) is sent as it was
       const due = entries.value.filter(e => !e.problem && (!e.held || Date.now() - Date.parse(e.at) > LEASE_MS))
       if (due.length === 0 || !await leased()) return
-      for (const e of due) {
-        try {
-          await post(e.route, e.body, e.key)
-          await drop(e.key)
-          lastSaved.value = `${e.says}: saved`
-        } catch (error) {
-          if (error instanceof UnreachableError) return
-          await keep({ ...e, held: false, problem: error instanceof ProblemError ? error.problem : { type: 'about:blank', status: 0, title: String(error) } })
-        }
-      }
+      try { await sendAll(due) } finally { await release() }
       await useShop().refresh()
     } finally { sending = false }
+  }
+
+  async function sendAll(due: Queued[]): Promise<void> {
+    for (const e of due) {
+      try {
+        await post(e.route, e.body, e.key)
+        await drop(e.key)
+        lastSaved.value = `${e.says}: saved`
+      } catch (error) {
+        if (error instanceof UnreachableError) return
+        await keep({ ...e, held: false, problem: error instanceof ProblemError ? error.problem : { type: 'about:blank', status: 0, title: String(error) } })
+      }
+    }
   }
 
   function start(): void {
