@@ -30,7 +30,6 @@ const RETRY_MS = 4_000
 
 export const useOutbox = defineStore('outbox', () => {
   const entries = ref<Queued[]>([])
-  const lastSaved = ref('')
   const me = newKey()
   let db: Promise<IDBPDatabase> | null = null
   let timer: ReturnType<typeof setInterval> | null = null
@@ -112,7 +111,6 @@ export const useOutbox = defineStore('outbox', () => {
       try {
         await post(e.route, e.body, e.key)
         await drop(e.key)
-        lastSaved.value = `${e.says}: saved`
       } catch (error) {
         if (error instanceof UnreachableError) return
         await keep({ ...e, held: false, problem: error instanceof ProblemError ? error.problem : { type: 'about:blank', status: 0, title: String(error) } })
@@ -135,5 +133,5 @@ export const useOutbox = defineStore('outbox', () => {
     await replay()
   }
 
-  return { entries, waiting, refused, lastSaved, submit, replay, start, confirm, drop, load }
+  return { entries, waiting, refused, submit, replay, start, confirm, drop, load }
 })

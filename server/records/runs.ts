@@ -17,6 +17,8 @@ import { spoolRemaining } from './spools'
 type Run = z.output<typeof runSchema>
 type Tool = Run['tools'][number]
 
+const ENTERED_AS = { job: 'job file', grams: 'grams', metres: 'metres', weights: 'spool weights' } as const
+
 /** What a save did, in numbers; the app says it in words. */
 export interface RunEffect {
   runId: number
@@ -35,7 +37,7 @@ export async function saveRun(tx: Connection, run: Run, personId: number): Promi
   for (const [i, tool] of run.tools.entries()) rows.push(await toolRow(tx, run, tool, `tools.${i}`, scan, endedAt, questions))
   await askAboutSpools(tx, rows, questions)
   ask(questions, run.confirmed)
-  const enteredAs = run.tools[0]!.amount.kind === 'job' ? 'job file' : run.tools[0]!.amount.kind === 'grams' ? 'grams' : run.tools[0]!.amount.kind === 'metres' ? 'metres' : 'spool weights'
+  const enteredAs = ENTERED_AS[run.tools[0]!.amount.kind]
   const [saved] = await tx.insert(runs).values({
     printerId: run.printerId, jobId, name: run.name, endedAt, hours: run.hours, outcome: run.outcome,
     stoppedKind: run.stopped?.kind ?? null, stoppedValue: run.stopped?.value ?? null, symptoms: run.symptoms, enteredAs,
