@@ -1,3 +1,4 @@
 /** Mass and density of filled filament. Units: mm, g, g/cm³; fractions by mass from 0 to 1. */
-export { compositeDensity, fillerFraction, DensityError } from './mixture'
+export { checkDensity, compositeDensity, DensityError, FILLER_DENSITY, fillerFraction } from './mixture'
+export type { DensityCheck } from './mixture'
 export { filamentAreaMm2, filamentVolumeMm3, lengthForMassMm, massG, fibreMassG } from './mass'

@@ -1,3 +1,3 @@
 export { mulberry32, normalDraw } from './random'
-export { fastNormalCdf, normalCdf } from './normal'
+export { fastNormalCdf, inverseNormal, normalCdf } from './normal'
 export { minimise } from './minimise'

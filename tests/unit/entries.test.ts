@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { z } from 'zod'
-import { amountSchema, fittingSchema, gaugeSchema, jobSchema, limitFields, materialSchema, nozzleSchema, nozzleTypeSchema, runSchema, spoolEventSchema, strikeSchema } from '../../shared/entries'
+import { amountSchema, fittingSchema, gaugeSchema, changeSchema, jobSchema, materialSchema, nozzleSchema, nozzleTypeSchema, partFields, practiceSetFields, pricesFields, printerSchema, runSchema, spoolEventSchema, strikeSchema } from '../../shared/entries'
 import { canonical } from '../../server/records/answers'
 
 const at = '2026-11-20T12:00:00Z'
@@ -66,9 +66,36 @@ describe('the rest', () => {
     expect(says(spoolEventSchema, { spoolId: 1, kind: 'weighed', occurredAt: at })).toHaveProperty('grossG')
     expect(says(spoolEventSchema, { spoolId: 1, kind: 'out', grossG: 5, occurredAt: at })).toHaveProperty('grossG')
   })
-  test('limits and materials', () => {
-    expect(says(limitFields, { limitC: 15, part: 'x', basis: 'practice' })).toEqual({ limitC: 'At least 20 °C' })
-    expect(says(limitFields, { limitC: 290, part: '', basis: 'hearsay' })).toEqual({ part: 'Enter a name', basis: 'Say where the value comes from' })
+  test('parts: a limit below the room, a short-time limit below the continuous one, unknown facts', () => {
+    const part = { name: 'sensor', place: 'low', limitC: 300, basis: 'practice' }
+    expect(says(partFields, part)).toEqual({})
+    expect(says(partFields, { ...part, limitC: 15 })).toEqual({ limitC: 'At least 23 °C, which is room temperature' })
+    expect(says(partFields, { ...part, limitC: null, name: '', basis: 'hearsay' })).toEqual({ name: 'Enter a name', basis: 'Say where the value comes from' })
+    expect(says(partFields, { ...part, shortC: 250 })).toHaveProperty('shortC')
+    expect(says(partFields, { ...part, details: { thetaHigh: 3 } })).toHaveProperty(['details.thetaHigh'])
+    expect(says(partFields, { ...part, details: { colour: 'red' } })).toHaveProperty('details')
+  })
+  test('a stack: unknown kinds and missing sensors are said where they are', () => {
+    const stack = { name: 'One', kind: 'open frame', heads: [{ name: 'head' }], parts: [{ kind: 'bead thermistor, 10-bit reading', head: 0 }, { kind: 'bed heater' }] }
+    expect(says(printerSchema, stack)).toEqual({})
+    expect(says(printerSchema, { ...stack, parts: [...stack.parts, { kind: 'warp drive' }] })).toEqual({ 'parts.2.kind': 'There is no part kind “warp drive”; the catalogue lists them' })
+    expect(says(printerSchema, { ...stack, parts: [stack.parts[1]] })).toEqual({ 'heads.0': 'head has no temperature sensor: nothing can be said of its temperature' })
+    expect(says(printerSchema, { ...stack, parts: [{ ...stack.parts[0], limitC: 20 }] })['parts.0.limitC']).toMatch(/below the room's 23 °C/)
+    expect(says(changeSchema, { printerId: 1, text: 'nothing', occurredAt: at })).toHaveProperty('remove')
+  })
+  test('facts and practice sets: ranges, and what contradicts itself', () => {
+    const m = { name: 'x', polymer: 'PA6', filler: 'none', fillerFraction: 0, abrasivity: 0.002, basis: 'practice' }
+    const fact = (value: number) => ({ value, basis: 'data sheet' })
+    expect(says(materialSchema, { ...m, facts: { nozzleMinC: fact(260), nozzleMaxC: fact(290) } })).toEqual({})
+    expect(says(materialSchema, { ...m, facts: { nozzleMinC: fact(290), nozzleMaxC: fact(260) } })).toEqual({ 'facts.nozzleMaxC.value': 'Not below nozzle, lowest, 290 °C' })
+    expect(says(materialSchema, { ...m, facts: { boreMinMm: fact(9) } })).toEqual({ 'facts.boreMinMm.value': 'At most 2 mm' })
+    const set = { name: 'a', chamber: 'indifferent', dryMinC: 70, basis: 'practice' }
+    expect(says(practiceSetFields, set)).toEqual({})
+    expect(Object.keys(says(practiceSetFields, { ...set, chamber: 'needs', bedMinC: 100, bedMaxC: 80, dryMinC: null }))).toEqual(['bedMaxC', 'chamberMinC', 'dryMinC'])
+    expect(says(pricesFields, { prices: { 'hardened gears': { price: 25, minutes: 30 }, 'nozzle brass': { price: 3, minutes: 20 } } })).toEqual({})
+    expect(says(pricesFields, { prices: { sundries: { price: 25, minutes: 30 } } })).toHaveProperty('prices')
+  })
+  test('materials', () => {
     const m = { name: 'x', polymer: 'PA6', filler: 'none', fillerFraction: 0, abrasivity: 0.002, basis: 'practice' }
     expect(says(materialSchema, m)).toEqual({})
     expect(says(materialSchema, { ...m, filler: 'carbon fibre' })).toHaveProperty('fillerFraction')

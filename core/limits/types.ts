@@ -1,0 +1,170 @@
+/**
+ * Words of this folder. Temperatures in °C, lengths in mm, money in the shop's currency, time in minutes.
+ * A fact that is not known is null, and never counts as a pass.
+ */
+import type { Filler, NozzleMaterial } from '../wear'
+
+export type Basis = 'nameplate' | 'data sheet' | 'material property' | 'practice'
+
+export const HEAD_ROLES = ['heater', 'sensor', 'liner', 'heat break', 'block', 'sock', 'firmware', 'gears', 'feed tube', 'other hotend part'] as const
+export const BED_ROLES = ['bed heater', 'bed sensor', 'bed wiring', 'bed insulation', 'magnets', 'glue line', 'sheet', 'other bed part'] as const
+export const CHAMBER_ROLES = ['printed parts', 'belts', 'motors', 'fans', 'bearings', 'glazing', 'insulation', 'camera', 'electronics', 'other chamber part'] as const
+export const SITE_ROLES = ['enclosure', 'lid', 'chamber heater', 'dryer', 'ventilation'] as const
+export const ROLES = [...HEAD_ROLES, ...BED_ROLES, ...CHAMBER_ROLES, ...SITE_ROLES] as const
+export type Role = (typeof ROLES)[number]
+
+/** Where a chamber part sits: the air differs from place to place. `outside` is the room. */
+export const PLACES = ['low', 'high', 'bay', 'outside'] as const
+export type Place = (typeof PLACES)[number]
+
+export const VENTILATION = ['none', 'room ventilated', 'filtered', 'extracted outdoors'] as const
+export type Ventilation = (typeof VENTILATION)[number]
+
+export const WHO = ['technician', 'electrician'] as const
+export type Who = (typeof WHO)[number]
+
+/** What is known of a part beside its limit; which of these a kind needs stands with the kind. */
+export interface Details {
+  /** NTC or platinum sensor read by a divider. */
+  element?: 'ntc' | 'platinum' | 'type K'
+  r25Ohm?: number
+  betaK?: number
+  pullUpOhm?: number
+  bits?: number
+  countMicrovolt?: number
+  hardened?: boolean
+  /** Tightest bend of the feed tube, and what it becomes when the tube is freed from its chain. */
+  bendMm?: number
+  freedBendMm?: number
+  /** Whether the bend runs with the curl that the filament brings from its spool; unknown counts as against. */
+  bendWay?: 'with' | 'against'
+  /** The freed tube leaves through the top, so the lid stays off. */
+  freedNeedsLidOff?: boolean
+  surface?: string
+  /** Highest temperature that it holds: chamber heater, dryer. */
+  reachC?: number
+  level?: Ventilation
+  mains?: boolean
+  /** Chamber map, valid for the same vent and fan: θ = (T − room)/(bed − room) with the lid on and off. */
+  thetaLow?: number
+  thetaHigh?: number
+  thetaBay?: number
+  openThetaLow?: number
+  openThetaHigh?: number
+  /** With a chamber heater: the air at each place less the setpoint, °C. */
+  offsetLow?: number
+  offsetHigh?: number
+  offsetBay?: number
+}
+
+export interface Part {
+  /** Its record, or 'nozzle', or the kind's key for one that is still to be bought. */
+  id: number | string
+  kind: string
+  role: Role | 'nozzle'
+  name: string
+  headId: number | null
+  place: Place
+  limitC: number | null
+  shortC: number | null
+  basis: Basis
+  note: string
+  details: Details
+}
+
+export interface FittedNozzle {
+  id: number | string
+  tag: string
+  material: NozzleMaterial
+  boreMm: number
+  insert: boolean
+  lengthMm: number
+  headId: number | null
+  /** 0 for one that the shop has. */
+  price: number
+}
+
+export interface Printer {
+  id: number
+  name: string
+  heads: { id: number, name: string, nozzle: FittedNozzle | null }[]
+  parts: Part[]
+}
+
+export interface Rules {
+  guardHotendC: number
+  guardBedC: number
+  guardChamberC: number
+  roomC: number
+  /** Divides the strain at break; at least 1. */
+  bendSafety: number
+  /** °C per count above which a reading is called coarse. */
+  coarseC: number
+  /** Money per hour, to weigh one swap against another. */
+  labourPerHour: number
+}
+
+/** Start values; guard bands and room as the design says, the others common practice, no source. */
+export const START_RULES: Rules = { guardHotendC: 10, guardBedC: 5, guardChamberC: 5, roomC: 23, bendSafety: 1.5, coarseC: 2, labourPerHour: 40 }
+
+export const CHAMBER_LEVELS = ['needs', 'helps', 'indifferent'] as const
+export type ChamberLevel = (typeof CHAMBER_LEVELS)[number]
+
+/** What a filament under one practice set, or a job file, asks. */
+export interface Demand {
+  name: string
+  set: string
+  nozzleMinC: number | null
+  nozzleMaxC: number | null
+  /** A job file's own setpoint: checked as it is, without the nozzle's conductivity offset. */
+  exact: boolean
+  bedMinC: number | null
+  bedMaxC: number | null
+  chamber: ChamberLevel
+  chamberMinC: number | null
+  chamberMaxC: number | null
+  /** The practice only holds inside an enclosure. */
+  enclosed: boolean
+  dryMinC: number | null
+  /** False when it is printed as it comes. */
+  dry: boolean
+  surfaces: readonly string[] | null
+  filler: Filler | null
+  boreMinMm: number | null
+  boreGoodMm: number | null
+  strainAtBreak: number | null
+  /** Radius of the free curl the filament took on its spool, mm; null for straight filament. */
+  curlMm: number | null
+  diameterMm: number
+  ventilation: Ventilation | null
+  /** Only the setpoints are known: a job file whose material was not told. */
+  setpointsOnly: boolean
+}
+
+export type Status = 'ok' | 'look' | 'short' | 'unknown'
+export type LineKey =
+  | 'nozzle temperature' | 'reading' | 'nozzle' | 'nozzle insert' | 'bore' | 'gears' | 'bend' | 'tube heat' | 'bed' | 'surface'
+  | 'enclosure' | 'chamber' | 'chamber part' | 'dryer' | 'ventilation'
+
+/** One requirement. `asked` and `allowed` in `unit`; words are made of it in `words.ts`. */
+export interface Line {
+  key: LineKey
+  status: Status
+  part: Part | null
+  asked: number | null
+  allowed: number | null
+  unit: '°C' | 'mm' | '°C per count' | ''
+  /** Which case of its key it is. */
+  code: string
+  /** The fact that is missing, when unknown. */
+  missing: string | null
+}
+
+export type VerdictClass = 'runs' | 'changes' | 'cannot' | 'cannot tell'
+
+export class LimitsInputError extends Error {
+  constructor(readonly field: string, readonly given: unknown, readonly allowed: string) {
+    super(`${field}: ${String(given)} is not allowed; ${allowed}`)
+    this.name = 'LimitsInputError'
+  }
+}

@@ -1,0 +1,36 @@
+/** Two nozzle types over a year. At least one nozzle is bought; what is left of the last one keeps its worth. */
+import { mulberry32 } from '../numeric'
+import { need, type NozzleCost } from './cost'
+import { lifeKgAt, medianLifeKg, type LifeSpread } from './life'
+
+/** Cost of a year with so many kg of filled filament, at a life in kg: one nozzle at least. */
+export function costInYear(c: NozzleCost, lifeKg: number, kgPerYear: number): number {
+  need('kgPerYear', kgPerYear, 0, 1e6)
+  need('lifeKg', lifeKg, 1e-9, 1e12)
+  return (c.price + c.swap) * Math.max(1, kgPerYear / lifeKg)
+}
+
+/**
+ * Chance that a is cheaper than b within a year, by equally likely quantiles of both lives, paired at random (seeded);
+ * a tie counts half.
+ */
+export function chanceCheaper(a: { cost: NozzleCost, life: LifeSpread }, b: { cost: NozzleCost, life: LifeSpread }, kgPerYear: number, seed = 1897, draws = 4000): number {
+  const random = mulberry32(seed)
+  const order = Array.from({ length: draws }, (_, i) => i)
+  for (let i = draws - 1; i > 0; i--) { const j = Math.floor(random() * (i + 1)); [order[i], order[j]] = [order[j]!, order[i]!] }
+  let wins = 0
+  for (let i = 0; i < draws; i++) {
+    const x = costInYear(a.cost, lifeKgAt(a.life, (i + 0.5) / draws), kgPerYear)
+    const y = costInYear(b.cost, lifeKgAt(b.life, (order[i]! + 0.5) / draws), kgPerYear)
+    wins += x < y ? 1 : x === y ? 0.5 : 0
+  }
+  return wins / draws
+}
+
+/** kg a year from which the one that is dearer at first costs less, at median lives; null when it never does. */
+export function crossingKg(a: { cost: NozzleCost, life: LifeSpread }, b: { cost: NozzleCost, life: LifeSpread }): number | null {
+  const first = (x: typeof a) => x.cost.price + x.cost.swap
+  const [dear, cheap] = first(a) >= first(b) ? [a, b] : [b, a]
+  const perKgDear = first(dear) / medianLifeKg(dear.life), perKgCheap = first(cheap) / medianLifeKg(cheap.life)
+  return perKgDear < perKgCheap ? first(dear) / perKgCheap : null
+}

@@ -1,0 +1,27 @@
+/**
+ * Life in kg of filled filament from the spread of the wear rate: ln life is normal with the rate's spread, because
+ * life = wear mass to the limit / (filler share × abrasivity), and that mass goes with 1/κ. Source: core/wear's laws.
+ */
+import { inverseNormal } from '../numeric'
+import { wearToLimit } from '../wear'
+import { need } from './cost'
+
+export interface LifeSpread { meanLn: number, sd: number }
+
+/** Life in kg that a share p (0 to 1) of such nozzles does not reach. */
+export function lifeKgAt(l: LifeSpread, p: number): number {
+  need('p', p, 1e-9, 1 - 1e-9)
+  return Math.exp(l.meanLn + l.sd * inverseNormal(p))
+}
+export const medianLifeKg = (l: LifeSpread) => Math.exp(l.meanLn)
+
+/**
+ * Life of a new nozzle by its bore rule, kg of filament: nominal bore in mm, growth limit as a share of it, spread of
+ * ln κ (mm per kg of wear at a 0.4 mm bore), and kg of wear mass per kg of filament (filler share × abrasivity).
+ */
+export function boreLifeSpread(nominalBoreMm: number, growthLimit: number, kappa: LifeSpread, wearPerKg: number): LifeSpread {
+  need('growthLimit', growthLimit, 0.001, 2)
+  need('wearPerKg', wearPerKg, 1e-9, 10)
+  const atMedian = wearToLimit('sliding', nominalBoreMm, Math.exp(kappa.meanLn), nominalBoreMm * (1 + growthLimit), nominalBoreMm)
+  return { meanLn: Math.log(atMedian / wearPerKg), sd: kappa.sd }
+}
