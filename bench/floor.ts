@@ -11,6 +11,7 @@ import { dataFolder, startServer } from '../scripts/lib/postgres.mjs'
 import { connect } from '../server/db/client'
 import { migrationFiles } from '../server/db/files'
 import { migrate } from '../server/db/migrate'
+import { refreshCeilings } from '../server/records/ceilings'
 import { floor, FLOOR_QUERY } from '../server/records/floor'
 import { firstPeople } from '../server/records/stores'
 
@@ -25,8 +26,10 @@ await firstPeople(db)
 await client.unsafe(`
   insert into printers (name, kind, created_by) select 'P-' || i, 'enclosed', 1 from generate_series(1, 60) i;
   insert into heads (printer_id, name, created_by) select i, 'head', 1 from generate_series(1, 60) i;
-  insert into limits (printer_id, head_id, zone, limit_c, part, basis, entered_by) select i, i, 'nozzle', 290, 'sensor', 'practice', 1 from generate_series(1, 60) i;
-  insert into limits (printer_id, zone, limit_c, part, basis, entered_by) select i, z, 100, 'part', 'practice', 1 from generate_series(1, 60) i, unnest(array['bed', 'chamber']) z;
+  insert into parts (kind, role, name, place, limit_c, basis, entered_by) select r, r, 'part ' || i, 'high', 300 + i % 7, 'practice', 1 from generate_series(1, 60 * 30) i,
+    lateral (select (array['belts', 'motors', 'sensor', 'block', 'bed heater', 'sheet', 'fans', 'enclosure', 'lid', 'gears'])[1 + i / 60 % 10] r) r;
+  insert into stack_changes (printer_id, kind, text, occurred_at, person_id) select i, 'described', 'x', now() - interval '900 days', 1 from generate_series(1, 60) i;
+  insert into part_events (change_id, part_id, kind, head_id) select 1 + i % 60, i, 'fit', 1 + i % 60 from generate_series(1, 60 * 30) i;
   insert into materials (name, polymer, filler, filler_fraction, density_g_cm3, abrasivity, basis, created_by) values ('PA6-CF20', 'PA6', 'carbon fibre', 0.2, 1.228, 1, 'practice', 1);
   insert into nozzle_types (name, material, nominal_bore_mm, length_mm, cone_deg, tip_flat_mm, land_mm, inlet_mm, bore_growth_limit, basis, created_by) values ('hardened steel 0.4', 'hardened steel', 0.4, 12.5, 60, 1, 0.8, 2, 0.1, 'practice', 1);
   insert into nozzles (tag, type_id, created_by) select 'N-' || i, 1, 1 from generate_series(1, 5000) i;
@@ -39,6 +42,7 @@ await client.unsafe(`
   insert into forecasts (nozzle_id, basis, wear_kg, fibre_g, left_kg, left_low_kg, left_high_kg, next_gauge_kg, past_chance, detail) select i, 'bench', 1, 1000, 0.5, 0.2, 0.9, 0.2, 0.03, '{}' from generate_series(1, 5000) i;
   analyze;`)
 
+await db.transaction(tx => refreshCeilings(tx))
 const p95 = (v: number[]) => v.sort((a, b) => a - b)[Math.floor(v.length * 0.95)]!
 for (let i = 0; i < 20; i++) await floor(db)
 const ours: number[] = []
@@ -46,7 +50,7 @@ for (let i = 0; i < 200; i++) {
   const t = performance.now()
   const f = await floor(db)
   ours.push(performance.now() - t)
-  if (f.printers.length !== 60 || !f.printers[0]!.heads[0]!.nozzle) throw new Error('the floor is not complete')
+  if (f.printers.length !== 60 || !f.printers[0]!.heads[0]!.nozzle || f.printers[0]!.limits.length < 3) throw new Error('the floor is not complete')
 }
 const query = new PgDialect().sqlToQuery(FLOOR_QUERY).sql.replaceAll('\n', ' ')
 const input = ['\\timing on', '\\o /dev/null', ...Array.from({ length: 220 }, () => `${query};`)].join('\n')

@@ -7,18 +7,21 @@ import { Scan, type FullScan } from '../core/gcode'
 import { lengthForMassMm } from '../core/materials'
 import { mulberry32, normalDraw } from '../core/numeric'
 import { boreAfter, START_BORE_RATE, START_TIP_RATE } from '../core/wear'
-import { gaugeSchema, materialSchema, nozzleSchema, nozzleTypeSchema, printerSchema, runSchema, spoolSchema } from '../shared/entries'
+import { startWindow } from '../core/limits'
+import { changeSchema, gaugeSchema, materialSchema, nozzleSchema, nozzleTypeSchema, printerSchema, runSchema, shelfPartSchema, spoolSchema } from '../shared/entries'
 import type { Connection, Database } from '../server/db/client'
 import { saveFitting } from '../server/records/fittings'
 import { refreshStale } from '../server/records/forecasts'
 import { saveGauge } from '../server/records/gauges'
 import { saveJob } from '../server/records/jobs'
 import { saveRun } from '../server/records/runs'
-import { addMaterial, addNozzle, addNozzleType, addPrinter, addSpool, firstPeople, listPeople } from '../server/records/stores'
+import { addMaterial } from '../server/records/materials'
+import { addPrinter, addShelfPart, listStacks, saveChange } from '../server/records/stacks'
+import { addNozzle, addNozzleType, addSpool, firstPeople, listPeople } from '../server/records/stores'
 import { saveSpoolEvent } from '../server/records/spools'
 import { saveStrike } from '../server/records/strikes'
 import { jobFile } from './job-file'
-import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, type Work } from './shop'
+import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work } from './shop'
 
 const SEED = 1897
 export const DAYS = 425
@@ -49,12 +52,16 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
   const heads = new Map<string, number>()
   const printers = new Map<string, number>()
   for (const p of PRINTERS) {
-    const { id, headIds } = await addPrinter(tx, printerSchema.parse(p), lead)
+    const { id, headIds } = await addPrinter(tx, printerSchema.parse(p), lead, new Date(at(0)))
     printers.set(p.name, id)
     p.heads.forEach((h, i) => heads.set(`${p.name}/${h.name}`, headIds[i]!))
   }
   const materials = new Map<string, number>()
-  for (const m of MATERIALS) materials.set(m.name, (await addMaterial(tx, materialSchema.parse(m), lead)).id)
+  for (const m of MATERIALS) {
+    const w = startWindow(m.polymer, m.filler)!
+    materials.set(m.name, (await addMaterial(tx, materialSchema.parse({ ...m, ventilation: w.ventilation, facts: w.facts, sets: w.sets }), lead)).id)
+  }
+  for (const { head: _, ...p } of SHELF) await addShelfPart(tx, shelfPartSchema.parse(p), lead)
   const types = new Map<string, number>()
   for (const t of NOZZLE_TYPES) types.set(t.name, (await addNozzleType(tx, nozzleTypeSchema.parse(t), lead)).id)
   const nozzles = new Map<string, NozzleState>()
@@ -179,6 +186,10 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
       }
     }
   }
+
+  // upkeep that shows in the printer's history
+  const ribbleBelts = (await listStacks(tx)).find(p => p.name === 'Ribble')!.parts.find(p => p.role === 'belts')!
+  await saveChange(tx, changeSchema.parse({ printerId: printers.get('Ribble'), text: 'New belts, tension set cold and checked hot', occurredAt: at(DAYS - 61, 8), remove: [ribbleBelts.id], add: [{ kind: 'belts', headId: null, basis: 'data sheet', note: 'rubber with glass cord' }] }), dayTech)
 
   // how things stand today
   const aire = PLANS.find(p => p.printer === 'Aire')!

@@ -1,16 +1,50 @@
 /** Hollin Mill Print Shop: the invented shop's printers, materials, nozzle types and nozzles. */
+import { STARTING_STACKS, type DescribedPart } from '../core/limits'
 import type { MaterialEntry, NozzleTypeEntry, PrinterEntry } from '../shared/entries'
 
-type Limit = PrinterEntry['bed']
-const limit = (limitC: number, part: string, basis: Limit['basis'], note = ''): Limit => ({ limitC, part, basis, note })
+/** A stack adapted from a starting one: other kinds for some roles, other values for some parts, things left out or added. */
+function stack(from: string, more: { heads?: string[], swap?: Record<string, string>, set?: Record<string, Omit<DescribedPart, 'kind' | 'head'>>, add?: DescribedPart[], without?: string[] } = {}): Pick<PrinterEntry, 'heads' | 'parts'> {
+  const start = STARTING_STACKS.find(s => s.key === from)!
+  const parts = start.parts.filter(p => !more.without?.includes(p.kind)).map(p => ({ ...p, kind: more.swap?.[p.kind] ?? p.kind }))
+  return { heads: (more.heads ?? ['head']).map(name => ({ name })), parts: [...parts, ...more.add ?? []].map(p => ({ ...p, ...more.set?.[p.kind] })) }
+}
+const sheetOf = (limitC: number, note = '') => ({ limitC, basis: 'data sheet' as const, note })
+/** What the shop calls them. */
+const THERMISTORS = { 'bead thermistor, 10-bit reading': { name: 'bead thermistor' }, 'bead thermistor, 12-bit reading': { name: 'bead thermistor' } }
+const HOT_SET = { 'mains bed heater': { ...sheetOf(185), name: 'bed heater' }, 'magnets, 180 grade': { ...sheetOf(165, 'what the maker of the sheet gives'), name: 'magnets' } }
+const ENCLOSED_SWAP = { 'magnets, 120 grade': 'magnets, 180 grade', 'no ventilation': 'particle and carbon filter', 'ventilated room': 'particle and carbon filter' }
 
 export const PRINTERS: PrinterEntry[] = [
-  { name: 'Calder', kind: 'hot, active chamber', note: '', heads: [{ name: 'head', nozzle: limit(450, 'sensor lead', 'data sheet') }], bed: limit(160, 'magnets', 'data sheet'), chamber: limit(90, 'motors', 'nameplate') },
-  { name: 'Ribble', kind: 'enclosed, bed-heated', note: '', heads: [{ name: 'head', nozzle: limit(290, 'sensor', 'practice', 'rated 300, less the guard band') }], bed: limit(110, 'glue line', 'data sheet'), chamber: limit(65, 'printed idler', 'material property', 'PETG, 70 less the guard band') },
-  { name: 'Wharfe', kind: 'enclosed, bed-heated', note: '', heads: [{ name: 'head', nozzle: limit(290, 'sensor', 'practice', 'rated 300, less the guard band') }], bed: limit(120, 'heater', 'nameplate'), chamber: limit(68, 'belt', 'data sheet') },
-  { name: 'Aire', kind: 'open frame', note: '', heads: [{ name: 'head', nozzle: limit(230, 'PTFE liner', 'material property', 'the liner reaches the nozzle') }], bed: limit(100, 'heater', 'nameplate'), chamber: limit(35, 'room', 'practice') },
-  { name: 'Swale', kind: 'hot, active chamber', note: '', heads: [{ name: 'high flow', nozzle: limit(300, 'sensor', 'nameplate') }, { name: 'hot', nozzle: limit(500, 'block', 'data sheet') }], bed: limit(160, 'heater', 'nameplate'), chamber: limit(90, 'motors', 'nameplate') },
-  { name: 'Nidd', kind: 'open frame', note: '', heads: [{ name: 'head', nozzle: limit(290, 'sensor', 'practice', 'rated 300, less the guard band') }], bed: limit(100, 'heater', 'nameplate'), chamber: limit(35, 'room', 'practice') },
+  { name: 'Calder', kind: 'hot, active chamber', note: '', ...stack('hot machine', { set: { ...HOT_SET, 'high-temperature motors': { ...sheetOf(102), name: 'motors' } } }) },
+  { name: 'Ribble', kind: 'enclosed, bed-heated', note: '', ...stack('bed-heated enclosure', {
+    swap: { ...ENCLOSED_SWAP, 'bead thermistor, 12-bit reading': 'bead thermistor, 10-bit reading' },
+    set: { ...THERMISTORS, 'sheet glue line': { ...sheetOf(115), name: 'glue line' }, 'printed parts, PETG': { name: 'printed idler, PETG', note: 'sags above' }, 'motors': sheetOf(75), 'fans': sheetOf(75), 'camera': { limitC: 75, basis: 'data sheet', note: 'housing of its own' }, 'PTFE feed tube': { details: { bendMm: 60, freedBendMm: 120, freedNeedsLidOff: true }, note: 'in the drag chain' } },
+  }) },
+  { name: 'Wharfe', kind: 'enclosed, bed-heated', note: '', ...stack('bed-heated enclosure', {
+    swap: { ...ENCLOSED_SWAP, 'printed parts, PETG': 'printed parts, ABS or ASA', 'acrylic glazing': 'polycarbonate glazing', 'filament dryer, 70': 'filament dryer, 90' }, without: ['camera'],
+    set: {
+      ...THERMISTORS, 'belts': sheetOf(73), 'motors': sheetOf(80), 'fans': sheetOf(75), 'PTFE feed tube': { details: { bendMm: 60, freedBendMm: 120, freedNeedsLidOff: true }, note: 'in the drag chain' },
+      'enclosure': { note: 'mapped with six probes', details: { thetaLow: 0.38, thetaHigh: 0.45, thetaBay: 0.2, openThetaLow: 0.1, openThetaHigh: 0.15 } },
+    },
+  }) },
+  { name: 'Aire', kind: 'open frame', note: '', ...stack('open frame', { swap: { 'no ventilation': 'ventilated room', 'filament dryer, 55': 'filament dryer, 70' }, set: { 'PTFE liner to the nozzle': { ...sheetOf(240, 'the liner reaches the nozzle'), name: 'PTFE liner' }, ...THERMISTORS, 'bed heater': { limitC: 105 } } }) },
+  { name: 'Swale', kind: 'hot, active chamber', note: '', ...stack('hot machine', {
+    heads: ['high flow', 'hot'], swap: { 'firmware ceiling 480': 'firmware ceiling' }, without: ['PEEK feed tube'],
+    set: { ...HOT_SET, 'mains bed heater': { ...sheetOf(165), name: 'bed heater' }, 'magnets, 180 grade': { ...sheetOf(180), name: 'magnets' }, 'firmware ceiling': { limitC: 310, note: 'high-flow head, to about 300' }, 'high-temperature motors': { ...sheetOf(102), name: 'motors' } },
+    add: [
+      { kind: 'no feed tube', head: 0 }, { kind: 'high-temperature cartridge heater', head: 1 }, { kind: 'type K thermocouple', head: 1 }, { kind: 'all-metal heat break', head: 1, ...sheetOf(510) }, { kind: 'plated copper block', head: 1 },
+      { kind: 'firmware ceiling 480', head: 1, limitC: 520, note: 'set by the maker' }, { kind: 'hardened gears', head: 1 }, { kind: 'no feed tube', head: 1 },
+    ],
+  }) },
+  { name: 'Nidd', kind: 'open frame', note: '', ...stack('open frame', {
+    swap: { 'lined heat break': 'all-metal heat break', 'plain steel gears': 'hardened gears', 'no ventilation': 'ventilated room', 'filament dryer, 55': 'filament dryer, 70' }, without: ['PTFE liner to the nozzle'], set: { ...THERMISTORS, 'bed heater': { limitC: 105 } },
+  }) },
+]
+
+/** Parts on the shelf. */
+export const SHELF: DescribedPart[] = [
+  { kind: 'all-metal heat break', head: null, note: 'wired ready, for Aire or Nidd' }, { kind: 'hardened gears', head: null }, { kind: 'platinum film sensor', head: null },
+  { kind: 'PTFE feed tube led wide', head: null }, { kind: 'epoxy-glass laminate sheet', head: null }, { kind: 'glass plate', head: null },
 ]
 
 const material = (name: string, polymer: string, densityGCm3: number, filler: MaterialEntry['filler'] = 'none', fillerFraction = 0, abrasivity = 0.002): MaterialEntry =>
@@ -31,6 +65,15 @@ export const MATERIALS: MaterialEntry[] = [
   material('PPS-CF15', 'PPS', 1.40, 'carbon fibre', 0.15, 1),
   material('PEEK-CF10', 'PEEK', 1.34, 'carbon fibre', 0.10, 1),
   material('PEI', 'PEI', 1.27),
+  material('PETG-CF10', 'PETG', 1.31, 'carbon fibre', 0.10, 1),
+  material('ASA', 'ASA', 1.07),
+  material('PA6-GF25', 'PA6', 1.32, 'glass fibre', 0.25, 1.2),
+  material('PPS', 'PPS', 1.35),
+  material('PEEK', 'PEEK', 1.30),
+  material('PEEK-GF20', 'PEEK', 1.44, 'glass fibre', 0.20, 1.2),
+  material('PPSU', 'PPSU', 1.29),
+  material('PSU', 'PSU', 1.24),
+  material('LCP', 'liquid-crystal polyester', 1.40),
 ]
 
 type Shape = Pick<NozzleTypeEntry, 'lengthMm' | 'coneDeg' | 'tipFlatMm' | 'landMm' | 'inletMm' | 'insertMm'>

@@ -3,6 +3,7 @@
  * Messages say what to do; units stand in the names.
  */
 import { z } from 'zod'
+import { CHAMBER_LEVELS, isKind, ORDERED_FACTS, PLACES, setProblems, stackProblems, START_RULES, VALUE_KEYS, VALUES, VENTILATION, type DescribedPart } from '../core/limits'
 import { FILLERS, NOZZLE_MATERIALS } from '../core/wear'
 
 export const BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
@@ -111,7 +112,7 @@ export const fittingSchema = z.object({
 })
 
 export const strikeSchema = z.object({
-  target: z.enum(['run', 'gauge', 'fitting', 'spool event']),
+  target: z.enum(['run', 'gauge', 'fitting', 'spool event', 'stack change']),
   targetId: id,
   reason: text(300).min(3, 'Say why it is struck out'),
   confirmed,
@@ -126,14 +127,71 @@ export const spoolEventSchema = z.object({
   occurredAt: when,
 }).refine(e => (e.kind === 'weighed') === (e.grossG !== null), { path: ['grossG'], error: 'Enter the weight with the spool, in g' })
 
-const limitC = between(20, 600, '°C')
-export const limitFields = z.object({ limitC, part: name(60), basis, note })
-export const printerFields = z.object({ name: name(40), kind: name(80), note })
-export const printerSchema = printerFields.extend({
-  heads: z.array(z.object({ name: name(40), nozzle: limitFields })).min(1, 'At least one head').max(16),
-  bed: limitFields,
-  chamber: limitFields,
+const maybe = (low: number, high: number, unit: string) => between(low, high, unit).nullable()
+const theta = between(0, 1.2, '(share of the way from room to bed)').optional()
+const offset = between(-150, 100, '°C').optional()
+const bend = between(5, 2000, 'mm').optional()
+/** What is known of a part beside its limit. */
+export const detailsSchema = z.strictObject({
+  element: z.enum(['ntc', 'platinum', 'type K']).optional(), r25Ohm: between(10, 1e7, 'Ω').optional(), betaK: between(1000, 6000, 'K').optional(), pullUpOhm: between(10, 1e7, 'Ω').optional(),
+  bits: between(6, 24, 'bits').optional(), countMicrovolt: between(0.01, 1000, 'µV').optional(),
+  hardened: z.boolean().optional(), bendMm: bend, freedBendMm: bend, bendWay: z.enum(['with', 'against']).optional(), freedNeedsLidOff: z.boolean().optional(),
+  surface: name(40).optional(), reachC: between(20, 400, '°C').optional(), level: z.enum(VENTILATION).optional(), mains: z.boolean().optional(),
+  thetaLow: theta, thetaHigh: theta, thetaBay: theta, openThetaLow: theta, openThetaHigh: theta, offsetLow: offset, offsetHigh: offset, offsetBay: offset,
 })
+const limitC = between(START_RULES.roomC, 800, '°C, which is room temperature').nullable()
+const shortBelow = (p: { limitC?: number | null, shortC?: number | null }) => p.limitC == null || p.shortC == null || p.shortC >= p.limitC
+const shortSays = { path: ['shortC'], error: 'The short-time limit is not below the continuous one' }
+export const partFields = z.object({ name: name(60), place: z.enum(PLACES), limitC, shortC: maybe(20, 900, '°C').default(null), basis, note, details: detailsSchema.default({}) }).refine(shortBelow, shortSays)
+const describedPart = z.object({
+  kind: z.string().trim().min(1, 'Choose a kind').max(60), head: z.number().int().min(0).max(15).nullable().default(null),
+  name: name(60).optional(), place: z.enum(PLACES).optional(), limitC: maybe(20, 800, '°C').optional(), shortC: maybe(20, 900, '°C').optional(), basis: basis.optional(), note: text(2000).optional(), details: detailsSchema.optional(),
+})
+export const printerFields = z.object({ name: name(40), kind: name(80), note })
+/** A printer as a stack: also the format in which one is written out and read in. */
+export const printerSchema = printerFields.extend({
+  heads: z.array(z.object({ name: name(40) })).min(1, 'At least one head').max(16),
+  parts: z.array(describedPart).min(1, 'At least one part').max(200),
+}).superRefine((p, ctx) => {
+  for (const x of stackProblems({ heads: p.heads, parts: p.parts as DescribedPart[] }, START_RULES.roomC)) ctx.addIssue({ code: 'custom', path: x.field.split('.').map(k => /^\d+$/.test(k) ? Number(k) : k), message: x.message })
+})
+
+const knownKind = z.string().refine(isKind, { error: 'There is no such part kind; the catalogue lists them' })
+/** A part for the shelf, with its kind's start values unless others are given. */
+export const shelfPartSchema = z.object({ kind: knownKind, name: name(60).optional(), limitC: limitC.optional(), basis: basis.optional(), note, details: detailsSchema.optional() })
+
+/** What is changed on a printer, all at one time. Parts that come off go to the shelf. */
+export const changeSchema = z.object({
+  printerId: id,
+  text: text(2000).min(3, 'Say what was done'),
+  occurredAt: when,
+  remove: z.array(id).max(200).default([]),
+  /** Parts from the shelf. */
+  fit: z.array(z.object({ partId: id, headId: id.nullable().default(null) })).max(200).default([]),
+  /** Parts that the shop had not recorded. */
+  add: z.array(describedPart.omit({ head: true }).extend({ kind: knownKind, headId: id.nullable().default(null), limitC: limitC.optional() })).max(200).default([]),
+  nozzles: z.array(z.object({ nozzleId: id, headId: id })).max(16).default([]),
+  confirmed,
+}).refine(c => c.remove.length + c.fit.length + c.add.length + c.nozzles.length > 0, { path: ['remove'], error: 'Nothing is changed' })
+
+const valueIn = (key: keyof typeof VALUES) => between(VALUES[key].min, VALUES[key].max, VALUES[key].unit)
+const factSchema = z.object({ value: z.number({ error: 'Enter a number' }), basis, note })
+export const materialValueFields = z.object({ key: z.enum(VALUE_KEYS as [keyof typeof VALUES, ...(keyof typeof VALUES)[]]), ...factSchema.shape }).superRefine(valueInRange)
+export const materialValueSchema = z.object({ materialId: id, key: z.enum(VALUE_KEYS as [keyof typeof VALUES, ...(keyof typeof VALUES)[]]), ...factSchema.shape }).superRefine(valueInRange)
+function valueInRange(v: { key: keyof typeof VALUES, value: number }, ctx: { addIssue: (i: { code: 'custom', path: (string | number)[], message: string }) => void }): void {
+  const r = valueIn(v.key).safeParse(v.value)
+  if (!r.success) ctx.addIssue({ code: 'custom', path: ['value'], message: r.error.issues[0]!.message })
+}
+
+export const practiceSetFields = z.object({
+  name: name(40), conditions: text(2000).default(''), enclosed: z.boolean().default(false),
+  bedMinC: maybe(15, 300, '°C').default(null), bedMaxC: maybe(15, 300, '°C').default(null),
+  chamber: z.enum(CHAMBER_LEVELS), chamberMinC: maybe(20, 250, '°C').default(null), chamberMaxC: maybe(20, 250, '°C').default(null),
+  dry: z.boolean().default(true), dryMinC: maybe(30, 250, '°C').default(null), dryMaxC: maybe(30, 250, '°C').default(null),
+  dryHoursMin: maybe(0.1, 200, 'h').default(null), dryHoursMax: maybe(0.1, 200, 'h').default(null),
+  surfaces: z.array(name(60)).max(12).default([]), basis, note, withdrawn: z.boolean().default(false),
+}).superRefine((s, ctx) => { for (const p of setProblems(s)) ctx.addIssue({ code: 'custom', path: [p.field], message: p.message }) })
+export const practiceSetSchema = z.object({ materialId: id, set: practiceSetFields })
 
 export const materialFields = z.object({
   name: name(40),
@@ -142,12 +200,22 @@ export const materialFields = z.object({
   fillerFraction: between(0, 0.8, '(as a share of mass)'),
   densityGCm3: between(0.5, 10, 'g/cm³').nullable().default(null),
   abrasivity: between(0.0001, 10, '(carbon fibre 1)'),
+  ventilation: z.enum(VENTILATION).nullable().default(null),
   basis,
   note,
 })
+const factsSchema = z.partialRecord(z.enum(VALUE_KEYS as [keyof typeof VALUES, ...(keyof typeof VALUES)[]]), factSchema).superRefine((facts, ctx) => {
+  for (const [k, f] of Object.entries(facts)) {
+    const r = valueIn(k as keyof typeof VALUES).safeParse(f!.value)
+    if (!r.success) ctx.addIssue({ code: 'custom', path: [k, 'value'], message: r.error.issues[0]!.message })
+  }
+  for (const [a, b] of ORDERED_FACTS) if (facts[a] && facts[b] && facts[a].value > facts[b].value) ctx.addIssue({ code: 'custom', path: [b, 'value'], message: `Not below ${VALUES[a].label.toLowerCase()}, ${facts[a].value} ${VALUES[a].unit}` })
+})
 const fillerAgrees = (m: { filler: string, fillerFraction: number }) => (m.filler === 'none') === (m.fillerFraction === 0)
 const fillerSays = { path: ['fillerFraction'], error: 'A filler needs a share above 0; without filler the share is 0' }
-export const materialSchema = materialFields.refine(fillerAgrees, fillerSays)
+export const materialEditSchema = materialFields.refine(fillerAgrees, fillerSays)
+/** A new material may come with its facts and practice sets, each with its basis. */
+export const materialSchema = materialFields.extend({ facts: factsSchema.default({}), sets: z.array(practiceSetFields).max(12).default([]) }).refine(fillerAgrees, fillerSays)
 
 export const nozzleTypeFields = z.object({
   name: name(60),
@@ -206,6 +274,14 @@ export const spoolSchema = spoolFields.extend({ tag, materialId: id, diameterMm:
 export const personSchema = z.object({ name: name(80), role: z.enum(['technician', 'lead']) })
 export const settingsFields = z.object({ shopName: name(80), timeZone: name(60), acceptedRisk: between(0.001, 0.5, '') })
 
+const price = z.object({ price: between(0, 1e6, ''), minutes: between(0, 1e4, 'min') })
+/** Guard bands, room, rates and prices that the limits and the cost of nozzles are worked out with. */
+export const rulesFields = z.object({
+  guardHotendC: between(0, 100, '°C'), guardBedC: between(0, 100, '°C'), guardChamberC: between(0, 100, '°C'), roomC: between(5, 45, '°C'), bendSafety: between(1, 10, ''), coarseC: between(0.1, 20, '°C per count'),
+  labourPerHour: between(0, 10_000, 'an hour'), downtimePerHour: between(0, 10_000, 'an hour'), downtimeHours: between(0, 100, 'h'), scrapPerSwap: between(0, 10_000, ''), currency: text(8).default(''),
+})
+export const pricesFields = z.object({ prices: z.record(z.string().max(60), price).refine(p => Object.keys(p).every(k => isKind(k) || k.startsWith('nozzle ')), { error: 'Prices are kept by part kind, or "nozzle" and its material' }) })
+
 /** An edit of a record: the version that was seen, and the new values. */
 export const editOf = <T extends z.ZodType>(fields: T) => z.object({ version: z.number().int().positive(), values: fields })
 
@@ -216,6 +292,8 @@ export type StrikeEntry = z.input<typeof strikeSchema>
 export type SpoolEventEntry = z.input<typeof spoolEventSchema>
 export type JobEntry = z.input<typeof jobSchema>
 export type PrinterEntry = z.input<typeof printerSchema>
+export type ChangeEntry = z.input<typeof changeSchema>
+export type PracticeSetEntry = z.input<typeof practiceSetFields>
 export type MaterialEntry = z.input<typeof materialSchema>
 export type NozzleTypeEntry = z.input<typeof nozzleTypeSchema>
 export type NozzleEntry = z.input<typeof nozzleSchema>

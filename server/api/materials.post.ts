@@ -1,4 +1,4 @@
 import { materialSchema } from '#shared/entries'
-import { addMaterial } from '../records/stores'
+import { addMaterial } from '../records/materials'
 
 export default entry(materialSchema, (tx, body, personId) => addMaterial(tx, body, personId))

@@ -1,4 +1,4 @@
 import { printerSchema } from '#shared/entries'
-import { addPrinter } from '../records/stores'
+import { addPrinter } from '../records/stacks'
 
 export default entry(printerSchema, (tx, body, personId) => addPrinter(tx, body, personId))

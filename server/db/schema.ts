@@ -1,7 +1,9 @@
 /** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
 import { bigint, boolean, doublePrecision, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
+import type { ChamberLevel, Details, Place, Role, ValueKey, Ventilation } from '../../core/limits'
 import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '../../core/wear'
 import type { FullScan } from '../../core/gcode'
+import type { ZoneLimit } from '../records/ceilings'
 
 const id = () => integer().primaryKey().generatedAlwaysAsIdentity()
 const entryId = () => bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity()
@@ -19,7 +21,10 @@ export const people = pgTable('people', { id: id(), name: text().notNull(), role
 
 export const settings = pgTable('settings', {
   id: integer().primaryKey().default(1), shopName: text().notNull(), timeZone: text().notNull(), acceptedRisk: doublePrecision().notNull(),
-  demoAnchor: at(), version: version(),
+  guardHotendC: doublePrecision('guard_hotend_c').notNull(), guardBedC: doublePrecision('guard_bed_c').notNull(), guardChamberC: doublePrecision('guard_chamber_c').notNull(),
+  roomC: doublePrecision('room_c').notNull(), bendSafety: doublePrecision().notNull(), coarseC: doublePrecision('coarse_c').notNull(), labourPerHour: doublePrecision().notNull(),
+  downtimePerHour: doublePrecision().notNull(), downtimeHours: doublePrecision().notNull(), scrapPerSwap: doublePrecision().notNull(), currency: text().notNull(),
+  prices: jsonb().$type<Record<string, { price: number, minutes: number }>>().notNull(), demoAnchor: at(), version: version(),
 })
 
 export const printers = pgTable('printers', {
@@ -30,15 +35,40 @@ export const heads = pgTable('heads', {
   id: id(), printerId: integer().notNull(), name: text().notNull(), position: integer().notNull().default(0), createdBy: integer().notNull(), createdAt: now(),
 })
 
-export const limits = pgTable('limits', {
-  id: id(), printerId: integer().notNull(), headId: integer(), zone: text().$type<Zone>().notNull(), limitC: doublePrecision('limit_c').notNull(),
-  part: text().notNull(), basis: text().$type<Basis>().notNull(), note: note(), version: version(), enteredBy: integer().notNull(), enteredAt: now(),
+export const parts = pgTable('parts', {
+  id: id(), kind: text().notNull(), role: text().$type<Role>().notNull(), name: text().notNull(), place: text().$type<Place>().notNull(),
+  limitC: doublePrecision('limit_c'), shortC: doublePrecision('short_c'), basis: text().$type<Basis>().notNull(), note: note(), details: jsonb().$type<Details>().notNull().default({}),
+  toShelf: boolean().notNull().default(false), version: version(), enteredBy: integer().notNull(), enteredAt: now(),
 })
+
+export const stackChanges = pgTable('stack_changes', {
+  id: entryId(), printerId: integer().notNull(), kind: text().$type<'described' | 'changed'>().notNull(), text: text().notNull(),
+  occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now(),
+})
+
+export const partEvents = pgTable('part_events', {
+  id: entryId(), changeId: bigint({ mode: 'number' }).notNull(), partId: integer().notNull(), kind: text().$type<'fit' | 'shelve' | 'scrap'>().notNull(), headId: integer(),
+})
+
+export const stackCeilings = pgTable('stack_ceilings', { printerId: integer().primaryKey(), limits: jsonb().$type<ZoneLimit[]>().notNull() })
 
 export const materials = pgTable('materials', {
   id: id(), name: text().notNull(), polymer: text().notNull(), filler: text().$type<(typeof FILLERS)[number]>().notNull(),
   fillerFraction: doublePrecision().notNull(), densityGCm3: doublePrecision('density_g_cm3'), abrasivity: doublePrecision().notNull(),
-  basis: text().$type<Basis>().notNull(), note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+  ventilation: text().$type<Ventilation>(), basis: text().$type<Basis>().notNull(), note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+})
+
+export const materialValues = pgTable('material_values', {
+  id: id(), materialId: integer().notNull(), key: text().$type<ValueKey>().notNull(), value: doublePrecision().notNull(), basis: text().$type<Basis>().notNull(), note: note(),
+  version: version(), enteredBy: integer().notNull(), enteredAt: now(),
+})
+
+export const practiceSets = pgTable('practice_sets', {
+  id: id(), materialId: integer().notNull(), name: text().notNull(), conditions: text().notNull().default(''), enclosed: boolean().notNull().default(false),
+  bedMinC: doublePrecision('bed_min_c'), bedMaxC: doublePrecision('bed_max_c'), chamber: text().$type<ChamberLevel>().notNull(), chamberMinC: doublePrecision('chamber_min_c'), chamberMaxC: doublePrecision('chamber_max_c'),
+  dry: boolean().notNull().default(true), dryMinC: doublePrecision('dry_min_c'), dryMaxC: doublePrecision('dry_max_c'), dryHoursMin: doublePrecision(), dryHoursMax: doublePrecision(),
+  surfaces: text().array().notNull().default([]), basis: text().$type<Basis>().notNull(), note: note(), withdrawn: boolean().notNull().default(false),
+  version: version(), createdBy: integer().notNull(), createdAt: now(),
 })
 
 export const nozzleTypes = pgTable('nozzle_types', {
@@ -97,7 +127,7 @@ export const spoolEvents = pgTable('spool_events', {
 })
 
 export const strikes = pgTable('strikes', {
-  id: entryId(), target: text().$type<'run' | 'gauge' | 'fitting' | 'spool event'>().notNull(), targetId: bigint({ mode: 'number' }).notNull(),
+  id: entryId(), target: text().$type<'run' | 'gauge' | 'fitting' | 'spool event' | 'stack change'>().notNull(), targetId: bigint({ mode: 'number' }).notNull(),
   reason: text().notNull(), personId: integer().notNull(), recordedAt: now(),
 })
 

@@ -1,9 +1,10 @@
 /** Which nozzle sits on which head: fit, remove, retire. */
-import { eq, sql } from 'drizzle-orm'
+import { eq, inArray, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { fittingSchema } from '../../shared/entries'
 import type { Connection } from '../db/client'
 import { fittings, heads, nozzles } from '../db/schema'
+import { refreshCeilings } from './ceilings'
 import { refreshForecast } from './forecasts'
 import { ask, notInFuture, refuseField } from './refusal'
 
@@ -27,6 +28,8 @@ export async function nozzleAt(db: Connection, nozzleId: number, at: Date): Prom
 /** Stores the event and the removals it implies; answers what it displaced. */
 export async function saveFitting(tx: Connection, f: z.output<typeof fittingSchema>, personId: number): Promise<{ id: number, tag: string, removed: string | null }> {
   const occurredAt = notInFuture('occurredAt', f.occurredAt)
+  // printer before nozzle before head, the order in which a change of parts takes them too
+  if (f.headId !== null) await tx.execute(sql`select p.id from printers p join heads h on h.printer_id = p.id where h.id = ${f.headId} for no key update of p`)
   const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, f.nozzleId)).for('no key update')
   if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
   const now = await nozzleAt(tx, f.nozzleId, occurredAt)
@@ -49,6 +52,22 @@ export async function saveFitting(tx: Connection, f: z.output<typeof fittingSche
   }
   const headId = f.kind === 'fit' ? f.headId : f.kind === 'remove' ? now.headId : null
   const [saved] = await tx.insert(fittings).values({ kind: f.kind, nozzleId: f.nozzleId, headId, reason: f.reason, occurredAt, personId }).returning({ id: fittings.id })
+  if (f.kind === 'fit') await makeWayForLater(tx, f.nozzleId, f.headId!, occurredAt, personId)
   await refreshForecast(tx, f.nozzleId)
+  const touched = [headId, now.headId].filter(h => h !== null)
+  if (touched.length > 0) await refreshCeilings(tx, (await tx.select({ id: heads.printerId }).from(heads).where(inArray(heads.id, touched))).map(h => h.id))
   return { id: saved!.id, tag: nozzle.tag, removed }
+}
+
+/**
+ * A fitting entered late, before another that is logged already on this head or for this nozzle: it came off when that
+ * one happened. The removal is put just before it, because of two events at one instant the one entered last counts.
+ */
+async function makeWayForLater(tx: Connection, nozzleId: number, headId: number, at: Date, personId: number): Promise<void> {
+  const [next] = await tx.execute<{ at: string, nozzle_id: number, head_id: number | null }>(sql`
+    select occurred_at at, nozzle_id, head_id from standing_fittings where occurred_at > ${at.toISOString()} and (nozzle_id = ${nozzleId} or (head_id = ${headId} and kind = 'fit')) order by occurred_at, id limit 1`)
+  const ownHere = next && next.nozzle_id === nozzleId && next.head_id === headId
+  if (!next || ownHere) return
+  const occurredAt = new Date(Math.max(at.getTime(), new Date(next.at).getTime() - 1))
+  await tx.insert(fittings).values({ kind: 'remove', nozzleId, headId, occurredAt, personId, reason: 'another was fitted' })
 }

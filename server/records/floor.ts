@@ -4,8 +4,7 @@ import type { NozzleMaterial } from '../../core/wear'
 import type { Connection } from '../db/client'
 import type { Zone } from '../db/schema'
 import { boreLimitMm } from './history'
-
-export interface FloorLimit { id: number, zone: Zone, headId: number | null, limitC: number, part: string, basis: string, note: string, enteredBy: string, enteredAt: string }
+import type { ZoneLimit } from './ceilings'
 
 export interface FloorNozzle {
   id: number, tag: string, typeName: string, material: NozzleMaterial, nominalBoreMm: number, limitMm: number | null
@@ -24,7 +23,7 @@ export interface FloorHead { id: number, name: string, nozzle: FloorNozzle | nul
 export interface FloorPrinter {
   id: number, name: string, kind: string
   heads: FloorHead[]
-  limits: FloorLimit[]
+  limits: ZoneLimit[]
   last: { runId: number, name: string, endedAt: string, outcome: 'finished' | 'failed', symptoms: string[], material: string, fibreG: number, bedC: number | null, chamberC: number | null, stopped: string | null } | null
   verdict: Verdict
 }
@@ -34,9 +33,7 @@ export interface BenchLine { verdict: Verdict, printer: string, nozzle: string |
 export interface Floor { printers: FloorPrinter[], bench: BenchLine[], shopName: string, timeZone: string, acceptedRisk: number, at: string }
 
 export const FLOOR_QUERY = sql`
-  select p.id, p.name, p.kind,
-    (select coalesce(json_agg(json_build_object('id', l.id, 'zone', l.zone, 'headId', l.head_id, 'limitC', l.limit_c, 'part', l.part, 'basis', l.basis,
-        'note', l.note, 'enteredBy', w.name, 'enteredAt', l.entered_at) order by l.id), '[]') from limits l join people w on w.id = l.entered_by where l.printer_id = p.id) limits,
+  select p.id, p.name, p.kind, coalesce((select c.limits from stack_ceilings c where c.printer_id = p.id), '[]') limits,
     (select coalesce(json_agg(json_build_object('id', h.id, 'name', h.name, 'askedC', (select max(t.set_c) from run_tools t where t.run_id = lr.id and t.head_id = h.id),
         'nozzle', (
           select json_build_object('id', n.id, 'tag', n.tag, 'typeName', y.name, 'material', y.material, 'nominalBoreMm', y.nominal_bore_mm, 'boreGrowthLimit', y.bore_growth_limit,
@@ -58,7 +55,7 @@ export const FLOOR_QUERY = sql`
   order by p.id`
 
 type Row = Record<string, unknown> & {
-  id: number, name: string, kind: string, limits: FloorLimit[]
+  id: number, name: string, kind: string, limits: ZoneLimit[]
   heads: (Omit<FloorHead, 'nozzle'> & { nozzle: (Record<string, unknown> & { last: { abrasivity: number, material: string } | null }) | null })[]
   last: (Omit<NonNullable<FloorPrinter['last']>, 'stopped'> & { stoppedKind: string | null, stoppedValue: number | null }) | null
 }

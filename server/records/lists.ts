@@ -1,15 +1,16 @@
 /** Lists for Stores, Run and the strip. */
 import { sql } from 'drizzle-orm'
 import type { Connection } from '../db/client'
-import type { Basis, Zone } from '../db/schema'
+import { listMaterials } from './materials'
 import { listNozzles } from './nozzles'
 import { listSpools } from './spools'
-import { listMaterials, listNozzleTypes, listPeople, shopSettings } from './stores'
+import type { ZoneLimit } from './ceilings'
+import { listNozzleTypes, listPeople, shopSettings } from './stores'
 
 export interface PrinterLine {
   id: number, name: string, kind: string, note: string, version: number
   heads: { id: number, name: string, nozzleId: number | null, nozzle: string | null }[]
-  limits: { id: number, zone: Zone, headId: number | null, limitC: number, part: string, basis: Basis, note: string, version: number, enteredBy: string, enteredAt: string }[]
+  limits: ZoneLimit[]
   /** Spool and material of the latest run, offered again. */
   lastSpoolId: number | null
 }
@@ -20,8 +21,7 @@ export async function listPrinters(db: Connection): Promise<PrinterLine[]> {
       (select json_agg(json_build_object('id', h.id, 'name', h.name, 'nozzleId', n.id, 'nozzle', n.tag) order by h.position, h.id) from heads h
         left join lateral (select kind, nozzle_id from standing_fittings e where e.head_id = h.id order by occurred_at desc, id desc limit 1) e on true
         left join nozzles n on n.id = e.nozzle_id and e.kind = 'fit' where h.printer_id = p.id) heads,
-      (select json_agg(json_build_object('id', l.id, 'zone', l.zone, 'headId', l.head_id, 'limitC', l.limit_c, 'part', l.part, 'basis', l.basis, 'note', l.note,
-        'version', l.version, 'enteredBy', w.name, 'enteredAt', l.entered_at) order by l.id) from limits l join people w on w.id = l.entered_by where l.printer_id = p.id) limits,
+      coalesce((select c.limits from stack_ceilings c where c.printer_id = p.id), '[]') limits,
       (select t.spool_id from standing_runs r join run_tools t on t.run_id = r.id where r.printer_id = p.id order by r.ended_at desc, t.tool limit 1) "lastSpoolId"
     from printers p order by p.id`)
 }

@@ -1,40 +1,15 @@
-/** Printers, heads, limits, materials, nozzle types, nozzles, spools, people: adding and editing. */
+/** Nozzle types, nozzles, spools, people: adding; and the editing of every record. */
 import { and, asc, eq, sql } from 'drizzle-orm'
-import type { PgTable } from 'drizzle-orm/pg-core'
 import type { z } from 'zod'
-import type { limitFields, materialSchema, nozzleSchema, nozzleTypeSchema, personSchema, printerSchema, spoolSchema } from '../../shared/entries'
+import type { nozzleSchema, nozzleTypeSchema, personSchema, spoolSchema } from '../../shared/entries'
 import type { Connection } from '../db/client'
-import { heads, limits, materials, nozzles, nozzleTypes, people, printers, settings, spools } from '../db/schema'
+import { materials, materialValues, nozzles, nozzleTypes, parts, people, practiceSets, printers, settings, spools } from '../db/schema'
+import { refreshCeilings } from './ceilings'
 import { refreshForecast } from './forecasts'
 import { saveGauge } from './gauges'
+import { checkFacts } from './materials'
 import { notFound, notInFuture, Refusal, refuseField } from './refusal'
-
-/** A name or tag that is taken is said at its field, before the database's own index says it less kindly. */
-async function unused(tx: Connection, table: PgTable, column: 'name' | 'tag', value: string, what: string): Promise<void> {
-  const [row] = await tx.execute(sql`select id from ${table} where lower(${sql.identifier(column)}) = lower(${value})`)
-  if (row) refuseField(column, `There is already ${what} ${value}`)
-}
-
-export async function addPrinter(tx: Connection, p: z.output<typeof printerSchema>, personId: number): Promise<{ id: number, headIds: number[] }> {
-  await unused(tx, printers, 'name', p.name, 'a printer')
-  const [printer] = await tx.insert(printers).values({ name: p.name, kind: p.kind, note: p.note, createdBy: personId }).returning({ id: printers.id })
-  const limit = (zone: 'nozzle' | 'bed' | 'chamber', l: z.output<typeof limitFields>, headId: number | null) => ({ printerId: printer!.id, headId, zone, ...l, enteredBy: personId })
-  const headIds: number[] = []
-  for (const [position, h] of p.heads.entries()) {
-    if (p.heads.findIndex(o => o.name.toLowerCase() === h.name.toLowerCase()) !== position) refuseField(`heads.${position}.name`, 'Each head needs a name of its own')
-    const [head] = await tx.insert(heads).values({ printerId: printer!.id, name: h.name, position, createdBy: personId }).returning({ id: heads.id })
-    headIds.push(head!.id)
-    await tx.insert(limits).values(limit('nozzle', h.nozzle, head!.id))
-  }
-  await tx.insert(limits).values([limit('bed', p.bed, null), limit('chamber', p.chamber, null)])
-  return { id: printer!.id, headIds }
-}
-
-export async function addMaterial(tx: Connection, m: z.output<typeof materialSchema>, personId: number): Promise<{ id: number }> {
-  await unused(tx, materials, 'name', m.name, 'a material')
-  const [row] = await tx.insert(materials).values({ ...m, createdBy: personId }).returning({ id: materials.id })
-  return row!
-}
+import { unused } from './unused'
 
 export async function addNozzleType(tx: Connection, t: z.output<typeof nozzleTypeSchema>, personId: number): Promise<{ id: number }> {
   await unused(tx, nozzleTypes, 'name', t.name, 'a nozzle type')
@@ -77,7 +52,7 @@ export async function firstPeople(tx: Connection): Promise<void> {
   await tx.insert(people).values([{ name: 'Day technician', role: 'technician' }, { name: 'Night technician', role: 'technician' }, { name: 'Shop lead', role: 'lead' }])
 }
 
-const EDITABLE = { printers, limits, materials, 'nozzle-types': nozzleTypes, nozzles, spools, settings } as const
+const EDITABLE = { printers, parts, materials, 'material-values': materialValues, 'practice-sets': practiceSets, 'nozzle-types': nozzleTypes, nozzles, spools, settings, 'rules': settings, 'prices': settings } as const
 export type EditableKind = keyof typeof EDITABLE
 export const EDITABLE_KINDS = Object.keys(EDITABLE) as EditableKind[]
 
@@ -88,15 +63,17 @@ export async function editRecord(tx: Connection, kind: EditableKind, id: number,
   if (!current) notFound('This record')
   if (current.version !== version)
     throw new Refusal({ type: 'urn:iron-nozzle:stale', status: 409, title: 'Someone changed this meanwhile; compare and save again', current, yours: values })
-  const extra = kind === 'limits' ? { enteredBy: personId, enteredAt: new Date() } : {}
+  if (kind === 'material-values' && (current as unknown as { key: string }).key !== values.key) refuseField('key', 'A value stays what it is a value of')
+  const extra = kind === 'parts' || kind === 'material-values' ? { enteredBy: personId, enteredAt: new Date() } : {}
   await tx.update(table).set({ ...values, ...extra, version: version + 1 }).where(and(eq(table.id, id), eq(table.version, version)))
+  if (kind === 'parts' || kind === 'rules' || kind === 'nozzle-types') await refreshCeilings(tx)
+  if (kind === 'material-values') await checkFacts(tx, (current as unknown as { materialId: number }).materialId)
   if (kind === 'nozzles') await refreshForecast(tx, id)
   if (kind === 'nozzle-types' || kind === 'settings') await tx.execute(sql`
     update forecasts set stale = true where ${kind === 'settings' ? sql`true` : sql`nozzle_id in (select id from nozzles where type_id = ${id})`}`)
   return { version: version + 1 }
 }
 
-export async function listMaterials(db: Connection) { return await db.select().from(materials).orderBy(asc(materials.name)) }
 export async function listNozzleTypes(db: Connection) { return await db.select().from(nozzleTypes).orderBy(asc(nozzleTypes.name)) }
 export async function listPeople(db: Connection) { return await db.select().from(people).orderBy(asc(people.id)) }
 export async function shopSettings(db: Connection) { return (await db.select().from(settings))[0]! }

@@ -2,6 +2,7 @@
 import type postgres from 'postgres'
 import { connect, type Database } from '../db/client'
 import { migrate, type Migration } from '../db/migrate'
+import { refreshMissingCeilings } from '../records/ceilings'
 import { firstPeople } from '../records/stores'
 import { Refusal } from '../records/refusal'
 import { forgetNews } from './news'
@@ -18,6 +19,7 @@ async function migrations(): Promise<Migration[]> {
 async function prepare(): Promise<void> {
   await migrate(pool!.client, await migrations())
   await firstPeople(pool!.db)
+  await refreshMissingCeilings(pool!.db)
 }
 
 export async function database(): Promise<Database> {

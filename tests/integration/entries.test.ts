@@ -13,7 +13,9 @@ import { listRuns } from '../../server/records/lists'
 import { nozzlePage } from '../../server/records/nozzles'
 import { saveRun } from '../../server/records/runs'
 import { listSpools, saveSpoolEvent } from '../../server/records/spools'
-import { addMaterial, addNozzle, addPrinter, addSpool, editRecord } from '../../server/records/stores'
+import { addMaterial } from '../../server/records/materials'
+import { addPrinter } from '../../server/records/stacks'
+import { addNozzle, addSpool, editRecord } from '../../server/records/stores'
 import { saveStrike } from '../../server/records/strikes'
 import type { Connection } from '../../server/db/client'
 import { ago, freshDatabase, gaugeEntry, materialEntry, printerEntry, refusal, runEntry, smallShop } from './support'
@@ -180,10 +182,10 @@ describe('spools, forecasts and edits', () => {
     expect(await refreshStale(db)).toBe(0)
   })
   test('a stale edit is refused with both versions; the first one stands', async () => {
-    const values = { limitC: 280, part: 'sensor', basis: 'practice', note: '' }
-    const [l] = await db.execute<{ id: number }>(sql`select id from limits where zone = 'nozzle' order by id limit 1`)
-    expect(await tx(c => editRecord(c, 'limits', l!.id, 1, values, 2))).toEqual({ version: 2 })
-    const p = await refusal(tx(c => editRecord(c, 'limits', l!.id, 1, { ...values, limitC: 270 }, 1)))
+    const values = { name: 'sensor', place: 'low', limitC: 280, shortC: null, basis: 'practice', note: '', details: {} }
+    const [l] = await db.execute<{ id: number }>(sql`select id from parts where role = 'sensor' order by id limit 1`)
+    expect(await tx(c => editRecord(c, 'parts', l!.id, 1, values, 2))).toEqual({ version: 2 })
+    const p = await refusal(tx(c => editRecord(c, 'parts', l!.id, 1, { ...values, limitC: 270 }, 1)))
     expect(p).toMatchObject({ status: 409, type: 'urn:iron-nozzle:stale', current: { limitC: 280, version: 2, enteredBy: 2 }, yours: { limitC: 270 } })
   })
   test('a tag that is taken is said at its field', async () => {

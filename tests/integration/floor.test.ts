@@ -1,12 +1,13 @@
 /** What the Floor says: each reason a technician would give, in order of urgency, from the log alone. */
 import { expect, test } from 'vitest'
-import { fittingSchema, nozzleSchema, strikeSchema, type RunEntry } from '../../shared/entries'
+import { fittingSchema, nozzleSchema, partFields, strikeSchema, type RunEntry } from '../../shared/entries'
 import type { Connection } from '../../server/db/client'
 import { floor } from '../../server/records/floor'
 import { saveFitting } from '../../server/records/fittings'
 import { saveGauge } from '../../server/records/gauges'
 import { saveRun } from '../../server/records/runs'
-import { addNozzle, addNozzleType, addPrinter, editRecord } from '../../server/records/stores'
+import { addPrinter, listStacks } from '../../server/records/stacks'
+import { addNozzle, addNozzleType, editRecord } from '../../server/records/stores'
 import { saveStrike } from '../../server/records/strikes'
 import { ago, freshDatabase, gaugeEntry, printerEntry, runEntry, smallShop, typeEntry } from './support'
 
@@ -47,9 +48,9 @@ test('a job that asked too much stops the printer; striking it out lets it go', 
 
 test('raising the limit lets it go as well', async () => {
   const { runId } = await run({ endedAt: ago(0.29), tools: [{ ...runEntry(shop).tools[0]!, amount: { kind: 'grams', grams: 5 }, setC: 295 }] })
-  const limit = (await floor(db)).printers[0]!.limits.find(l => l.zone === 'nozzle')!
+  const sensor = (await listStacks(db))[0]!.parts.find(p => p.role === 'sensor')!
   expect((await floor(db)).printers[0]!.verdict).toBe('stop')
-  await tx(c => editRecord(c, 'limits', limit.id, 1, { limitC: 320, part: 'sensor', basis: 'data sheet', note: 'another sensor' }, 1))
+  await tx(c => editRecord(c, 'parts', sensor.id, 1, partFields.parse({ ...sensor, limitC: 320, note: 'its data sheet' }), 1))
   expect((await floor(db)).printers[0]!.verdict).toBe('fine')
   await strike('run', runId)
 })

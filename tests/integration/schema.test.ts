@@ -25,7 +25,7 @@ test('the Drizzle schema and the migrated tables have the same columns, with the
   }
 })
 
-test.each(['jobs', 'runs', 'run_tools', 'gauges', 'fittings', 'spool_events', 'strikes'])('%s: no truncate, and no update or delete of entries', async table => {
+test.each(['jobs', 'runs', 'run_tools', 'gauges', 'fittings', 'spool_events', 'stack_changes', 'part_events', 'strikes'])('%s: no truncate, and no update or delete of entries', async table => {
   await expect(client.unsafe(`truncate ${table} cascade`)).rejects.toThrow(/never changed or deleted/)
   const [some] = await client.unsafe(`select count(*)::int n from ${table}`)
   if ((some as unknown as { n: number }).n === 0) return
@@ -39,7 +39,9 @@ test('the database itself refuses values outside physical ranges', async () => {
     `insert into gauges (nozzle_id, kind, occurred_at, person_id) values (1, 'service', now(), 1)`,
     `insert into gauges (nozzle_id, kind, value_mm, u_mm, occurred_at, person_id) values (1, 'service', 0.43, 0.003, now() + interval '1 day', 1)`,
     `insert into materials (name, polymer, filler, filler_fraction, density_g_cm3, abrasivity, basis, created_by) values ('x', 'x', 'none', 0.2, 1.2, 1, 'practice', 1)`,
-    `insert into limits (printer_id, zone, limit_c, part, basis, entered_by) values (1, 'nozzle', 290, 'x', 'practice', 1)`,
+    `insert into parts (kind, role, name, place, limit_c, basis, entered_by) values ('belts', 'belts', 'belts', 'high', 5, 'practice', 1)`,
+    `insert into practice_sets (material_id, name, chamber, dry, bed_min_c, bed_max_c, basis, created_by) values (1, 'x', 'helps', false, 100, 80, 'practice', 1)`,
+    `insert into material_values (material_id, key, value, basis, entered_by) values (1, 'colour', 5, 'practice', 1)`,
     `insert into fittings (kind, nozzle_id, occurred_at, person_id) values ('retire', 1, now(), 1)`,
     `insert into strikes (target, target_id, reason, person_id) values ('run', 1, '  ', 1)`,
   ]) await expect(client.unsafe(bad), bad).rejects.toThrow(/violates check constraint/)

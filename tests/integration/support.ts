@@ -3,7 +3,9 @@ import { randomBytes } from 'node:crypto'
 import postgres from 'postgres'
 import { afterAll, inject } from 'vitest'
 import { connect, type Database } from '../../server/db/client'
-import { addMaterial, addNozzle, addNozzleType, addPrinter, addSpool } from '../../server/records/stores'
+import { addMaterial } from '../../server/records/materials'
+import { addPrinter } from '../../server/records/stacks'
+import { addNozzle, addNozzleType, addSpool } from '../../server/records/stores'
 import { saveFitting } from '../../server/records/fittings'
 import { Refusal } from '../../server/records/refusal'
 import { fittingSchema, gaugeSchema, materialSchema, nozzleSchema, nozzleTypeSchema, printerSchema, runSchema, spoolSchema, type RunEntry } from '../../shared/entries'
@@ -25,8 +27,12 @@ export async function freshDatabase(): Promise<{ db: Database, client: postgres.
 }
 
 export const ago = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString()
-const limit = (limitC: number, part: string) => ({ limitC, part, basis: 'data sheet' as const, note: '' })
-export const printerEntry = (name: string, heads = ['head']) => printerSchema.parse({ name, kind: 'enclosed', heads: heads.map(h => ({ name: h, nozzle: limit(290, 'sensor') })), bed: limit(110, 'heater'), chamber: limit(65, 'belt') })
+const sheet = (kind: string, name: string, limitC: number, head: number | null = null) => ({ kind, head, name, limitC, basis: 'data sheet' as const, note: '' })
+/** An enclosed printer that stops at 290 (sensor), 110 (heater) and 65 °C (belt), guard bands taken off. */
+export const printerEntry = (name: string, heads = ['head']) => printerSchema.parse({
+  name, kind: 'enclosed', heads: heads.map(h => ({ name: h })),
+  parts: [...heads.map((_, i) => sheet('bead thermistor, 12-bit reading', 'sensor', 300, i)), sheet('bed heater', 'heater', 115), sheet('belts', 'belt', 70), { kind: 'enclosure' }, { kind: 'lid' }],
+})
 export const typeEntry = (name: string, material = 'hardened steel') => nozzleTypeSchema.parse({ name, material, nominalBoreMm: 0.4, lengthMm: 12.5, coneDeg: 60, tipFlatMm: 1, landMm: 0.8, inletMm: 2, basis: 'data sheet' })
 export const materialEntry = (name: string, more: object = {}) => materialSchema.parse({ name, polymer: 'PA6', filler: 'carbon fibre', fillerFraction: 0.2, densityGCm3: 1.228, abrasivity: 1, basis: 'data sheet', ...more })
 

@@ -1,7 +1,7 @@
 /** Several people at once: nothing is lost, nothing locks up, and the lists show all of it. */
 import { sql } from 'drizzle-orm'
 import { expect, test } from 'vitest'
-import { fittingSchema, nozzleSchema, spoolEventSchema } from '../../shared/entries'
+import { changeSchema, fittingSchema, nozzleSchema, spoolEventSchema } from '../../shared/entries'
 import { once } from '../../server/records/answers'
 import { saveFitting } from '../../server/records/fittings'
 import { refreshMissing, refreshStale } from '../../server/records/forecasts'
@@ -10,6 +10,7 @@ import { shop as wholeShop } from '../../server/records/lists'
 import { listNozzles } from '../../server/records/nozzles'
 import { saveRun } from '../../server/records/runs'
 import { saveSpoolEvent } from '../../server/records/spools'
+import { listStacks, saveChange } from '../../server/records/stacks'
 import { addNozzle, addPerson, editRecord } from '../../server/records/stores'
 import { ago, freshDatabase, gaugeEntry, materialEntry, refusal, runEntry, smallShop } from './support'
 
@@ -55,6 +56,43 @@ test('two fit different nozzles to one head at once: one ends on it, the other o
   const all = await listNozzles(db)
   expect(all.filter(n => n.headId === shop.headId)).toHaveLength(1)
   expect(all.find(n => n.tag === 'N-1')!.place).toBeNull()
+})
+
+test('a fitting entered late makes way for the one that followed it', async () => {
+  const from = Date.parse(ago(0.07))
+  const fit = (nozzleId: number, afterMs: number) => db.transaction(tx => saveFitting(tx, fittingSchema.parse({ kind: 'fit', nozzleId, headId: shop.headId, occurredAt: new Date(from + afterMs).toISOString() }), 1))
+  await fit(nozzles[2]!, 1000)
+  await fit(nozzles[3]!, 0) // happened before, entered after
+  const all = await listNozzles(db)
+  expect(all.filter(n => n.headId === shop.headId).map(n => n.id)).toEqual([nozzles[2]])
+  const [came] = await db.execute<{ n: number }>(sql`select count(*)::int n from fittings where nozzle_id = ${nozzles[3]} and kind = 'remove' and reason = 'another was fitted'`)
+  expect(came!.n).toBe(1)
+  const onHead = async () => (await wholeShop(db)).printers.flatMap(p => p.heads).find(h => h.id === shop.headId)!.nozzleId
+  expect(await onHead()).toBe(nozzles[2])
+  await fit(nozzles[4]!, 998) // two milliseconds before the one that is there
+  expect(await onHead()).toBe(nozzles[2])
+  await fit(nozzles[5]!, 5000)
+  expect(await onHead()).toBe(nozzles[5])
+  expect((await listNozzles(db)).filter(n => n.headId === shop.headId).map(n => n.id)).toEqual([nozzles[5]])
+})
+
+test('ten people change one printer at once: every change is stored, no part is lost', async () => {
+  const before = (await listStacks(db, [shop.printerId]))[0]!.parts.length
+  await Promise.all(Array.from({ length: 10 }, (_, i) => {
+    const body = changeSchema.parse({ printerId: shop.printerId, text: `part ${i}`, occurredAt: ago(0.001), add: [{ kind: 'other chamber part', limitC: 90 + i }] })
+    return once(db, { key: `change-by-${i}`, route: '/api/changes', body, personId: 1 }, tx => saveChange(tx, body, 1))
+  }))
+  expect((await listStacks(db, [shop.printerId]))[0]!.parts).toHaveLength(before + 10)
+  const chamber = (await wholeShop(db)).printers.find(p => p.id === shop.printerId)!.limits.find(l => l.zone === 'chamber')!
+  expect(chamber.limitC).toBe(65)
+})
+
+test('the same change sent again under its key is stored once', async () => {
+  const body = changeSchema.parse({ printerId: shop.printerId, text: 'sent twice', occurredAt: ago(0.001), add: [{ kind: 'bearings' }] })
+  const send = () => once(db, { key: 'change-sent-twice', route: '/api/changes', body, personId: 1 }, tx => saveChange(tx, body, 1))
+  const first = await send(), second = await send()
+  expect(second).toMatchObject({ repeated: true, answer: JSON.parse(JSON.stringify(first.answer)) as object })
+  expect((await listStacks(db, [shop.printerId]))[0]!.parts.filter(p => p.role === 'bearings')).toHaveLength(1)
 })
 
 test('two edits of one version: one is taken, one sees both', async () => {

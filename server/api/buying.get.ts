@@ -1,0 +1,3 @@
+import { buying } from '../records/equip'
+
+export default answering(db => buying(db))

@@ -1,0 +1,3 @@
+import { equip } from '../records/equip'
+
+export default answering(db => equip(db))

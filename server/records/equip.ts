@@ -1,0 +1,62 @@
+/** What Equip works with, in one reading: stacks, shelf, materials, rules, and the shop's own mix. The verdicts are made in the browser. */
+import { sql } from 'drizzle-orm'
+import type { Offers, Rules } from '../../core/limits'
+import { NOZZLE_MATERIALS, pooledPrior, sumTerms, type NozzleMaterial } from '../../core/wear'
+import type { Connection } from '../db/client'
+import { listAskings, type MaterialRow } from './materials'
+import { shopRules } from './ceilings'
+import { listChanges, listShelf, listSpareNozzles, listStacks, type ChangeLine, type StackPrinter, type StoredPart } from './stacks'
+import { shopSettings } from './stores'
+
+export const MIX_DAYS = 90
+export interface MixLine { materialId: number, kg: number }
+export interface Equip {
+  printers: StackPrinter[]
+  shelf: StoredPart[]
+  nozzles: Offers['nozzles']
+  materials: MaterialRow[]
+  rules: Rules
+  prices: Offers['prices']
+  currency: string
+  mix: MixLine[]
+  mixDays: number
+  changes: ChangeLine[]
+  /** Materials that went through each fitted nozzle: they decide how hot it is swapped. */
+  through: { nozzleId: number, materialIds: number[] }[]
+}
+
+async function mixOf(db: Connection): Promise<MixLine[]> {
+  return await db.execute<MixLine & Record<string, unknown>>(sql`
+    select t.material_id "materialId", sum(t.extruded_g) / 1000 kg from standing_run_tools t where t.ended_at > now() - ${MIX_DAYS} * interval '1 day' group by t.material_id order by kg desc`)
+}
+
+async function throughFitted(db: Connection): Promise<Equip['through']> {
+  return await db.execute<Equip['through'][number] & Record<string, unknown>>(sql`
+    select e.nozzle_id "nozzleId", array_agg(distinct t.material_id) "materialIds" from heads h
+    join lateral (select kind, nozzle_id from standing_fittings e where e.head_id = h.id order by occurred_at desc, id desc limit 1) e on e.kind = 'fit'
+    join standing_run_tools t on t.nozzle_id = e.nozzle_id group by e.nozzle_id`)
+}
+
+export async function equip(db: Connection): Promise<Equip> {
+  const [printers, shelf, nozzles, materials, rules, settings, mix, changes, through] = await Promise.all([
+    listStacks(db), listShelf(db), listSpareNozzles(db), listAskings(db), shopRules(db), shopSettings(db), mixOf(db), listChanges(db), throughFitted(db),
+  ])
+  return { printers, shelf, nozzles, materials, rules, prices: settings.prices, currency: settings.currency, mix, mixDays: MIX_DAYS, changes, through }
+}
+
+export interface WearOfMaterial { material: NozzleMaterial, meanLn: number, sd: number, sisters: number }
+export interface Buying { wear: WearOfMaterial[], mix: (MixLine & { name: string, fillerFraction: number, abrasivity: number })[], mixDays: number }
+
+/** Wear rate of each nozzle material as the shop's own gauges tell it, and what it prints. */
+export async function buying(db: Connection): Promise<Buying> {
+  const terms = await db.execute<{ material: NozzleMaterial, sister_term: number[] }>(sql`
+    select t.material, f.sister_term from forecasts f join nozzles n on n.id = f.nozzle_id join nozzle_types t on t.id = n.type_id where f.sister_term is not null order by f.nozzle_id`)
+  const wear = NOZZLE_MATERIALS.map(material => {
+    const own = terms.filter(t => t.material === material).map(t => Float64Array.from(t.sister_term))
+    return { material, ...pooledPrior(material, sumTerms(own), own.length), sisters: own.length }
+  })
+  const mix = await db.execute<Buying['mix'][number] & Record<string, unknown>>(sql`
+    select t.material_id "materialId", m.name, sum(t.extruded_g) / 1000 kg, sum(t.fibre_g) / sum(t.extruded_g) "fillerFraction", m.abrasivity
+    from standing_run_tools t join materials m on m.id = t.material_id where t.ended_at > now() - ${MIX_DAYS} * interval '1 day' and t.filler_fraction > 0 group by t.material_id, m.name, m.abrasivity having sum(t.extruded_g) > 0 order by kg desc`)
+  return { wear, mix, mixDays: MIX_DAYS }
+}
