@@ -3,9 +3,9 @@
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { z } from 'zod'
-import { limitFields, materialSchema, nozzleSchema, nozzleTypeSchema, personSchema, printerFields, printerSchema, settingsFields, spoolEventSchema, spoolFields, spoolSchema } from '#shared/entries'
+import { materialEditSchema, nozzleSchema, nozzleTypeSchema, personSchema, printerFields, rulesFields, settingsFields, spoolEventSchema, spoolFields, spoolSchema } from '#shared/entries'
 import FitSheet from '~/components/entry/FitSheet.vue'
-import { LIMIT_FIELDS, MATERIAL_FIELDS, nozzleFieldsOf, PERSON_FIELDS, PRINTER_EDIT_FIELDS, PRINTER_FIELDS, SETTINGS_FIELDS, SPOOL_EDIT_FIELDS, SPOOL_EVENT_FIELDS, spoolFieldsOf, TYPE_FIELDS, type FormField } from '~/components/stores/fields'
+import { MATERIAL_FIELDS, nozzleFieldsOf, PERSON_FIELDS, PRINTER_EDIT_FIELDS, RULES_FIELDS, SETTINGS_FIELDS, SPOOL_EDIT_FIELDS, SPOOL_EVENT_FIELDS, spoolFieldsOf, TYPE_FIELDS, type FormField } from '~/components/stores/fields'
 import NozzleRack from '~/components/stores/NozzleRack.vue'
 import PrinterLimits from '~/components/stores/PrinterLimits.vue'
 import RecordForm from '~/components/stores/RecordForm.vue'
@@ -22,28 +22,13 @@ interface Open { title: string, fields: FormField[], schema: z.ZodType, start: R
 const open = shallowRef<Open | null>(null) // shallow: a schema does not survive being made reactive
 const fitHead = ref<number | null>(null)
 
-const limit = () => ({ limitC: null, part: '', basis: 'data sheet', note: '' })
-/** The printer form keeps a second head beside the list; the schema takes the list. */
-const printerFormSchema = {
-  safeParse(raw: unknown) {
-    const { twoHeads, second, ...rest } = raw as Record<string, unknown>
-    const result = printerSchema.safeParse({ ...rest, heads: twoHeads ? [...rest.heads as unknown[], second] : rest.heads })
-    if (!result.success) for (const i of result.error.issues) if (i.path[0] === 'heads' && i.path[1] === 1) i.path.splice(0, 2, 'second')
-    return result
-  },
-} as unknown as z.ZodType
-
-function add(kind: 'printer' | 'nozzle' | 'spool' | 'material' | 'type'): void {
+function add(kind: 'nozzle' | 'spool' | 'type'): void {
   const d = s.value!
   open.value = {
-    printer: () => ({ title: 'Add a printer', fields: PRINTER_FIELDS, schema: printerFormSchema, route: '/api/printers', says: (v: Record<string, unknown>) => `Printer ${String(v.name)}`,
-      start: { name: '', kind: 'enclosed, bed-heated', note: '', heads: [{ name: 'head', nozzle: limit() }], twoHeads: false, second: { name: '', nozzle: limit() }, bed: limit(), chamber: limit() } }),
     nozzle: () => ({ title: 'Add a nozzle', fields: nozzleFieldsOf(d), schema: nozzleSchema, route: '/api/nozzles', says: (v: Record<string, unknown>) => `Nozzle ${String(v.tag)}`,
       start: { tag: '', typeId: null, wasUsed: false, receivedAt: new Date().toISOString(), receipt: { valueMm: null, uMm: null, goMm: null, noGoMm: null, tipMm: null }, note: '' } }),
     spool: () => ({ title: 'Add a spool', fields: spoolFieldsOf(d), schema: spoolSchema, route: '/api/spools', says: (v: Record<string, unknown>) => `Spool ${String(v.tag)}`,
       start: { tag: '', materialId: null, diameterMm: 1.75, netG: 1000, tareG: null, hub: '', densityGCm3: null, fillerFraction: null, note: '' } }),
-    material: () => ({ title: 'Add a material', fields: MATERIAL_FIELDS, schema: materialSchema, route: '/api/materials', says: (v: Record<string, unknown>) => `Material ${String(v.name)}`,
-      start: { name: '', polymer: '', filler: 'carbon fibre', fillerFraction: null, densityGCm3: null, abrasivity: 1, basis: 'data sheet', note: '' } }),
     type: () => ({ title: 'Add a nozzle type', fields: TYPE_FIELDS, schema: nozzleTypeSchema, route: '/api/nozzle-types', says: (v: Record<string, unknown>) => `Nozzle type ${String(v.name)}`,
       start: { name: '', material: 'hardened steel', nominalBoreMm: 0.4, lengthMm: 12.5, coneDeg: 60, tipFlatMm: 1, landMm: 0.8, inletMm: 2, insertMm: null, boreGrowthLimit: 0.1, tipLossLimitMm: 0.15, massLimitKg: null, basis: 'data sheet', note: '' } }),
   }[kind]()
@@ -59,16 +44,17 @@ function addPerson(): void {
 }
 const pick = (r: Record<string, unknown>, fields: FormField[]) => Object.fromEntries(fields.map(f => [f.key, r[f.key] ?? (f.kind === 'text' ? '' : null)]))
 const editSpool = (x: ShopData['spools'][number]) => edit(`Edit spool ${x.tag}`, 'spools', x, SPOOL_EDIT_FIELDS, spoolFields, { tareG: x.tare_g, hub: x.hub, densityGCm3: x.own_density, fillerFraction: x.own_fraction, note: x.note })
-const editMaterial = (m: ShopData['materials'][number]) => edit(`Edit material ${m.name}`, 'materials', m, MATERIAL_FIELDS, materialSchema, pick(m as never, MATERIAL_FIELDS))
+const editMaterial = (m: ShopData['materials'][number]) => edit(`Edit material ${m.name}`, 'materials', m, MATERIAL_FIELDS, materialEditSchema, pick(m as never, MATERIAL_FIELDS))
 const editType = (t: ShopData['types'][number]) => edit(`Edit nozzle type ${t.name}`, 'nozzle-types', t, TYPE_FIELDS, nozzleTypeSchema, pick(t as never, TYPE_FIELDS))
-const editLimit = (p: ShopData['printers'][number], l: ShopData['printers'][number]['limits'][number]) => edit(`Edit ${l.zone} limit of ${p.name}`, 'limits', l, LIMIT_FIELDS, limitFields, { limitC: l.limitC, part: l.part, basis: l.basis, note: l.note })
 const editPrinter = (p: ShopData['printers'][number]) => edit(`Edit printer ${p.name}`, 'printers', p, PRINTER_EDIT_FIELDS, printerFields, { name: p.name, kind: p.kind, note: p.note })
 const editSettings = () => edit('Edit the shop', 'settings', s.value!.settings, SETTINGS_FIELDS, settingsFields, { shopName: s.value!.settings.shopName, timeZone: s.value!.settings.timeZone, acceptedRisk: s.value!.settings.acceptedRisk })
+
+const editRules = () => edit('Edit guard bands and rates', 'rules', s.value!.settings, RULES_FIELDS, rulesFields, pick(s.value!.settings as never, RULES_FIELDS))
 
 watch(() => [route.query, s.value !== null] as const, ([q, ready]) => {
   if (!ready) return
   if (q.fit !== undefined) fitHead.value = Number(q.fit)
-  if (['printer', 'nozzle', 'spool', 'material', 'type'].includes(String(q.add))) add(String(q.add) as 'printer')
+  if (['nozzle', 'spool', 'type'].includes(String(q.add))) add(String(q.add) as 'nozzle')
 }, { immediate: true })
 function close(): void {
   open.value = null
@@ -79,7 +65,7 @@ function close(): void {
 const sentence = computed(() => {
   const d = s.value
   if (!d) return ''
-  if (d.printers.length === 0) return 'Start with a printer and its limits, then a material, a nozzle type and a nozzle.'
+  if (d.printers.length === 0) return 'Start with a printer and its parts, then a material, a nozzle type and a nozzle.'
   if (d.types.length === 0) return 'Next: a nozzle type, then a nozzle of it, and fit it.'
   if (d.nozzles.length === 0) return 'Next: add a nozzle and fit it to a printer.'
   const shelf = d.nozzles.filter(n => !n.place && !n.retired).length
@@ -108,11 +94,11 @@ const firstTab = computed(() => s.value?.printers.length === 0 ? 2 : 0)
           <SpoolShelf :shop="s" @edit="editSpool" @log="logSpool" />
         </TabPanel>
         <TabPanel>
-          <p class="mb-2"><button type="button" class="button first" @click="add('printer')">Add a printer</button></p>
-          <PrinterLimits :shop="s" :zone="shop.zone" @fit="id => fitHead = id" @edit="editPrinter" @limit="editLimit" />
+          <p class="mb-2"><NuxtLink to="/equip/stack/new" class="button first">Add a printer</NuxtLink></p>
+          <PrinterLimits :shop="s" @fit="id => fitHead = id" @edit="editPrinter" />
         </TabPanel>
         <TabPanel>
-          <p class="mb-2"><button type="button" class="button first" @click="add('material')">Add a material</button></p>
+          <p class="mb-2 flex flex-wrap items-center gap-3"><NuxtLink to="/equip/materials?add=1" class="button first">Add a material</NuxtLink><NuxtLink to="/equip/materials" class="act">Windows and practices</NuxtLink></p>
           <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Materials, pans sideways"><table class="record sheet min-w-[640px]">
             <thead><tr><th>material</th><th>filler</th><th class="num">density</th><th class="num">abrasivity</th><th>basis</th><th><span class="sr-only">edit</span></th></tr></thead>
             <tbody><tr v-for="m in s.materials" :key="m.id"><td><b>{{ m.name }}</b></td><td>{{ m.filler === 'none' ? 'none' : `${Number((m.fillerFraction * 100).toPrecision(3))} wt% ${m.filler}` }}</td><td class="num">{{ m.densityGCm3 === null ? 'not entered' : `${m.densityGCm3} g/cm³` }}</td><td class="num">{{ m.abrasivity }}</td><td>{{ m.basis }}{{ m.note ? `, ${m.note}` : '' }}</td><td class="num"><button type="button" class="button plain" @click="editMaterial(m)">Edit<span class="sr-only"> {{ m.name }}</span></button></td></tr></tbody>
@@ -130,7 +116,11 @@ const firstTab = computed(() => s.value?.printers.length === 0 ? 2 : 0)
             <div class="!border-t-0"><dt>Shop</dt><dd>{{ s.settings.shopName }}</dd></div><div class="!border-t-0 border-l"><dt>Time zone</dt><dd>{{ s.settings.timeZone }}</dd></div>
             <div><dt>A gauge is due at</dt><dd>{{ Number((s.settings.acceptedRisk * 100).toPrecision(3)) }} % chance of being past the limit</dd></div><div class="border-l"><dt>People</dt><dd>{{ s.people.map(p => p.name).join(', ') }}</dd></div>
           </dl>
-          <p class="mt-2 flex gap-2"><button type="button" class="button" @click="editSettings">Edit the shop</button><button type="button" class="button" @click="addPerson">Add a person</button></p>
+          <dl class="title-block mt-3 max-w-[520px] grid-cols-2">
+            <div class="!border-t-0"><dt>Guard bands</dt><dd>hotend {{ s.settings.guardHotendC }}, bed {{ s.settings.guardBedC }}, chamber {{ s.settings.guardChamberC }} °C</dd></div><div class="!border-t-0 border-l"><dt>Room</dt><dd>{{ s.settings.roomC }} °C</dd></div>
+            <div><dt>Labour, standing printer</dt><dd>{{ s.settings.labourPerHour }} and {{ s.settings.downtimePerHour }} {{ s.settings.currency }} an hour</dd></div><div class="border-l"><dt>A nozzle swap</dt><dd>stands {{ s.settings.downtimeHours }} h, scrap {{ s.settings.scrapPerSwap }} {{ s.settings.currency }}</dd></div>
+          </dl>
+          <p class="mt-2 flex flex-wrap gap-2"><button type="button" class="button" @click="editRules">Edit guard bands and rates</button><button type="button" class="button" @click="editSettings">Edit the shop</button><button type="button" class="button" @click="addPerson">Add a person</button></p>
         </TabPanel>
       </TabPanels>
     </TabGroup>

@@ -35,8 +35,7 @@ test('an empty shop: started, refused twice, stopped, killed, and the data kept'
   const first = start('--shop')
   await ready(first)
   expect(await printers()).toEqual([])
-  const limit = { limitC: 100, part: 'x', basis: 'practice', note: '' }
-  const added = await fetch(`http://127.0.0.1:${port}/api/printers`, { method: 'POST', headers: { 'content-type': 'application/json', 'idempotency-key': 'start-spec-1' }, body: JSON.stringify({ name: 'One', kind: 'open frame', note: '', heads: [{ name: 'head', nozzle: limit }], bed: limit, chamber: limit }) })
+  const added = await fetch(`http://127.0.0.1:${port}/api/printers`, { method: 'POST', headers: { 'content-type': 'application/json', 'idempotency-key': 'start-spec-1' }, body: JSON.stringify({ name: 'One', kind: 'open frame', note: '', heads: [{ name: 'head' }], parts: [{ kind: 'bead thermistor, 10-bit reading', head: 0 }, { kind: 'bed heater' }] }) })
   expect(added.status).toBe(201)
   expect(readFileSync(join(folder, 'address'), 'utf8')).toContain(String(port))
 

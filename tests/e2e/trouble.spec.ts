@@ -28,6 +28,7 @@ test('files that are no job files each say why', async ({ page }) => {
 
 test('a file of 300 MB shows progress, can be cancelled, and leaves the page responsive', async ({ page }) => {
   await page.goto('/run')
+  await expect(page.getByLabel('Job files')).toBeAttached()
   // made in the page, so that nothing large crosses the wire: 300 MB of moves
   await page.evaluate(() => {
     const line = Array.from({ length: 4000 }, (_, i) => `G1 X${(i * 7919 % 100000) / 1000} Y${(i * 104729 % 100000) / 1000} E0.0${i % 90 + 10}\n`).join('')
@@ -145,8 +146,35 @@ test('a queued entry that is questioned stays, with its reason, until a person d
   own.child.kill('SIGKILL')
 })
 
+test('server away while a change is applied: kept, and it arrives once; nonsense at the doors of Equip is answered at its field', async ({ page, request }) => {
+  const own = await ownServer()
+  await page.goto(`http://127.0.0.1:${own.port}/equip/stack/6`)
+  await page.getByRole('button', { name: 'Replace bed wiring' }).click()
+  await page.getByLabel('By', { exact: true }).selectOption('silicone bed wiring')
+  await expect(page.getByRole('dialog').getByText(/licensed electrician/).first()).toBeVisible()
+  own.child.kill('SIGKILL')
+  await page.getByRole('dialog').getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByRole('button', { name: /1 waiting to be sent/ })).toBeVisible()
+  own.child = await serve(servers().demo.url, own.port)
+  await page.reload()
+  await expect(page.getByRole('button', { name: 'all entries saved' })).toBeVisible({ timeout: 45_000 })
+  await page.reload()
+  await expect(page.getByRole('paragraph').filter({ hasText: /^bed wiring replaced$/ })).toHaveCount(1)
+  await expect(page.getByRole('cell', { name: 'silicone bed wiring', exact: true })).toHaveCount(1)
+  own.child.kill('SIGKILL')
+
+  const send = async (path: string, data: object) => (await (await request.post(path, { data, headers: { 'idempotency-key': randomBytes(8).toString('hex') } })).json()) as { errors?: { field: string, message: string }[], title: string }
+  expect((await send('/api/printers', { name: 'X', kind: 'x', heads: [{ name: 'head' }], parts: [{ kind: 'bed heater', head: null }] })).errors).toEqual([{ field: 'heads.0', message: 'head has no temperature sensor: nothing can be said of its temperature' }])
+  expect((await send('/api/parts', { kind: 'warp drive' })).errors![0]).toMatchObject({ field: 'kind', message: 'There is no such part kind; the catalogue lists them' })
+  expect((await send('/api/parts', { kind: 'belts', limitC: 5 })).errors![0]!.field).toBe('limitC')
+  expect((await send('/api/changes', { printerId: 1, text: 'x', occurredAt: new Date().toISOString() })).errors!.map(e => e.field)).toEqual(['text', 'remove'])
+  expect((await send('/api/changes', { printerId: 999, text: 'something', occurredAt: new Date().toISOString(), add: [{ kind: 'belts' }] })).title).toBe('This printer is not known')
+  expect((await send('/api/material-values', { materialId: 1, key: 'meltC', value: 5000, basis: 'practice' })).errors![0]).toMatchObject({ field: 'value', message: 'At most 500 °C' })
+  expect((await send('/api/practice-sets', { materialId: 1, set: { name: 'x', chamber: 'needs', basis: 'practice' } })).errors!.map(e => e.field)).toEqual(['set.chamberMinC', 'set.dryMinC'])
+})
+
 test('database away: said plainly, nothing lost', async ({ page, request }) => {
-  const port = 20_000 + Math.floor(Math.random() * 20_000)
+  const port = 20_000 + Math.floor(Math.random() * 12_000)
   const child = spawn(process.execPath, ['.output/server/index.mjs'], { env: { ...process.env, DATABASE_URL: 'postgres://nobody:x@127.0.0.1:9/none', PORT: String(port), HOST: '127.0.0.1', NODE_ENV: 'production' }, stdio: 'ignore' })
   try {
     await expect.poll(async () => (await request.get(`http://127.0.0.1:${port}/api/health`).catch(() => null))?.status(), { timeout: 20_000 }).toBe(503)
@@ -158,6 +186,6 @@ test('database away: said plainly, nothing lost', async ({ page, request }) => {
 
 /** A second application on the demo database that a test may kill. */
 async function ownServer(): Promise<{ port: number, child: ChildProcess }> {
-  const port = 40_000 + Math.floor(Math.random() * 20_000)
+  const port = 20_000 + Math.floor(Math.random() * 12_000) // below the ports that the system gives to clients, which could take it while the server is away
   return { port, child: await serve(servers().demo.url, port) }
 }

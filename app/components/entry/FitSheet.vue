@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** Fit a nozzle to a head: from the printer's column on the Floor, or from Stores. */
 import { computed, ref, watch } from 'vue'
+import { cautionsFor } from '#core/cautions'
 import { fittingSchema } from '#shared/entries'
+import CautionList from '~/components/equip/CautionList.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
@@ -19,6 +21,8 @@ const form = useEntryForm<{ tag: string, removed: string | null }>(fittingSchema
 const chosenNozzle = ref<number | null>(null)
 const chosenHead = ref<number | null>(null)
 const at = ref('')
+/** A nozzle is turned hot: 220 °C at the least. */
+const CAUTIONS = cautionsFor({ action: 'swap a nozzle', nozzleC: 220 })
 const open = computed(() => props.headId !== null || (props.nozzleId ?? null) !== null)
 
 watch(open, now => {
@@ -49,7 +53,8 @@ async function save(confirmed: string[] = []): Promise<void> {
 <template>
   <ModalSheet :open="open" title="Fit a nozzle" @close="emit('close')">
     <form class="grid gap-3" @submit.prevent="save()">
-      <p class="border-l-4 border-look pl-3 text-sm"><b>Hot enough to burn at once.</b> Hold the block with a second wrench, snug plus a little, never by bare hand. A longer nozzle can hit the bed: raise Z before homing. The maker's manual comes first.</p>
+      <CautionList :cautions="CAUTIONS" title="While you do it" />
+      <p class="text-sm">A longer nozzle can hit the bed: raise Z before homing.</p>
       <FieldSelect id="fit-head" v-model="chosenHead" label="Head" :options="[{ value: null, text: 'Choose a head' }, ...heads]" :error="form.errors.value.headId" />
       <FieldSelect id="fit-nozzle" v-model="chosenNozzle" label="Nozzle" :options="nozzles" :error="form.errors.value.nozzleId" />
       <FieldWhen id="fit-when" v-model="at" label="When" :error="form.errors.value.occurredAt" />

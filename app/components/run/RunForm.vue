@@ -2,8 +2,10 @@
 /** Log a run: from a job file that was read, or by hand. Remembers printer and spool; offers the fitted nozzle. */
 import { computed, reactive, ref, watch } from 'vue'
 import { stoppedAt, type FullScan } from '#core/gcode'
+import { checkStack, demandOfJob, inOrder, reason, stackOf } from '#core/limits'
 import { fibreMassG, massG } from '#core/materials'
 import { runSchema, SYMPTOMS, type RunEntry } from '#shared/entries'
+import type { Equip } from '../../../server/records/equip'
 import type { RunEffect } from '../../../server/records/runs'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -13,6 +15,7 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/wall/LifeBar.vue'
 import { useEntryForm } from '~/composables/entry-form'
+import { useReading } from '~/composables/reading'
 import { runWords } from '~/effects'
 import { grams, kg } from '~/format'
 import { useOutbox } from '~/stores/outbox'
@@ -25,6 +28,7 @@ const shop = useShop()
 const ui = useUi()
 const outbox = useOutbox()
 const form = useEntryForm<RunEffect>(runSchema, '/api/runs')
+const { data: equip } = useReading<Equip>(() => '/api/equip')
 
 interface ToolForm { tool: number, headId: number | null, nozzleId: number | null, spoolId: number | null, materialId: number | null, setC: number | null, way: 'grams' | 'metres' | 'weights', grams: number | null, metres: number | null, beforeG: number | null, afterG: number | null }
 const newTool = (tool: number): ToolForm => ({ tool, headId: null, nozzleId: null, spoolId: null, materialId: null, setC: null, way: 'grams', grams: null, metres: null, beforeG: null, afterG: null })
@@ -143,20 +147,18 @@ function lifeOf(t: ToolForm) {
   if (!n || n.leftKg === null || !fibreG || n.lastMaterial !== filament(t)?.name) return null
   return { left: { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! }, after: Math.max(0, n.leftKg - fibreG / 1000), label: `fibre left on ${n.tag} before and after this run` }
 }
-/** A file that asks more than the printer allows says so before it is saved. */
+/** A file that asks more than the printer's stack allows says so before it is saved: each part that is short, by tool. */
 const tooMuch = computed(() => {
-  const s = scanInUse.value, p = printer.value
-  if (!s || !p) return []
-  const out: string[] = []
+  const s = scanInUse.value, stack = equip.value?.printers.find(p => p.id === v.printerId)
+  if (!s || !stack) return []
+  const out = new Set<string>()
   for (const t of v.tools) {
-    const asked = s.maxSetpointC.tools[String(t.tool)], limit = p.limits.find(l => l.zone === 'nozzle' && l.headId === t.headId)
-    if (asked !== undefined && limit && asked > limit.limitC) out.push(`It asks ${asked} °C of the nozzle; the ${limit.part} stops at ${limit.limitC} °C.`)
+    const head = stack.heads.find(h => h.id === t.headId)
+    if (!head) continue
+    const demand = demandOfJob(v.name || props.fileName, { nozzleC: s.maxSetpointC.tools[String(t.tool)] ?? null, bedC: s.maxSetpointC.bed, chamberC: s.maxSetpointC.chamber }, null)
+    for (const l of inOrder(checkStack(stackOf(stack, head.id), demand, equip.value!.rules).lines)) if (l.status === 'short') out.add(`It asks too much here: ${reason(l, demand, head.nozzle)}.`)
   }
-  for (const [zone, asked] of [['bed', s.maxSetpointC.bed], ['chamber', s.maxSetpointC.chamber]] as const) {
-    const limit = p.limits.find(l => l.zone === zone)
-    if (asked !== null && limit && asked > limit.limitC) out.push(`It asks ${asked} °C of the ${zone}; the ${limit.part} stops at ${limit.limitC} °C.`)
-  }
-  return out
+  return [...out]
 })
 
 async function save(confirmed: string[] = []): Promise<void> {

@@ -14,6 +14,7 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { patch, ProblemError } from '~/api'
 import { useEntryForm } from '~/composables/entry-form'
 import { getPath, setPath, type FormField } from '~/components/stores/fields'
+import { plain } from '~/plain'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
 
@@ -21,6 +22,8 @@ const props = defineProps<{
   fields: FormField[], schema: z.ZodType, start: Record<string, unknown>, says: (v: Record<string, unknown>) => string
   /** Where a new record goes, or which one is edited. */
   route?: string
+  /** The entry made of what the form holds, when it is not the same. */
+  body?: (v: Record<string, unknown>) => Record<string, unknown>
   edit?: { kind: string, id: number, version: number }
 }>()
 const emit = defineEmits<{ saved: [], cancel: [] }>()
@@ -32,11 +35,14 @@ const version = ref(props.edit?.version ?? 0)
 watch(() => props.edit?.version, n => { if (n && n > version.value && !form.problem.value) version.value = n })
 const theirs = ref<Record<string, unknown> | null>(null)
 
+/** Error at a field, also when the entry keeps the record inside `set`. */
+const errorAt = (key: string) => form.errors.value[key] ?? form.errors.value[`set.${key}`]
 const number = (f: FormField) => getPath(v, f.key) as number | null
 const shownFields = () => props.fields.filter(f => !f.when || f.when(v))
 async function save(confirmed: string[] = []): Promise<void> {
   if (props.edit) { await saveEdit(); return }
-  const done = await form.send(JSON.parse(JSON.stringify(v)) as Record<string, unknown>, props.says(v), confirmed)
+  const typed = plain(v)
+  const done = await form.send(props.body ? props.body(typed) : typed, props.says(v), confirmed)
   if (done === null) return
   if (done !== 'queued') ui.say(`${props.says(v)}: saved`)
   emit('saved')
@@ -74,11 +80,11 @@ const shown = (value: unknown) => value === null || value === undefined || value
   <form class="grid gap-3" @submit.prevent="save()">
     <div class="grid gap-3 sm:grid-cols-2">
       <template v-for="f in shownFields()" :key="f.key">
-        <FieldNumber v-if="f.kind === 'number'" :id="id(f.key)" :model-value="number(f)" :label="f.label" :unit="f.unit" :hint="f.hint" :error="form.errors.value[f.key]" @update:model-value="x => setPath(v, f.key, x)" />
-        <FieldSelect v-else-if="f.kind === 'select'" :id="id(f.key)" :model-value="getPath(v, f.key) as string" :label="f.label" :options="f.options ?? []" :hint="f.hint" :error="form.errors.value[f.key]" @update:model-value="x => { setPath(v, f.key, x); f.then?.(v) }" />
-        <FieldWhen v-else-if="f.kind === 'when'" :id="id(f.key)" :model-value="getPath(v, f.key) as string" :label="f.label" :error="form.errors.value[f.key]" @update:model-value="x => setPath(v, f.key, x)" />
+        <FieldNumber v-if="f.kind === 'number'" :id="id(f.key)" :model-value="number(f)" :label="f.label" :unit="f.unit" :hint="f.hint" :error="errorAt(f.key)" @update:model-value="x => setPath(v, f.key, x)" />
+        <FieldSelect v-else-if="f.kind === 'select'" :id="id(f.key)" :model-value="getPath(v, f.key) as string" :label="f.label" :options="f.options ?? []" :hint="f.hint" :error="errorAt(f.key)" @update:model-value="x => { setPath(v, f.key, x); f.then?.(v) }" />
+        <FieldWhen v-else-if="f.kind === 'when'" :id="id(f.key)" :model-value="getPath(v, f.key) as string" :label="f.label" :error="errorAt(f.key)" @update:model-value="x => setPath(v, f.key, x)" />
         <label v-else-if="f.kind === 'check'" class="check self-end"><input type="checkbox" :checked="getPath(v, f.key) as boolean" @change="setPath(v, f.key, ($event.target as HTMLInputElement).checked)"> {{ f.label }}</label>
-        <FieldText v-else :id="id(f.key)" :model-value="(getPath(v, f.key) as string) ?? ''" :label="f.label" :hint="f.hint" :list="f.list" :error="form.errors.value[f.key]" @update:model-value="x => setPath(v, f.key, x)" />
+        <FieldText v-else :id="id(f.key)" :model-value="(getPath(v, f.key) as string) ?? ''" :label="f.label" :hint="f.hint" :list="f.list" :error="errorAt(f.key)" @update:model-value="x => setPath(v, f.key, x)" />
       </template>
     </div>
     <div v-if="theirs" role="alert" class="border-2 border-look p-3">

@@ -1,21 +1,11 @@
 /** The fields of each kind of record in Stores, for one form that serves them all. */
+import { VENTILATION } from '#core/limits'
 import { FILLERS, NOZZLE_MATERIALS, START_ABRASIVITY } from '#core/wear'
 import { BASES } from '#shared/entries'
 import type { ShopData } from '~/stores/shop'
+import type { FormField } from './form-field'
 
-export interface FormField {
-  key: string
-  label: string
-  kind: 'text' | 'number' | 'select' | 'when' | 'check'
-  unit?: string
-  hint?: string
-  options?: { value: string | number | null, text: string }[]
-  list?: string[]
-  when?: (v: Record<string, unknown>) => boolean
-  /** What choosing this sets elsewhere. */
-  then?: (v: Record<string, unknown>) => void
-}
-
+export type { FormField }
 export function getPath(v: Record<string, unknown>, path: string): unknown {
   return path.split('.').reduce<unknown>((o, k) => (o as Record<string, unknown> | null)?.[k] ?? null, v)
 }
@@ -32,26 +22,6 @@ const basis: FormField = { key: 'basis', label: 'Basis', kind: 'select', options
 const note: FormField = { key: 'note', label: 'Note', kind: 'text' }
 const choose = (text: string) => ({ value: null, text })
 
-export const limitFieldsOf = (prefix: string, zone: string): FormField[] => [
-  { key: `${prefix}limitC`, label: `${zone} limit`, kind: 'number', unit: '°C', hint: 'as usable, guard band taken off' },
-  { key: `${prefix}part`, label: `${zone}: part that decides`, kind: 'text', hint: 'the weakest part', list: ['sensor', 'PTFE liner', 'heat break', 'block', 'heater', 'magnets', 'glue line', 'printed parts', 'belt', 'motors', 'room'] },
-  { key: `${prefix}basis`, label: `${zone}: basis`, kind: 'select', options: choices(BASES) },
-  { key: `${prefix}note`, label: `${zone}: note`, kind: 'text' },
-]
-export const LIMIT_FIELDS = limitFieldsOf('', 'Zone').map(f => ({ ...f, label: f.label.replace('Zone limit', 'Limit').replace('Zone: ', '').replace(/^./, c => c.toUpperCase()) }))
-
-export const PRINTER_FIELDS: FormField[] = [
-  { key: 'name', label: 'Name', kind: 'text' },
-  { key: 'kind', label: 'Kind', kind: 'text', list: ['open frame', 'enclosed, bed-heated', 'hot, active chamber'] },
-  { key: 'heads.0.name', label: 'Head', kind: 'text', hint: 'like head, or high flow' },
-  ...limitFieldsOf('heads.0.nozzle.', 'Nozzle'),
-  { key: 'twoHeads', label: 'It has a second head', kind: 'check' },
-  { key: 'second.name', label: 'Second head', kind: 'text', when: v => v.twoHeads === true },
-  ...limitFieldsOf('second.nozzle.', 'Second nozzle').map(f => ({ ...f, when: (v: Record<string, unknown>) => v.twoHeads === true })),
-  ...limitFieldsOf('bed.', 'Bed'),
-  ...limitFieldsOf('chamber.', 'Chamber'),
-  note,
-]
 export const PRINTER_EDIT_FIELDS: FormField[] = [{ key: 'name', label: 'Name', kind: 'text' }, { key: 'kind', label: 'Kind', kind: 'text' }, note]
 
 export const MATERIAL_FIELDS: FormField[] = [
@@ -61,6 +31,7 @@ export const MATERIAL_FIELDS: FormField[] = [
   { key: 'fillerFraction', label: 'Filler, share of mass', kind: 'number', hint: '0.2 for 20 wt%', when: v => v.filler !== 'none' },
   { key: 'densityGCm3', label: 'Density', kind: 'number', unit: 'g/cm³', hint: 'of the filament as bought; needed for lengths and job files' },
   { key: 'abrasivity', label: 'Abrasivity', kind: 'number', hint: 'carbon fibre 1; start values: glass 1.2, glow 1.5, metal 0.5, wood 0.1, none 0.002' },
+  { key: 'ventilation', label: 'Ventilation it asks', kind: 'select', options: [{ value: null, text: 'not known' }, ...choices(VENTILATION)] },
   basis, note,
 ]
 
@@ -116,6 +87,20 @@ export const SPOOL_EVENT_FIELDS: FormField[] = [
 export const PERSON_FIELDS: FormField[] = [
   { key: 'name', label: 'Name', kind: 'text' },
   { key: 'role', label: 'Role', kind: 'select', options: [{ value: 'technician', text: 'technician' }, { value: 'lead', text: 'shop lead' }] },
+]
+const perHour = (what: string) => `${what}, an hour`
+export const RULES_FIELDS: FormField[] = [
+  { key: 'guardHotendC', label: 'Guard band, hotend', kind: 'number', unit: '°C', hint: '10: a 300 rating is used to 290' },
+  { key: 'guardBedC', label: 'Guard band, bed', kind: 'number', unit: '°C' },
+  { key: 'guardChamberC', label: 'Guard band, chamber', kind: 'number', unit: '°C' },
+  { key: 'roomC', label: 'Room', kind: 'number', unit: '°C' },
+  { key: 'bendSafety', label: 'Safety factor on bends', kind: 'number', hint: 'divides the strain at break' },
+  { key: 'coarseC', label: 'A reading is coarse above', kind: 'number', unit: '°C per count' },
+  { key: 'labourPerHour', label: perHour('Labour'), kind: 'number' },
+  { key: 'downtimePerHour', label: perHour('A standing printer'), kind: 'number' },
+  { key: 'downtimeHours', label: 'It stands for a nozzle swap', kind: 'number', unit: 'h' },
+  { key: 'scrapPerSwap', label: 'Scrap per nozzle swap', kind: 'number' },
+  { key: 'currency', label: 'Currency', kind: 'text', hint: 'shown behind amounts; may be empty' },
 ]
 export const SETTINGS_FIELDS: FormField[] = [
   { key: 'shopName', label: 'Name of the shop', kind: 'text' },

@@ -22,7 +22,8 @@ const lanes = computed(() => {
   return [
     ...p.heads.map(h => of('nozzle', h.id, p.heads.length > 1 ? h.name : 'nozzle', h.askedC)),
     of('bed', null, 'bed', p.last?.bedC ?? null),
-    of('chamber', null, 'chamber', p.last?.chamberC ?? null),
+    // an open frame has no chamber to fill
+    ...p.limits.some(l => l.zone === 'chamber') || p.last?.chamberC != null ? [of('chamber', null, 'chamber', p.last?.chamberC ?? null)] : [],
   ]
 })
 const size = computed(() => props.compact ? NARROW : WIDE)
@@ -102,7 +103,8 @@ const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === 
       <details class="mt-auto text-xs">
         <summary class="flex cursor-pointer items-center font-semibold text-ink2 underline underline-offset-2">Limits and their basis</summary>
         <ul class="grid gap-1">
-          <li v-for="l in printer.limits" :key="l.id"><b>{{ l.zone }} {{ l.limitC }} °C</b>, {{ l.part }}: {{ l.basis }}{{ l.note ? `, ${l.note}` : '' }}. Entered by {{ l.enteredBy }}, {{ when(l.enteredAt, zone) }}</li>
+          <li v-for="l in printer.limits" :key="l.id"><b>{{ l.zone }} {{ l.limitC }} °C</b>, {{ l.part }}: {{ l.basis }}{{ l.note ? `, ${l.note}` : '' }}.{{ l.enteredBy ? ` Entered by ${l.enteredBy}, ${when(l.enteredAt!, zone)}` : '' }}</li>
+          <li><NuxtLink :to="`/equip/stack/${printer.id}`" class="act">The whole stack<span class="sr-only"> of {{ printer.name }}</span></NuxtLink></li>
         </ul>
       </details>
     </div>
