@@ -1,5 +1,7 @@
-/** Changing a nozzle: swap temperature, Z, torque. */
+/** Changing a nozzle or a filament: swap temperature, Z, torque, purging. */
 export { ChangeoverError, HOT_YIELD_MPA, stressAreaMm2, torqueCeiling } from './torque'
 export type { Joint } from './torque'
 export { swapTemperature, zChange } from './swap'
 export type { SwapTemperature } from './swap'
+export { purge, PURGE_ABOVE_C, SLOWNESS, START_MELT_MM3, washout } from './purge'
+export type { Flowing, Purge, Step } from './purge'

@@ -55,6 +55,10 @@ export class Scan {
   private profile: { seconds: number, z: number, slots: number[] }[] = []
   private nextStep = 0
   private printZ = 0
+  /** Lowest height printed at, the way printed there in mm, and its time in min: a priming line higher up is not the first layer. */
+  private firstZ = Infinity
+  private firstMm = 0
+  private firstMin = 0
 
   constructor(options: ScanOptions = {}) {
     const { dialect = 'eIndependent', filamentDiameterMm = 1.75, totalBytes } = options
@@ -231,14 +235,22 @@ export class Scan {
     if (this.following === null && extrudes && this.absoluteIndependent !== this.absoluteFollowing) this.following = this.independent.clone()
     const a = this.independent.move(extrudes, this.absoluteIndependent)
     if (this.following === null) {
-      if (a) this.printZ = this.s[AT_Z]!
+      if (a) this.printedAt()
       if (this.independent.untimed && !this.sawNoFeedrate) this.noFeedrate()
       return
     }
     const b = this.following.move(extrudes, this.absoluteFollowing)
     const chosen = this.chosen
-    if (chosen === this.following ? b : a) this.printZ = this.s[AT_Z]!
+    if (chosen === this.following ? b : a) this.printedAt()
     if (chosen.untimed && !this.sawNoFeedrate) this.noFeedrate()
+  }
+
+  private printedAt(): void {
+    const s = this.s
+    const z = this.printZ = s[AT_Z]!
+    if (z > this.firstZ) return
+    if (z < this.firstZ) { this.firstZ = z; this.firstMm = 0; this.firstMin = 0 }
+    if (s[FEED]! > 0) { this.firstMm += s[PATH]!; this.firstMin += s[PATH]! / s[FEED]! }
   }
 
   private noFeedrate(): void {
@@ -403,6 +415,7 @@ export class Scan {
       },
       ignored: Object.fromEntries([...this.ignored].sort()),
       profile: this.steps(order.map(o => o.slot), m),
+      firstLayer: this.firstMin > 0 ? { heightMm: this.firstZ, meanMmS: this.firstMm / this.firstMin / 60 } : null,
       problemsNotListed: this.notListed,
     }
   }
@@ -435,6 +448,7 @@ export class Scan {
       otherReading: null,
       ignored: {},
       profile: null,
+      firstLayer: null,
       problemsNotListed: 0,
     }
   }

@@ -77,6 +77,8 @@ export interface FullScan extends ScanResult {
   ignored: Record<string, number>
   /** 0 % to 100 % of the file in 1 % steps; null when the size was not given. */
   profile: ProfileStep[] | null
+  /** Height of the lowest printing moves and their mean speed; missing in scans made before this was read. */
+  firstLayer?: { heightMm: number, meanMmS: number } | null
   /** Problems beyond the first 10 000, which are counted and not listed. */
   problemsNotListed: number
 }

@@ -2,6 +2,7 @@
  * Windows to start from, by polymer. Temperatures, bores and drying: common practice, no source. Glass transition and
  * melting points: handbook values of the polymers, from memory. Strain at break and curl: from memory, typical filament.
  */
+import { START_UPTAKE } from '../drying'
 import type { Filler } from '../wear'
 import type { Ventilation } from './types'
 import type { Facts, PracticeSet, ValueKey } from './windows'
@@ -9,7 +10,7 @@ import type { Facts, PracticeSet, ValueKey } from './windows'
 export interface StartWindow { polymer: string, filled: boolean | null, ventilation: Ventilation, facts: Facts, sets: PracticeSet[] }
 
 type Bare = Partial<Record<ValueKey, number>>
-const PROPERTY: readonly string[] = ['strainAtBreak', 'matrixGCm3', 'glassC', 'meltC']
+const PROPERTY: readonly string[] = ['strainAtBreak', 'matrixGCm3', 'glassC', 'meltC', 'waterAt50', 'diffusion80', 'diffusionEa']
 function facts(values: Bare): Facts {
   const out: Facts = {}
   for (const [key, value] of Object.entries(values)) out[key as ValueKey] = { value, basis: PROPERTY.includes(key) ? 'material property' : 'practice', note: '' }
@@ -57,7 +58,19 @@ const PPS: Bare = { nozzleMinC: 315, nozzleMaxC: 345, lowestFlowC: 295, shortMax
 const PEEK: Bare = { nozzleMinC: 400, nozzleMaxC: 450, lowestFlowC: 370, shortMaxC: 460, swapC: 380, dryHighestC: 160, boreMinMm: 0.4, matrixGCm3: 1.30, glassC: 143, meltC: 343 }
 const SULPHONE: Bare = { nozzleMinC: 350, nozzleMaxC: 400, lowestFlowC: 330, shortMaxC: 420, swapC: 360, dryHighestC: 160, boreMinMm: 0.4, strainAtBreak: 30 }
 
-const window = (polymer: string, filled: boolean | null, ventilation: Ventilation, values: Bare, sets: PracticeSet[]): StartWindow => ({ polymer, filled, ventilation, facts: facts(values), sets })
+/** How it takes up water (core/drying), and how its parts are annealed: lowest and highest °C, hours, steepest ramp; common practice, no source. */
+function more(polymer: string): Bare {
+  const key = polymer.toLowerCase(), u = START_UPTAKE[key], a = ANNEALS[key]
+  return {
+    ...(u ? { waterAt50: u.waterAt50, diffusion80: Number((u.d80 * 1e11).toPrecision(6)), diffusionEa: u.eaKJMol } : {}),
+    ...(a ? { annealMinC: a[0], annealMaxC: a[1], annealMinH: a[2], annealMaxH: a[3], annealRamp: a[4] } : {}),
+  }
+}
+const ANNEALS: Readonly<Record<string, readonly [number, number, number, number, number]>> = {
+  'pa6': [80, 120, 6, 6, 60], 'pa12': [80, 120, 6, 6, 60], 'ppa': [100, 160, 6, 12, 40], 'pps': [130, 130, 2, 4, 40], 'peek': [150, 200, 1, 3, 10], 'pc': [110, 125, 1, 2, 30],
+  'pei': [180, 200, 1, 2, 15], 'ppsu': [180, 200, 1, 2, 15], 'psu': [160, 170, 1, 2, 15], 'liquid-crystal polyester': [220, 220, 7, 7, 30],
+}
+const window = (polymer: string, filled: boolean | null, ventilation: Ventilation, values: Bare, sets: PracticeSet[]): StartWindow => ({ polymer, filled, ventilation, facts: facts({ ...values, ...more(polymer) }), sets })
 const PLA_SETS = [set('usual', 'Lid off: a warm chamber softens it in the heat break.', [50, 60], [45, 55, 4, 6], ['PEI', 'glass + glue stick', 'epoxy-glass laminate'], { chamberMaxC: 40 })]
 const PETG_SETS = [set('usual', 'Part fan low.', [70, 85], [60, 65, 6, 6], ['PEI + glue stick', 'glass + glue stick'], { chamberMaxC: 55 })]
 const STYRENE_SETS = [set('usual', 'Out of draughts; an enclosure at 50 to 70 helps.', [100, 110], [70, 80, 4, 4], ['PEI', 'glass + glue stick', 'epoxy-glass laminate'], helps(50, 70))]

@@ -21,6 +21,15 @@ export const VALUES = {
   matrixGCm3: { label: 'Density of the polymer alone', unit: 'g/cm³', min: 0.5, max: 3 },
   glassC: { label: 'Glass transition', unit: '°C', min: -100, max: 400 },
   meltC: { label: 'Melting point', unit: '°C', min: 50, max: 500 },
+  waterAt50: { label: 'Water of the polymer at 50 % humidity', unit: 'wt%', min: 0.001, max: 15 },
+  diffusion80: { label: 'Diffusivity of water at 80 °C', unit: '10⁻¹¹ m²/s', min: 0.001, max: 1000 },
+  diffusionEa: { label: 'Activation energy of diffusion', unit: 'kJ/mol', min: 5, max: 200 },
+  printableWater: { label: 'Water up to which it prints cleanly', unit: 'wt%', min: 0.0005, max: 10 },
+  annealMinC: { label: 'Anneal, gentle', unit: '°C', min: 40, max: 350 },
+  annealMaxC: { label: 'Anneal, hot', unit: '°C', min: 40, max: 350 },
+  annealMinH: { label: 'Anneal, shortest hold', unit: 'h', min: 0.1, max: 100 },
+  annealMaxH: { label: 'Anneal, longest hold', unit: 'h', min: 0.1, max: 100 },
+  annealRamp: { label: 'Anneal, steepest ramp', unit: '°C an hour', min: 1, max: 300 },
 } as const
 export type ValueKey = keyof typeof VALUES
 export const VALUE_KEYS = Object.keys(VALUES) as ValueKey[]
@@ -82,7 +91,7 @@ export function demandOfJob(name: string, s: Setpoints, base: Demand | null): De
 }
 
 /** Pairs of facts of which the first is not above the second. */
-export const ORDERED_FACTS: readonly (readonly [ValueKey, ValueKey])[] = [['nozzleMinC', 'nozzleMaxC'], ['nozzleMaxC', 'shortMaxC'], ['boreMinMm', 'boreGoodMm']]
+export const ORDERED_FACTS: readonly (readonly [ValueKey, ValueKey])[] = [['nozzleMinC', 'nozzleMaxC'], ['nozzleMaxC', 'shortMaxC'], ['boreMinMm', 'boreGoodMm'], ['annealMinC', 'annealMaxC'], ['annealMinH', 'annealMaxH']]
 
 /** Where a set contradicts itself, each at its field; empty when it does not. Temperatures in °C, times in h. */
 export function setProblems(s: Omit<PracticeSet, 'name' | 'basis'>): { field: keyof PracticeSet, message: string }[] {

@@ -1,3 +1,8 @@
 export { mulberry32, normalDraw } from './random'
 export { fastNormalCdf, inverseNormal, normalCdf } from './normal'
 export { minimise } from './minimise'
+export { bisect } from './bisect'
+export { leastSquares, solve } from './least-squares'
+export type { LeastSquares } from './least-squares'
+export { symmetricEigen } from './symmetric-eigen'
+export { InputError, need } from './need'

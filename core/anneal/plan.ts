@@ -1,0 +1,63 @@
+/**
+ * Annealing: ramp up, soak through, hold, ramp down. °C, hours, mm.
+ * Soak-through: a plate of thickness 2L heated from both sides, first term of the series, θ = 4/π·exp(−π²/4·αt/L²) at its
+ * middle (Incropera & DeWitt, section 5.5, Bi → ∞). Ramps and holds: common practice, no source.
+ */
+import { need } from '../numeric'
+
+/** Thermal diffusivity of a printed polymer, m²/s; order of magnitude from memory. */
+export const DIFFUSIVITY = 1.2e-7
+/** Share of the step still missing in the middle when the hold begins. */
+const MISSING = 0.02
+
+/** Hours until the middle of a part of this thickness (1 to 300 mm) is within 2 % of the step. */
+export function soakThroughH(thicknessMm: number, diffusivity = DIFFUSIVITY): number {
+  need('thicknessMm', thicknessMm, 1, 300, 'mm')
+  const half = thicknessMm / 2000
+  return Math.log(4 / Math.PI / MISSING) * 4 / Math.PI ** 2 * half * half / diffusivity / 3600
+}
+
+export interface Anneal { lowC: number, highC: number, lowH: number, highH: number, rampCPerH: number, glassC: number | null }
+export interface Oven { name: string, ceilingC: number, timeOutH: number | null }
+export type Phase = { name: 'heat up' | 'soak through' | 'hold' | 'cool down', fromC: number, toC: number, hours: number }
+export interface AnnealPlan {
+  atC: number
+  phases: Phase[]
+  totalH: number
+  /** School asks more than this oven gives: °C short, or 0. */
+  shortC: number
+  restarts: number
+}
+
+/** Both schools of an anneal: the gentle end and the hot end of the window. */
+export function annealSchools(a: Anneal): { name: 'gentle' | 'hot', atC: number, holdH: number }[] {
+  const gentle = { name: 'gentle' as const, atC: a.lowC, holdH: a.highH }
+  return a.highC > a.lowC ? [gentle, { name: 'hot' as const, atC: a.highC, holdH: a.lowH }] : [gentle]
+}
+
+/** Plan at `atC` for `holdH` from room temperature and back. Throws InputError for an oven below the room or a window upside down. */
+export function annealPlan(atC: number, holdH: number, rampCPerH: number, thicknessMm: number, oven: Oven, roomC: number): AnnealPlan {
+  need('roomC', roomC, -10, 50, '°C')
+  need('oven', oven.ceilingC, roomC + 1, 600, '°C')
+  need('rampCPerH', rampCPerH, 1, 600, '°C an hour')
+  need('holdH', holdH, 0, 200, 'h')
+  const reached = Math.min(atC, oven.ceilingC)
+  const ramp = Math.max(0, reached - roomC) / rampCPerH
+  const phases: Phase[] = [
+    { name: 'heat up', fromC: roomC, toC: reached, hours: ramp }, { name: 'soak through', fromC: reached, toC: reached, hours: soakThroughH(thicknessMm) },
+    { name: 'hold', fromC: reached, toC: reached, hours: holdH }, { name: 'cool down', fromC: reached, toC: roomC, hours: ramp },
+  ]
+  const totalH = phases.reduce((s, p) => s + p.hours, 0)
+  const hot = totalH - ramp // what the time-out counts
+  return { atC: reached, phases, totalH, shortC: Math.max(0, atC - oven.ceilingC), restarts: oven.timeOutH === null ? 0 : Math.max(0, Math.ceil(hot / oven.timeOutH) - 1) }
+}
+
+/** Where the plan stands after some hours: the phase, and the temperature the oven should show. */
+export function annealNow(p: AnnealPlan, hours: number): { phase: Phase | null, setC: number, leftH: number } {
+  let t = hours
+  for (const phase of p.phases) {
+    if (t < phase.hours) return { phase, setC: phase.fromC + (phase.toC - phase.fromC) * t / phase.hours, leftH: p.totalH - hours }
+    t -= phase.hours
+  }
+  return { phase: null, setC: p.phases[p.phases.length - 1]!.toC, leftH: 0 }
+}

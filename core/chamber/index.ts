@@ -1,0 +1,7 @@
+/** The chamber: how it warms up, and how long to soak. */
+export { fitWarmUp, timeToHold, warmUpAt } from './warm-up'
+export type { Dip, FittedWarmUp, Reading, WarmUp } from './warm-up'
+export { PART_SIZES, PRACTICE_SOAK_MIN, soakPlan } from './soak'
+export type { PartSize, RecordedWarmUp, Soak } from './soak'
+export { readTable } from './readings-table'
+export type { ReadTable, TableProblem } from './readings-table'

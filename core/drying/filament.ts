@@ -1,0 +1,68 @@
+/**
+ * How a filament takes up and gives off water. D(T) = D80·exp(−Ea/R·(1/T − 1/353.15 K)); water at equilibrium rises with
+ * relative humidity; fillers hold none. Start values: the polyamide's were chosen to agree with practice, the others are
+ * orders of magnitude from memory; every one can be entered per material with its basis.
+ */
+import { InputError, need } from '../numeric'
+
+export interface Filament {
+  diameterMm: number
+  /** Mass share of filler, 0 to 0.8. */
+  fillerFraction: number
+  /** Water of the polymer alone in air of 50 % relative humidity, wt%. */
+  waterAt50: number
+  /** Diffusivity of water at 80 °C, m²/s, and its activation energy, J/mol. */
+  d80: number
+  eaJMol: number
+  /** Standard deviation of ln D: how well the constants are known. */
+  lnSd: number
+  /** Water of the filament up to which it prints cleanly, wt%. */
+  printable: number
+}
+
+export interface Uptake { waterAt50: number, d80: number, eaKJMol: number }
+const uptake = (waterAt50: number, d80: number, eaKJMol: number): Uptake => ({ waterAt50, d80: d80 * 1e-11, eaKJMol })
+
+/** Start values by polymer; D in m²/s. */
+export const START_UPTAKE: Readonly<Record<string, Uptake>> = {
+  'pa6': uptake(2.7, 1, 55), 'pa12': uptake(0.7, 1, 55), 'ppa': uptake(1.8, 0.5, 55), 'pla': uptake(0.4, 5, 45), 'petg': uptake(0.2, 2, 45), 'abs': uptake(0.3, 4, 40), 'asa': uptake(0.35, 4, 40),
+  'pc': uptake(0.15, 6, 30), 'pps': uptake(0.03, 2, 45), 'peek': uptake(0.1, 1.5, 45), 'pei': uptake(0.5, 2, 40), 'ppsu': uptake(0.5, 2.5, 40), 'psu': uptake(0.3, 2.5, 40), 'liquid-crystal polyester': uptake(0.03, 0.3, 45),
+}
+
+/** Facts as entered; what is missing comes from the polymer's start values. */
+export interface UptakeFacts { waterAt50?: number | null, d80E11?: number | null, eaKJMol?: number | null, printable?: number | null }
+
+/** Share of the water at 50 % humidity up to which filament prints cleanly; chosen so that nylon is good for 5 to 6 h in humid air (common practice, no source). */
+export const PRINTABLE_SHARE = 0.25
+const LN_SD = { polyamide: 0.5, other: 0.9 }
+
+/** Filament of a material, or null when neither its facts nor its polymer tell how it takes up water. */
+export function filamentOf(polymer: string, fillerFraction: number, diameterMm: number, facts: UptakeFacts = {}): Filament | null {
+  const start = START_UPTAKE[polymer.trim().toLowerCase()]
+  const waterAt50 = facts.waterAt50 ?? start?.waterAt50, d80 = facts.d80E11 != null ? facts.d80E11 * 1e-11 : start?.d80, ea = facts.eaKJMol ?? start?.eaKJMol
+  if (waterAt50 === undefined || d80 === undefined || ea === undefined) return null
+  need('diameterMm', diameterMm, 0.5, 5, 'mm')
+  need('fillerFraction', fillerFraction, 0, 0.8, '')
+  return {
+    diameterMm, fillerFraction, waterAt50, d80, eaJMol: ea * 1000, lnSd: /^p(a\d|pa)/i.test(polymer.trim()) ? LN_SD.polyamide : LN_SD.other,
+    printable: facts.printable ?? PRINTABLE_SHARE * waterAt50 * (1 - fillerFraction),
+  }
+}
+
+const R = 8.314462618
+/** Diffusivity in m²/s at −40 to 250 °C. */
+export function diffusivity(f: Pick<Filament, 'd80' | 'eaJMol'>, celsius: number): number {
+  need('celsius', celsius, -40, 250, '°C')
+  return f.d80 * Math.exp(-f.eaJMol / R * (1 / (celsius + 273.15) - 1 / 353.15))
+}
+
+/** Rate D/a² per second, which turns hours into the number that diffusion goes by. */
+export function ratePerS(f: Filament, celsius: number): number {
+  return diffusivity(f, celsius) / (f.diameterMm / 2000) ** 2
+}
+
+/** Water of the filament in wt% when it has stood long in air of this relative humidity (0 to 100 %). */
+export function equilibriumWater(f: Filament, rh: number): number {
+  if (!(rh >= 0 && rh <= 100)) throw new InputError('rh', rh, '0 to 100 %')
+  return f.waterAt50 * (1 - f.fillerFraction) * rh / 50
+}

@@ -1,0 +1,79 @@
+/**
+ * A spool's water through its whole history: one state for a single strand and one for the wound spool, carried through
+ * every place it stood in. The single strand is the optimistic bound for drying and the pessimistic one for wet-out; on
+ * the spool the turns shield each other, so its diffusivity is divided by the wound-spool factor. Times in ms, water wt%.
+ */
+import { InputError, need } from '../numeric'
+import { equilibriumWater, ratePerS, type Filament } from './filament'
+import { carried, evenly, meanWater, type Moisture } from './shells'
+
+export const PLACES_OF_SPOOL = ['sealed', 'room', 'dry box', 'dryer'] as const
+export type SpoolPlace = (typeof PLACES_OF_SPOOL)[number]
+
+/** Where a spool stood from one moment to another, and the air there. */
+export interface Stay { from: number, to: number, place: SpoolPlace, airC: number, rh: number }
+
+export interface Wound {
+  /** D of the wound spool is D of the strand divided by this; at least 1. */
+  factor: number
+  /** Standard deviation of its logarithm; once spools were weighed it includes what the diffusion constants are off by. */
+  lnSd: number
+  weighings: number
+  /** Hours until a spool in a dryer is hot through; its water is taken as still until then. */
+  heatUpH: number
+}
+
+/** Start values; common practice, no source. */
+export const START_WOUND: Wound = { factor: 4, lnSd: 0.7, weighings: 0, heatUpH: 1.5 }
+
+export interface SpoolWater { strand: Moisture, wound: Moisture, at: number }
+export interface TracePoint { at: number, strand: number, wound: number, place: SpoolPlace }
+
+/** What is wrong with a history, by its stay: overlaps, humidity outside 0 to 100 %, an end before its beginning. */
+export function historyProblems(stays: readonly Stay[]): { index: number, message: string }[] {
+  const out: { index: number, message: string }[] = []
+  stays.forEach((s, index) => {
+    if (!(s.rh >= 0 && s.rh <= 100)) out.push({ index, message: `Humidity ${s.rh} is not allowed; 0 to 100 %` })
+    if (!(s.airC >= -40 && s.airC <= 250)) out.push({ index, message: `Air of ${s.airC} is not allowed; -40 to 250 °C` })
+    if (!(s.to >= s.from)) out.push({ index, message: 'It ends before it begins' })
+    else if (index > 0 && s.from < stays[index - 1]!.to) out.push({ index, message: 'It begins before the one before it has ended' })
+  })
+  return out
+}
+
+/** A spool as wet as the air it is taken to have stood in; nobody knows how long it lay before it was sealed. */
+export function soakedAt(f: Filament, rh: number, at: number): SpoolWater {
+  const even = evenly(equilibriumWater(f, rh))
+  return { strand: even, wound: even, at }
+}
+
+/** State at the end of one stay. */
+export function stayed(w: SpoolWater, f: Filament, s: Stay, wound: Wound): SpoolWater {
+  need('factor', wound.factor, 0.1, 1000, '')
+  const seconds = (s.to - s.from) / 1000
+  if (s.place === 'sealed' || seconds <= 0) return { ...w, at: s.to }
+  const rate = ratePerS(f, s.airC), atAir = equilibriumWater(f, s.rh)
+  const hot = s.place === 'dryer' ? Math.max(0, seconds - wound.heatUpH * 3600) : seconds
+  return { strand: carried(w.strand, atAir, rate * seconds), wound: carried(w.wound, atAir, rate / wound.factor * hot), at: s.to }
+}
+
+/** State after all stays, one after the other. Throws InputError when the history contradicts itself. */
+export function throughHistory(start: SpoolWater, f: Filament, stays: readonly Stay[], wound: Wound): SpoolWater {
+  const problem = historyProblems(stays)[0]
+  if (problem) throw new InputError(`stays.${problem.index}`, stays[problem.index]!.place, problem.message)
+  return stays.reduce((w, s) => stayed(w, f, s, wound), start)
+}
+
+/** The same as points for a drawing, `perStay` steps in each stay. */
+export function trace(start: SpoolWater, f: Filament, stays: readonly Stay[], wound: Wound, perStay = 12): TracePoint[] {
+  const out: TracePoint[] = []
+  let w = start
+  for (const s of stays) {
+    const point = (x: SpoolWater) => out.push({ at: x.at, strand: meanWater(x.strand), wound: meanWater(x.wound), place: s.place })
+    point({ ...w, at: s.from })
+    if (s.place !== 'sealed') for (let i = 1; i < perStay; i++) point(stayed(w, f, { ...s, to: s.from + (s.to - s.from) * (i / perStay) ** 2 }, wound)) // closer together at first
+    w = stayed(w, f, s, wound)
+    point(w)
+  }
+  return out
+}

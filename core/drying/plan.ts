@@ -1,0 +1,119 @@
+/** Drying plans: how long in which dryer, what a cooler one leaves, and what must not be done. °C, hours, wt%. */
+import { bisect, inverseNormal, need } from '../numeric'
+import { equilibriumWater, ratePerS, type Filament } from './filament'
+import { hubCeilingC } from './hubs'
+import { dewPointRh, heatedRh } from './humidity'
+import type { SpoolWater, Wound } from './history'
+import { meanAfter, meanWater, type Moisture } from './shells'
+
+export const DRYER_KINDS = ['vented', 'desiccant', 'bed under a cover', 'oven'] as const
+export type DryerKind = (typeof DRYER_KINDS)[number]
+
+export interface Dryer {
+  kind: DryerKind
+  ceilingC: number
+  /** Firmware switches it off after so many hours; null when it does not. Never disabled: start it again. */
+  timeOutH: number | null
+}
+
+/** Dew point that a desiccant keeps, °C; common practice, no source. */
+export const DESICCANT_DEW_C = -20
+
+/** Relative humidity in % inside a dryer at `airC`: heated room air, or air dried to the desiccant's dew point. */
+export function dryerRh(kind: DryerKind, airC: number, room: { airC: number, rh: number }): number {
+  const heated = heatedRh(room.airC, room.rh, airC)
+  return kind === 'desiccant' ? Math.min(heated, dewPointRh(DESICCANT_DEW_C, airC)) : heated
+}
+
+export interface DryingLimits {
+  /** Highest safe drying temperature of the record; null when not entered. */
+  dryHighestC: number | null
+  glassC: number | null
+  meltC: number | null
+  hub: string
+}
+
+export type DryingReason = 'dryer' | 'filament' | 'glass transition' | 'hub' | 'unknown hub'
+export interface Cap { atC: number, reason: DryingReason }
+
+/**
+ * The hottest that a spool may be dried: amorphous filament below its glass transition, semi-crystalline as its record
+ * says, the hub as it stands. Null when the record has no highest safe temperature and no glass transition tells.
+ */
+export function safeCap(l: DryingLimits): Cap | null {
+  const caps: Cap[] = []
+  if (l.dryHighestC !== null) caps.push({ atC: l.dryHighestC, reason: 'filament' })
+  if (l.meltC === null && l.glassC !== null) caps.push({ atC: l.glassC - 5, reason: 'glass transition' })
+  if (caps.length === 0) return null
+  const hub = hubCeilingC(l.hub)
+  caps.push({ atC: hub.limitC, reason: hub.known ? 'hub' : 'unknown hub' })
+  return caps.reduce((a, b) => b.atC < a.atC ? b : a)
+}
+
+/** Why a temperature must not be used for this spool in this dryer; null when it may. */
+export function dryingRefusal(atC: number, dryer: Pick<Dryer, 'ceilingC'>, l: DryingLimits): string | null {
+  const cap = safeCap(l)
+  if (cap === null) return 'No highest safe drying temperature is entered for this filament, and no glass transition tells one'
+  if (atC > dryer.ceilingC) return `This dryer stops at ${dryer.ceilingC} °C`
+  if (atC <= cap.atC) return null
+  const why: Record<DryingReason, string> = {
+    'dryer': '', 'filament': `The filament stands ${cap.atC} °C when it is dried; hotter, the turns fuse`, 'glass transition': `Its glass transition is near; above ${cap.atC} °C the turns fuse`,
+    'hub': `The ${l.hub} hub sags above ${cap.atC} °C`, 'unknown hub': `The hub is not known; above ${cap.atC} °C it may sag. Enter what it is made of`,
+  }
+  return why[cap.reason]
+}
+
+/** Hours until mean water falls to `target`; Infinity when the air's own equilibrium is above it. */
+export function hoursToDry(m: Moisture, f: Filament, atC: number, rh: number, factor: number, target: number): number {
+  if (meanWater(m) <= target) return 0
+  const atAir = equilibriumWater(f, rh)
+  if (atAir >= target) return Infinity
+  const perHour = ratePerS(f, atC) / factor * 3600
+  return bisect(h => meanAfter(m, atAir, perHour * h) <= target, 0, 12 / perHour, 1e-4)
+}
+
+export interface DryingPlan {
+  atC: number
+  /** Which limit sets the temperature. */
+  reason: DryingReason
+  rh: number
+  /** What would stay in however long it dried, wt%. */
+  leavesAtBestWt: number
+  /** Hours to the target: single strand (optimistic), wound spool with its heat-up, and its 80 % range. Infinity: never. */
+  strandH: number
+  woundH: number
+  lowH: number
+  highH: number
+  /** How often the firmware switches off before the end. */
+  restarts: number
+  overDry: boolean
+}
+
+/** Longer than this hot, filled nylon gets brittle, h; common practice, no source. */
+export const OVER_DRY_H = 24
+
+/** Plan for a dryer at its best allowed temperature, or at `atC` when given (see dryingRefusal). Null when no temperature is known to be safe. */
+export function dryingPlan(w: SpoolWater, f: Filament, dryer: Dryer, room: { airC: number, rh: number }, l: DryingLimits, wound: Wound, target: number, brittle: boolean, asked: number | null = null): DryingPlan | null {
+  need('target', target, 0, 100, 'wt%')
+  const cap = safeCap(l)
+  if (cap === null) return null
+  const best: Cap = dryer.ceilingC < cap.atC ? { atC: dryer.ceilingC, reason: 'dryer' } : cap
+  const atC = asked === null ? best.atC : Math.min(asked, best.atC)
+  const rh = dryerRh(dryer.kind, atC, room)
+  const strandH = hoursToDry(w.strand, f, atC, rh, 1, target)
+  const bare = hoursToDry(w.wound, f, atC, rh, wound.factor, target)
+  const spread = Math.exp(inverseNormal(0.9) * (wound.weighings > 0 ? wound.lnSd : Math.hypot(wound.lnSd, f.lnSd))) // time goes as 1/D, so the range is exact
+  const woundH = bare === 0 ? 0 : bare + wound.heatUpH
+  return {
+    atC, reason: best.reason, rh, leavesAtBestWt: equilibriumWater(f, rh), strandH, woundH,
+    lowH: bare === 0 ? 0 : bare / spread + wound.heatUpH, highH: bare === 0 ? 0 : bare * spread + wound.heatUpH,
+    restarts: dryer.timeOutH === null || !Number.isFinite(woundH) ? 0 : Math.max(0, Math.ceil(woundH / dryer.timeOutH) - 1),
+    overDry: brittle && Number.isFinite(woundH) && woundH > OVER_DRY_H,
+  }
+}
+
+/** Water left after drying at `atC` for `hours`: what a school's rule does by the model. */
+export function leftAfter(w: SpoolWater, f: Filament, kind: DryerKind, atC: number, hours: number, room: { airC: number, rh: number }, wound: Wound): { strand: number, wound: number } {
+  const atAir = equilibriumWater(f, dryerRh(kind, atC, room)), perHour = ratePerS(f, atC) * 3600
+  return { strand: meanAfter(w.strand, atAir, perHour * hours), wound: meanAfter(w.wound, atAir, perHour / wound.factor * Math.max(0, hours - wound.heatUpH)) }
+}

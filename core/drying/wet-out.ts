@@ -1,0 +1,36 @@
+/** How long a dry spool stays dry enough, and whether a planned print outlasts it. Hours; water in wt%. */
+import { bisect } from '../numeric'
+import { equilibriumWater, ratePerS, type Filament } from './filament'
+import { meanAfter, meanWater, type Moisture } from './shells'
+import type { SpoolWater, Wound } from './history'
+
+export interface Air { airC: number, rh: number }
+
+/** Hours until mean water passes `limit` upwards in this air; 0 when it is past already, Infinity when it never is. */
+function hoursUntilWet(m: Moisture, f: Filament, air: Air, factor: number, limit: number): number {
+  if (meanWater(m) >= limit) return 0
+  const atAir = equilibriumWater(f, air.rh)
+  if (atAir <= limit) return Infinity
+  const perHour = ratePerS(f, air.airC) / factor * 3600
+  const far = 12 / perHour // all but e⁻⁶⁹ of the way
+  return bisect(h => meanAfter(m, atAir, perHour * h) >= limit, 0, far, 1e-4)
+}
+
+/** Strand (the pessimistic bound) and wound spool (the estimate). */
+export interface DryTime { strandH: number, woundH: number }
+
+export function dryTime(w: SpoolWater, f: Filament, air: Air, wound: Wound, limit = f.printable): DryTime {
+  return { strandH: hoursUntilWet(w.strand, f, air, 1, limit), woundH: hoursUntilWet(w.wound, f, air, wound.factor, limit) }
+}
+
+export type PrintDryness = 'dry' | 'outer turns' | 'outlasts' | 'wet'
+
+/**
+ * Will this spool stay dry for a print of `hours`? 'outer turns': the wound spool holds but a single strand would not, so
+ * the outer turns may spit; 'outlasts': the print lasts longer than the spool stays dry; 'wet': it is past the limit now.
+ */
+export function drynessFor(hours: number, t: DryTime): PrintDryness {
+  if (t.woundH <= 0) return 'wet'
+  if (hours > t.woundH) return 'outlasts'
+  return hours > t.strandH ? 'outer turns' : 'dry'
+}

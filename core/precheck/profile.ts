@@ -1,0 +1,17 @@
+/** Whose profile a job file's setpoints look like. */
+import type { WindowOfMaterial } from './types'
+
+/** The material into whose windows the setpoints fall best; null when none takes them. Distance is from the middle, in half widths. */
+export function likeliest(job: { nozzleC: number | null, bedC: number | null }, materials: readonly WindowOfMaterial[]): string | null {
+  let best: { name: string, far: number } | null = null
+  for (const m of materials) {
+    if (m.nozzleMinC === null || m.nozzleMaxC === null || job.nozzleC === null) continue
+    const nozzle = off(job.nozzleC, m.nozzleMinC, m.nozzleMaxC)
+    const bed = job.bedC === null || m.beds.length === 0 ? 0 : Math.min(...m.beds.map(([a, b]) => off(job.bedC!, a, b)))
+    if (nozzle > 1 || bed > 1) continue
+    if (best === null || nozzle + bed < best.far) best = { name: m.name, far: nozzle + bed }
+  }
+  return best?.name ?? null
+}
+
+const off = (v: number, low: number, high: number) => Math.abs(v - (low + high) / 2) / Math.max(2.5, (high - low) / 2)
