@@ -8,7 +8,7 @@ import { lengthForMassMm } from '../core/materials'
 import { mulberry32, normalDraw } from '../core/numeric'
 import { boreAfter, START_BORE_RATE, START_TIP_RATE } from '../core/wear'
 import { startWindow } from '../core/limits'
-import { changeSchema, gaugeSchema, materialSchema, nozzleSchema, nozzleTypeSchema, printerSchema, runSchema, shelfPartSchema, spoolSchema } from '../shared/entries'
+import { changeSchema, gaugeSchema, materialSchema, nozzleSchema, nozzleTypeSchema, printerSchema, runSchema, shelfPartSchema, spoolEventSchema, spoolSchema } from '../shared/entries'
 import type { Connection, Database } from '../server/db/client'
 import { saveFitting } from '../server/records/fittings'
 import { refreshStale } from '../server/records/forecasts'
@@ -209,7 +209,7 @@ async function addSpools(tx: Connection, materials: Map<string, number>, at: (da
     const netG = /PEEK|PEI|PPS/.test(material) ? 1000 : i % 3 === 0 ? 2000 : 1000
     const { id } = await addSpool(tx, spoolSchema.parse({ tag: `S-${String(i + 1).padStart(2, '0')}`, materialId: materials.get(material), diameterMm: 1.75, netG, tareG: netG === 2000 ? 320 : 210, hub: i % 2 ? 'cardboard' : 'ABS' }), lead)
     const from = at(DAYS - 30 + (i % 4))
-    await saveSpoolEvent(tx, { spoolId: id, kind: 'opened', grossG: null, headId: null, note: '', occurredAt: from }, lead)
+    await saveSpoolEvent(tx, spoolEventSchema.parse({ spoolId: id, kind: 'opened', occurredAt: from }), lead)
     out.push({ id, material, left: netG, from })
   }
   return out

@@ -4,6 +4,8 @@
  */
 import { z } from 'zod'
 import { CHAMBER_LEVELS, isKind, ORDERED_FACTS, PLACES, setProblems, stackProblems, START_RULES, VALUE_KEYS, VALUES, VENTILATION, type DescribedPart } from '../core/limits'
+import { PART_SIZES } from '../core/chamber'
+import { DRYER_KINDS } from '../core/drying'
 import { FILLERS, NOZZLE_MATERIALS } from '../core/wear'
 
 export const BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
@@ -70,6 +72,8 @@ export const runSchema = z.object({
   symptoms: z.array(z.enum(SYMPTOMS)).max(9).default([]),
   bedSetC: between(0, 300, '°C').nullable().default(null),
   chamberSetC: between(0, 300, '°C').nullable().default(null),
+  /** The check before this run, if one was made. */
+  precheckId: id.nullable().default(null),
   note,
   tools: z.array(runToolSchema).min(1, 'At least one tool').max(32),
   confirmed,
@@ -112,7 +116,7 @@ export const fittingSchema = z.object({
 })
 
 export const strikeSchema = z.object({
-  target: z.enum(['run', 'gauge', 'fitting', 'spool event', 'stack change']),
+  target: z.enum(['run', 'gauge', 'fitting', 'spool event', 'stack change', 'drying', 'soak', 'warm-up', 'changeover', 'anneal']),
   targetId: id,
   reason: text(300).min(3, 'Say why it is struck out'),
   confirmed,
@@ -123,9 +127,16 @@ export const spoolEventSchema = z.object({
   kind: z.enum(['opened', 'loaded', 'out', 'in', 'dried', 'weighed']),
   grossG: between(1, 25_000, 'g').nullable().default(null),
   headId: id.nullable().default(null),
+  /** Air it goes into, where it is not the shop's usual. */
+  roomC: between(-20, 60, '°C').nullable().default(null),
+  rh: between(0, 100, '%').nullable().default(null),
+  /** How a drying that the app did not time was done. */
+  atC: between(30, 250, '°C').nullable().default(null),
+  hours: between(0.1, 500, 'h').nullable().default(null),
   note,
   occurredAt: when,
-}).refine(e => (e.kind === 'weighed') === (e.grossG !== null), { path: ['grossG'], error: 'Enter the weight with the spool, in g' })
+}).refine(e => e.kind === 'dried' || (e.atC === null && e.hours === null), { path: ['hours'], error: 'Only a drying has a temperature and hours' })
+  .refine(e => (e.kind === 'weighed') === (e.grossG !== null), { path: ['grossG'], error: 'Enter the weight with the spool, in g' })
 
 const maybe = (low: number, high: number, unit: string) => between(low, high, unit).nullable()
 const theta = between(0, 1.2, '(share of the way from room to bed)').optional()
@@ -279,8 +290,58 @@ const price = z.object({ price: between(0, 1e6, ''), minutes: between(0, 1e4, 'm
 export const rulesFields = z.object({
   guardHotendC: between(0, 100, '°C'), guardBedC: between(0, 100, '°C'), guardChamberC: between(0, 100, '°C'), roomC: between(5, 45, '°C'), bendSafety: between(1, 10, ''), coarseC: between(0.1, 20, '°C per count'),
   labourPerHour: between(0, 10_000, 'an hour'), downtimePerHour: between(0, 10_000, 'an hour'), downtimeHours: between(0, 100, 'h'), scrapPerSwap: between(0, 10_000, ''), currency: text(8).default(''),
+  roomRh: between(0, 100, '%').default(50), dryBoxRh: between(0, 100, '%').default(15),
 })
 export const pricesFields = z.object({ prices: z.record(z.string().max(60), price).refine(p => Object.keys(p).every(k => isKind(k) || k.startsWith('nozzle ')), { error: 'Prices are kept by part kind, or "nozzle" and its material' }) })
+
+export const dryerFields = z.object({
+  name: name(40), kind: z.enum(DRYER_KINDS), ceilingC: between(30, 300, '°C'), timeOutH: maybe(0.1, 200, 'h').default(null), printerId: id.nullable().default(null), basis, note, withdrawn: z.boolean().default(false),
+})
+export const dryerSchema = dryerFields.refine(d => d.kind !== 'bed under a cover' || d.printerId !== null, { path: ['printerId'], error: 'Choose the printer whose bed it is' })
+
+const gross = between(1, 25_000, 'g').nullable().default(null)
+/** A drying that begins: where, how hot, for how long. */
+export const dryingSchema = z.object({
+  spoolId: id, dryerId: id, setC: between(30, 250, '°C'), plannedH: between(0.1, 500, 'h'), targetWt: between(0, 100, 'wt%').nullable().default(null), grossG: gross, note, occurredAt: when, confirmed,
+})
+/** The end of a drying, soak or anneal. */
+export const endingSchema = z.object({
+  target: z.enum(['drying', 'soak', 'anneal']), targetId: id, outcome: z.enum(['done', 'stopped early']).default('done'), actualC: between(0, 300, '°C').nullable().default(null), grossG: gross, note, occurredAt: when, confirmed,
+}).refine(e => e.target === 'drying' || e.grossG === null, { path: ['grossG'], error: 'Only a spool is weighed' })
+export const soakSchema = z.object({
+  printerId: id, materialId: id.nullable().default(null), targetC: between(20, 250, '°C').nullable().default(null), bedC: between(0, 300, '°C'), part: z.enum(PART_SIZES), minutes: between(0, 1440, 'min'), basis: z.enum(['warm-up record', 'practice']), note, occurredAt: when, confirmed,
+})
+export const warmUpSchema = z.object({
+  printerId: id, place: name(60), bedC: between(0, 300, '°C'), chamberSetC: between(20, 250, '°C').nullable().default(null), roomC: between(-20, 60, '°C'), note, occurredAt: when,
+  /** From the readings kept during a soak, or from a probe's file. */
+  soakId: id.nullable().default(null),
+  readings: z.array(z.object({ s: z.number().min(0).max(1e6), c: between(-40, 400, '°C') })).max(20_000).nullable().default(null),
+}).refine(w => (w.soakId === null) !== (w.readings === null), { path: ['readings'], error: 'Either the readings of a soak or those of a file' })
+export const changeoverSchema = z.object({
+  headId: id, nozzleId: id, fromMaterialId: id.nullable().default(null), toMaterialId: id.nullable().default(null), atC: between(100, 600, '°C'), volumeMm3: between(0, 100_000, 'mm³'), clean: z.boolean(), note, occurredAt: when, confirmed,
+})
+export const annealSchema = z.object({
+  name: name(120), materialId: id, dryerId: id, atC: between(30, 300, '°C'), holdH: between(0, 200, 'h'), rampCPerH: between(1, 600, '°C an hour'), thicknessMm: between(1, 300, 'mm'), note, occurredAt: when, confirmed,
+})
+const answer = z.object({ index: z.number().int().min(0).max(100), how: z.enum(['fixed', 'waived']), reason: text(300).default('') })
+  .refine(a => a.how !== 'waived' || a.reason.length >= 3, { path: ['reason'], error: 'Say why it is waived' })
+/** What the check is made of; its lines are worked out by the server. */
+export const precheckSchema = z.object({
+  printerId: id, headId: id, spoolId: id.nullable().default(null), materialId: id, printsFrom: z.enum(['room', 'dry box', 'dryer']), hours: between(0, 2000, 'h').nullable().default(null),
+  name: name(255), contentSha256: z.string().regex(/^[0-9a-f]{64}$/).nullable().default(null),
+  scan: z.looseObject({ tools: z.array(z.object({ index: z.number(), extrudedMm: z.number().min(0) })).max(64), maxSetpointC: z.object({ tools: z.record(z.string(), z.number()), bed: z.number().nullable(), chamber: z.number().nullable() }) }).nullable().default(null),
+  tool: z.number().int().min(0).default(0),
+  answers: z.array(answer).max(60).default([]),
+  /** The lines that the answers were given to, as key and status; null before there are any. */
+  seen: z.array(z.string().max(60)).max(100).nullable().default(null),
+  note, occurredAt: when,
+})
+/** The stand-in's own panel: what a hand at the machine would do. Real printers have no such door. */
+export const standInSchema = z.discriminatedUnion('what', [
+  z.object({ what: z.literal('set'), printer: name(40), heater: z.enum(['nozzle', 'bed', 'chamber']), celsius: between(0, 500, '°C') }),
+  z.object({ what: z.literal('door'), printer: name(40), open: z.boolean() }),
+  z.object({ what: z.literal('weigh'), spoolId: id }),
+])
 
 /** An edit of a record: the version that was seen, and the new values. */
 export const editOf = <T extends z.ZodType>(fields: T) => z.object({ version: z.number().int().positive(), values: fields })
@@ -297,4 +358,6 @@ export type PracticeSetEntry = z.input<typeof practiceSetFields>
 export type MaterialEntry = z.input<typeof materialSchema>
 export type NozzleTypeEntry = z.input<typeof nozzleTypeSchema>
 export type NozzleEntry = z.input<typeof nozzleSchema>
+export type DryingEntry = z.input<typeof dryingSchema>
+export type PrecheckEntry = z.input<typeof precheckSchema>
 export type SpoolEntry = z.input<typeof spoolSchema>

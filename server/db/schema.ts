@@ -2,7 +2,10 @@
 import { bigint, boolean, doublePrecision, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
 import type { ChamberLevel, Details, Place, Role, ValueKey, Ventilation } from '../../core/limits'
 import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '../../core/wear'
+import type { FittedWarmUp, PartSize, Reading } from '../../core/chamber'
+import type { DryerKind } from '../../core/drying'
 import type { FullScan } from '../../core/gcode'
+import type { Answer, CheckLine } from '../../core/precheck'
 import type { ZoneLimit } from '../records/ceilings'
 
 const id = () => integer().primaryKey().generatedAlwaysAsIdentity()
@@ -12,6 +15,10 @@ const now = () => at().notNull().defaultNow()
 const version = () => integer().notNull().default(1)
 const note = () => text().notNull().default('')
 
+/** When it happened, who entered it, and when. */
+const logged = () => ({ occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now() })
+
+export type StrikeTarget = 'run' | 'gauge' | 'fitting' | 'spool event' | 'stack change' | 'drying' | 'soak' | 'warm-up' | 'changeover' | 'anneal'
 export type Basis = 'nameplate' | 'data sheet' | 'material property' | 'practice'
 export type Zone = 'nozzle' | 'bed' | 'chamber'
 /** Forecast as stored, with the names that go with it. */
@@ -23,7 +30,7 @@ export const settings = pgTable('settings', {
   id: integer().primaryKey().default(1), shopName: text().notNull(), timeZone: text().notNull(), acceptedRisk: doublePrecision().notNull(),
   guardHotendC: doublePrecision('guard_hotend_c').notNull(), guardBedC: doublePrecision('guard_bed_c').notNull(), guardChamberC: doublePrecision('guard_chamber_c').notNull(),
   roomC: doublePrecision('room_c').notNull(), bendSafety: doublePrecision().notNull(), coarseC: doublePrecision('coarse_c').notNull(), labourPerHour: doublePrecision().notNull(),
-  downtimePerHour: doublePrecision().notNull(), downtimeHours: doublePrecision().notNull(), scrapPerSwap: doublePrecision().notNull(), currency: text().notNull(),
+  downtimePerHour: doublePrecision().notNull(), downtimeHours: doublePrecision().notNull(), scrapPerSwap: doublePrecision().notNull(), currency: text().notNull(), roomRh: doublePrecision().notNull(), dryBoxRh: doublePrecision().notNull(),
   prices: jsonb().$type<Record<string, { price: number, minutes: number }>>().notNull(), demoAnchor: at(), version: version(),
 })
 
@@ -99,7 +106,7 @@ export const runs = pgTable('runs', {
   id: entryId(), printerId: integer().notNull(), jobId: bigint({ mode: 'number' }), name: text().notNull(), endedAt: at().notNull(), hours: doublePrecision(),
   outcome: text().$type<'finished' | 'failed'>().notNull(), stoppedKind: text().$type<'percent' | 'height' | 'weighed'>(), stoppedValue: doublePrecision(),
   symptoms: text().array().notNull().default([]), enteredAs: text().$type<'job file' | 'grams' | 'metres' | 'spool weights'>().notNull(),
-  bedSetC: doublePrecision('bed_set_c'), chamberSetC: doublePrecision('chamber_set_c'), note: note(), personId: integer().notNull(), recordedAt: now(),
+  bedSetC: doublePrecision('bed_set_c'), chamberSetC: doublePrecision('chamber_set_c'), precheckId: bigint({ mode: 'number' }), note: note(), personId: integer().notNull(), recordedAt: now(),
 })
 
 export const runTools = pgTable('run_tools', {
@@ -123,11 +130,49 @@ export const fittings = pgTable('fittings', {
 
 export const spoolEvents = pgTable('spool_events', {
   id: entryId(), spoolId: integer().notNull(), kind: text().$type<'opened' | 'loaded' | 'out' | 'in' | 'dried' | 'weighed'>().notNull(), grossG: doublePrecision(),
-  headId: integer(), note: note(), occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now(),
+  headId: integer(), roomC: doublePrecision('room_c'), rh: doublePrecision(), atC: doublePrecision('at_c'), hours: doublePrecision(), note: note(), ...logged(),
 })
 
+export const dryers = pgTable('dryers', {
+  id: id(), name: text().notNull(), kind: text().$type<DryerKind>().notNull(), ceilingC: doublePrecision('ceiling_c').notNull(), timeOutH: doublePrecision(), printerId: integer(),
+  basis: text().$type<Basis>().notNull(), note: note(), withdrawn: boolean().notNull().default(false), version: version(), createdBy: integer().notNull(), createdAt: now(),
+})
+
+export const dryings = pgTable('dryings', {
+  id: entryId(), spoolId: integer().notNull(), dryerId: integer().notNull(), setC: doublePrecision('set_c').notNull(), plannedH: doublePrecision().notNull(), targetWt: doublePrecision(), grossG: doublePrecision(), note: note(), ...logged(),
+})
+
+export const soaks = pgTable('soaks', {
+  id: entryId(), printerId: integer().notNull(), materialId: integer(), targetC: doublePrecision('target_c'), bedC: doublePrecision('bed_c').notNull(), part: text().$type<PartSize>().notNull(), minutes: doublePrecision().notNull(),
+  basis: text().$type<'warm-up record' | 'practice'>().notNull(), note: note(), ...logged(),
+})
+
+export const warmUps = pgTable('warm_ups', {
+  id: entryId(), printerId: integer().notNull(), place: text().notNull(), source: text().$type<'live readings' | 'probe file'>().notNull(), bedC: doublePrecision('bed_c').notNull(), chamberSetC: doublePrecision('chamber_set_c'), roomC: doublePrecision('room_c').notNull(),
+  fit: jsonb().$type<FittedWarmUp>().notNull(), readings: jsonb().$type<Reading[]>().notNull(), note: note(), ...logged(),
+})
+
+export const changeovers = pgTable('changeovers', {
+  id: entryId(), headId: integer().notNull(), nozzleId: integer().notNull(), fromMaterialId: integer(), toMaterialId: integer(), atC: doublePrecision('at_c').notNull(), volumeMm3: doublePrecision('volume_mm3').notNull(), clean: boolean().notNull(), note: note(), ...logged(),
+})
+
+export const anneals = pgTable('anneals', {
+  id: entryId(), name: text().notNull(), materialId: integer().notNull(), dryerId: integer().notNull(), atC: doublePrecision('at_c').notNull(), holdH: doublePrecision().notNull(), rampCPerH: doublePrecision('ramp_c_per_h').notNull(), thicknessMm: doublePrecision().notNull(), totalH: doublePrecision().notNull(), note: note(), ...logged(),
+})
+
+export const endings = pgTable('endings', {
+  id: entryId(), target: text().$type<'drying' | 'soak' | 'anneal'>().notNull(), targetId: bigint({ mode: 'number' }).notNull(), outcome: text().$type<'done' | 'stopped early'>().notNull(), actualC: doublePrecision('actual_c'), grossG: doublePrecision(), note: note(), ...logged(),
+})
+
+export const prechecks = pgTable('prechecks', {
+  id: entryId(), printerId: integer().notNull(), headId: integer().notNull(), spoolId: integer(), materialId: integer().notNull(), name: text().notNull(), contentSha256: text('content_sha256'), hours: doublePrecision(),
+  printsFrom: text().$type<'room' | 'dry box' | 'dryer'>().notNull(), lines: jsonb().$type<CheckLine[]>().notNull(), answers: jsonb().$type<Answer[]>().notNull(), may: boolean().notNull(), note: note(), ...logged(),
+})
+
+export const readings = pgTable('readings', { printerId: integer().notNull(), at: at().notNull(), bedC: doublePrecision('bed_c'), chamberC: doublePrecision('chamber_c') })
+
 export const strikes = pgTable('strikes', {
-  id: entryId(), target: text().$type<'run' | 'gauge' | 'fitting' | 'spool event' | 'stack change'>().notNull(), targetId: bigint({ mode: 'number' }).notNull(),
+  id: entryId(), target: text().$type<StrikeTarget>().notNull(), targetId: bigint({ mode: 'number' }).notNull(),
   reason: text().notNull(), personId: integer().notNull(), recordedAt: now(),
 })
 

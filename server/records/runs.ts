@@ -42,7 +42,7 @@ export async function saveRun(tx: Connection, run: Run, personId: number): Promi
     printerId: run.printerId, jobId, name: run.name, endedAt, hours: run.hours, outcome: run.outcome,
     stoppedKind: run.stopped?.kind ?? null, stoppedValue: run.stopped?.value ?? null, symptoms: run.symptoms, enteredAs,
     bedSetC: run.bedSetC ?? scan?.maxSetpointC.bed ?? null, chamberSetC: run.chamberSetC ?? scan?.maxSetpointC.chamber ?? null,
-    note: run.note, personId,
+    precheckId: run.precheckId, note: run.note, personId,
   }).returning({ id: runs.id })
   const runId = saved!.id
   await tx.insert(runTools).values(rows.map(r => ({ ...r, runId })))

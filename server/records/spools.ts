@@ -3,7 +3,8 @@ import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { spoolEventSchema } from '../../shared/entries'
 import type { Connection } from '../db/client'
-import { spoolEvents, spools } from '../db/schema'
+import { endings, spoolEvents, spools } from '../db/schema'
+import { dryingAt } from './dryings'
 import { notFound, notInFuture, refuseField } from './refusal'
 
 export interface SpoolRow extends Record<string, unknown> {
@@ -44,6 +45,15 @@ export async function saveSpoolEvent(tx: Connection, e: z.output<typeof spoolEve
   const [spool] = await tx.select().from(spools).where(eq(spools.id, e.spoolId))
   if (!spool) refuseField('spoolId', 'This spool is not known')
   if (e.grossG !== null && spool.tareG !== null && e.grossG < spool.tareG) refuseField('grossG', `Less than the empty spool (${spool.tareG} g)`)
+  if (e.kind !== 'weighed') await leaveDryer(tx, spool, e.kind, occurredAt, e.hours, personId)
   const [saved] = await tx.insert(spoolEvents).values({ ...e, occurredAt, personId }).returning({ id: spoolEvents.id })
   return { id: saved!.id, leftG: (await spoolRemaining(tx, e.spoolId)).g }
+}
+
+/** A spool taken out, put in a box or loaded comes out of its dryer by that; it cannot have been elsewhere during one that is over. */
+async function leaveDryer(tx: Connection, spool: typeof spools.$inferSelect, kind: string, at: Date, hours: number | null, personId: number): Promise<void> {
+  const during = await dryingAt(tx, spool.id, at) ?? (kind === 'dried' && hours !== null ? await dryingAt(tx, spool.id, new Date(at.getTime() - hours * 3_600_000)) : null)
+  if (!during) return
+  if (!during.open || kind === 'dried') refuseField('occurredAt', `${spool.tag} was in ${during.dryer} then (since ${during.from}); it cannot have been elsewhere`)
+  await tx.insert(endings).values({ target: 'drying', targetId: during.id, outcome: 'done', occurredAt: at, personId, note: `by "${kind}"` })
 }

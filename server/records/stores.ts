@@ -3,7 +3,7 @@ import { and, asc, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { nozzleSchema, nozzleTypeSchema, personSchema, spoolSchema } from '../../shared/entries'
 import type { Connection } from '../db/client'
-import { materials, materialValues, nozzles, nozzleTypes, parts, people, practiceSets, printers, settings, spools } from '../db/schema'
+import { dryers, materials, materialValues, nozzles, nozzleTypes, parts, people, practiceSets, printers, settings, spools } from '../db/schema'
 import { refreshCeilings } from './ceilings'
 import { refreshForecast } from './forecasts'
 import { saveGauge } from './gauges'
@@ -52,7 +52,7 @@ export async function firstPeople(tx: Connection): Promise<void> {
   await tx.insert(people).values([{ name: 'Day technician', role: 'technician' }, { name: 'Night technician', role: 'technician' }, { name: 'Shop lead', role: 'lead' }])
 }
 
-const EDITABLE = { printers, parts, materials, 'material-values': materialValues, 'practice-sets': practiceSets, 'nozzle-types': nozzleTypes, nozzles, spools, settings, 'rules': settings, 'prices': settings } as const
+const EDITABLE = { printers, parts, dryers, materials, 'material-values': materialValues, 'practice-sets': practiceSets, 'nozzle-types': nozzleTypes, nozzles, spools, settings, 'rules': settings, 'prices': settings } as const
 export type EditableKind = keyof typeof EDITABLE
 export const EDITABLE_KINDS = Object.keys(EDITABLE) as EditableKind[]
 

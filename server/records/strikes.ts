@@ -8,7 +8,9 @@ import { refreshCeilings } from './ceilings'
 import { refreshForecast } from './forecasts'
 import { ask, notFound, refuseField } from './refusal'
 
-const TABLE = { 'run': 'runs', 'gauge': 'gauges', 'fitting': 'fittings', 'spool event': 'spool_events', 'stack change': 'stack_changes' } as const
+const TABLE = { 'run': 'runs', 'gauge': 'gauges', 'fitting': 'fittings', 'spool event': 'spool_events', 'stack change': 'stack_changes', 'drying': 'dryings', 'soak': 'soaks', 'warm-up': 'warm_ups', 'changeover': 'changeovers', 'anneal': 'anneals' } as const
+/** Entries that a nozzle's forecast rests on. */
+const OF_NOZZLE: readonly string[] = ['run', 'gauge', 'fitting']
 
 export async function saveStrike(tx: Connection, s: z.output<typeof strikeSchema>, personId: number): Promise<{ id: number, nozzles: string[] }> {
   const [entry] = await tx.execute(sql`select id from ${sql.identifier(TABLE[s.target])} where id = ${s.targetId}`)
@@ -18,7 +20,7 @@ export async function saveStrike(tx: Connection, s: z.output<typeof strikeSchema
   if (s.target === 'fitting') await askAboutRuns(tx, s)
   if (s.target === 'stack change') await refuseWhatLaterChangesRest(tx, s.targetId)
   const [saved] = await tx.insert(strikes).values({ target: s.target, targetId: s.targetId, reason: s.reason.trim(), personId }).returning({ id: strikes.id })
-  const touched = s.target === 'spool event' || s.target === 'stack change' ? [] : await tx.execute<{ id: number, tag: string }>(
+  const touched = !OF_NOZZLE.includes(s.target) ? [] : await tx.execute<{ id: number, tag: string }>(
     s.target === 'run'
       ? sql`select distinct n.id, n.tag from run_tools t join nozzles n on n.id = t.nozzle_id where t.run_id = ${s.targetId} order by n.id`
       : sql`select n.id, n.tag from ${sql.identifier(TABLE[s.target])} e join nozzles n on n.id = e.nozzle_id where e.id = ${s.targetId}`)

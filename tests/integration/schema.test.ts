@@ -25,7 +25,7 @@ test('the Drizzle schema and the migrated tables have the same columns, with the
   }
 })
 
-test.each(['jobs', 'runs', 'run_tools', 'gauges', 'fittings', 'spool_events', 'stack_changes', 'part_events', 'strikes'])('%s: no truncate, and no update or delete of entries', async table => {
+test.each(['jobs', 'runs', 'run_tools', 'gauges', 'fittings', 'spool_events', 'stack_changes', 'part_events', 'dryings', 'soaks', 'warm_ups', 'changeovers', 'anneals', 'endings', 'prechecks', 'strikes'])('%s: no truncate, and no update or delete of entries', async table => {
   await expect(client.unsafe(`truncate ${table} cascade`)).rejects.toThrow(/never changed or deleted/)
   const [some] = await client.unsafe(`select count(*)::int n from ${table}`)
   if ((some as unknown as { n: number }).n === 0) return
@@ -43,6 +43,9 @@ test('the database itself refuses values outside physical ranges', async () => {
     `insert into practice_sets (material_id, name, chamber, dry, bed_min_c, bed_max_c, basis, created_by) values (1, 'x', 'helps', false, 100, 80, 'practice', 1)`,
     `insert into material_values (material_id, key, value, basis, entered_by) values (1, 'colour', 5, 'practice', 1)`,
     `insert into fittings (kind, nozzle_id, occurred_at, person_id) values ('retire', 1, now(), 1)`,
+    `insert into dryers (name, kind, ceiling_c, basis, created_by) values ('bed', 'bed under a cover', 100, 'practice', 1)`,
+    `insert into spool_events (spool_id, kind, rh, occurred_at, person_id) values (1, 'out', 120, now(), 1)`,
+    `insert into spool_events (spool_id, kind, hours, occurred_at, person_id) values (1, 'out', 5, now(), 1)`,
     `insert into strikes (target, target_id, reason, person_id) values ('run', 1, '  ', 1)`,
   ]) await expect(client.unsafe(bad), bad).rejects.toThrow(/violates check constraint/)
   await expect(client.unsafe(`insert into nozzles (tag, type_id, created_by) values ('N-9', 99, 1)`)).rejects.toThrow(/foreign key/)

@@ -107,7 +107,7 @@ describe('anneal', () => {
 })
 
 describe('pre-run check', () => {
-  const material = { name: 'PA6-CF20', polymer: 'PA6', nozzleMinC: 260, nozzleMaxC: 290, beds: [[70, 80], [100, 120]] as const, surfaces: ['PEI + glue stick'], chamberNeeded: false, chamberMinC: 50, chamberMaxC: 70 }
+  const material = { name: 'PA6-CF20', polymer: 'PA6', nozzleMinC: 260, nozzleMaxC: 290, beds: [[70, 80], [100, 120]] as [number, number][], surfaces: ['PEI + glue stick'], chamberNeeded: false, chamberMinC: 50, chamberMaxC: 70 }
   const good: PrecheckFacts = {
     job: { name: 'guide', nozzleC: 280, bedC: 100, chamberC: 60, peakMm3S: 9, hours: 4, massG: 300, fibreG: 60, fanMax: 0.25, firstLayer: { heightMm: 0.3, meanMmS: 15 } },
     material, nozzleOffsetC: 10,

@@ -1,10 +1,10 @@
 import { sql } from 'drizzle-orm'
-import { editOf, materialEditSchema, materialValueFields, nozzleFields, nozzleTypeSchema, partFields, practiceSetFields, pricesFields, printerFields, rulesFields, settingsFields, spoolFields } from '#shared/entries'
+import { dryerSchema, editOf, materialEditSchema, materialValueFields, nozzleFields, nozzleTypeSchema, partFields, practiceSetFields, pricesFields, printerFields, rulesFields, settingsFields, spoolFields } from '#shared/entries'
 import { Refusal } from '../../../records/refusal'
 import { editRecord, EDITABLE_KINDS, type EditableKind } from '../../../records/stores'
 
 const FIELDS = {
-  'printers': editOf(printerFields), 'parts': editOf(partFields), 'materials': editOf(materialEditSchema), 'material-values': editOf(materialValueFields), 'practice-sets': editOf(practiceSetFields), 'nozzle-types': editOf(nozzleTypeSchema),
+  'printers': editOf(printerFields), 'parts': editOf(partFields), 'dryers': editOf(dryerSchema), 'materials': editOf(materialEditSchema), 'material-values': editOf(materialValueFields), 'practice-sets': editOf(practiceSetFields), 'nozzle-types': editOf(nozzleTypeSchema),
   'nozzles': editOf(nozzleFields), 'spools': editOf(spoolFields), 'settings': editOf(settingsFields), 'rules': editOf(rulesFields), 'prices': editOf(pricesFields),
 } as const
 
