@@ -34,5 +34,5 @@ export default withNuxt(
       'vue/attributes-order': 'off',
     },
   },
-  { files: ['scripts/**', 'bench/**', 'demo/**', 'tests/**'], rules: { 'no-console': 'off' } },
+  { files: ['scripts/**', 'bench/**', 'demo/**', 'sim/**', 'tests/**'], rules: { 'no-console': 'off' } },
 )

@@ -1,21 +1,8 @@
-/** Between the stored records and the limits: what a material asks, and what was tried as an entry. */
-import { after, demandOf, VALUE_KEYS, type Asking, type Demand, type PracticeSet, type Printer, type Swap } from '#core/limits'
+/** Between the stored records and the limits: what was tried, as an entry. */
+import { after, type Printer, type Swap } from '#core/limits'
 import type { ChangeEntry } from '#shared/entries'
-import type { MaterialRow } from '../server/records/materials'
 
-/** Stands in for a material of which no practice is known: everything it asks is a missing fact. */
-export const NO_SET: PracticeSet = {
-  name: 'no practice entered', conditions: '', enclosed: false, bedMinC: null, bedMaxC: null, chamber: 'indifferent', chamberMinC: null, chamberMaxC: null,
-  dry: true, dryMinC: null, dryMaxC: null, dryHoursMin: null, dryHoursMax: null, surfaces: [], basis: 'practice', note: '',
-}
-
-export function askingOf(m: MaterialRow): Asking {
-  const facts: Asking['facts'] = {}
-  for (const v of m.values) if (VALUE_KEYS.includes(v.key)) facts[v.key] = v.value
-  return { name: m.name, filler: m.filler, ventilation: m.ventilation, facts }
-}
-export const setsOf = (m: MaterialRow): PracticeSet[] => { const s = m.sets.filter(x => !x.withdrawn); return s.length > 0 ? s : [NO_SET] }
-export const demandsOf = (m: MaterialRow, diameterMm = 1.75): Demand[] => setsOf(m).map(s => demandOf(askingOf(m), s, diameterMm))
+export { askingOf, demandsOf, NO_SET, setsOf } from '#shared/asking'
 
 export function money(v: number, currency: string): string { return `${v >= 100 ? Math.round(v) : Number(v.toFixed(v < 10 ? 1 : 0))}${currency ? ` ${currency}` : ''}` }
 

@@ -73,6 +73,18 @@ const portTaken = port => new Promise(done => {
   c.on('error', () => done(false)).on('timeout', () => { c.destroy(); done(false) })
 })
 
+/** The demo's stand-in printers and balance; they end with this process, which holds their standard input. */
+async function startStandIns(speed) {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'sim/main.ts', '--speed', speed], { cwd: root, stdio: ['pipe', 'pipe', 'inherit'], detached: true })
+  const line = await Promise.race([
+    new Promise(done => child.stdout.once('data', data => done(String(data)))),
+    new Promise((_, no) => child.once('exit', code => no(new StartError(`The stand-in printers stopped at once (code ${code}).`)))),
+    sleep(20_000).then(() => { throw new StartError('The stand-in printers did not start within 20 s.') }),
+  ])
+  const { printers, balance } = JSON.parse(line)
+  return { PRINTER_LINKS: JSON.stringify(printers), BALANCE_LINK: balance, STAND_INS: '1' }
+}
+
 async function main() {
   console.log('Iron Nozzle')
   let database = null
@@ -116,6 +128,7 @@ async function main() {
     }
     if (!o.dev) build()
     if (stopping) return
+    if (o.demo || (!o.shop && !process.env.DATABASE_URL)) Object.assign(env, await startStandIns(process.env.STAND_IN_SPEED ?? '1'))
     const demo = !o.shop && (!process.env.DATABASE_URL || o.demo)
     const host = o.lan && !demo ? '0.0.0.0' : '127.0.0.1'
     if (o.lan && demo) say('--lan is for a shop; the demo listens on this machine only')

@@ -340,7 +340,6 @@ export const precheckSchema = z.object({
 export const standInSchema = z.discriminatedUnion('what', [
   z.object({ what: z.literal('set'), printer: name(40), heater: z.enum(['nozzle', 'bed', 'chamber']), celsius: between(0, 500, '°C') }),
   z.object({ what: z.literal('door'), printer: name(40), open: z.boolean() }),
-  z.object({ what: z.literal('weigh'), spoolId: id }),
 ])
 
 /** An edit of a record: the version that was seen, and the new values. */

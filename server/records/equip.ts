@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm'
 import type { Offers, Rules } from '../../core/limits'
 import { NOZZLE_MATERIALS, pooledPrior, sumTerms, type NozzleMaterial } from '../../core/wear'
 import type { Connection } from '../db/client'
+import { throughFitted, type Through } from './changeovers'
 import { listAskings, type MaterialRow } from './materials'
 import { shopRules } from './ceilings'
 import { listChanges, listShelf, listSpareNozzles, listStacks, type ChangeLine, type StackPrinter, type StoredPart } from './stacks'
@@ -21,20 +22,13 @@ export interface Equip {
   mix: MixLine[]
   mixDays: number
   changes: ChangeLine[]
-  /** Materials that went through each fitted nozzle: they decide how hot it is swapped. */
-  through: { nozzleId: number, materialIds: number[] }[]
+  /** What may still stand in each fitted nozzle: it decides how hot it is swapped. */
+  through: Through[]
 }
 
 async function mixOf(db: Connection): Promise<MixLine[]> {
   return await db.execute<MixLine & Record<string, unknown>>(sql`
     select t.material_id "materialId", sum(t.extruded_g) / 1000 kg from standing_run_tools t where t.ended_at > now() - ${MIX_DAYS} * interval '1 day' group by t.material_id order by kg desc`)
-}
-
-async function throughFitted(db: Connection): Promise<Equip['through']> {
-  return await db.execute<Equip['through'][number] & Record<string, unknown>>(sql`
-    select e.nozzle_id "nozzleId", array_agg(distinct t.material_id) "materialIds" from heads h
-    join lateral (select kind, nozzle_id from standing_fittings e where e.head_id = h.id order by occurred_at desc, id desc limit 1) e on e.kind = 'fit'
-    join standing_run_tools t on t.nozzle_id = e.nozzle_id group by e.nozzle_id`)
 }
 
 export async function equip(db: Connection): Promise<Equip> {

@@ -150,4 +150,3 @@ export function historyOf(s: SpoolLog, air: Air, now: number): SpoolHistory {
   const stays = staysOf(s, air, now)
   return { filament: filamentOfSpool(s), stays, start: stays[0]?.from ?? now, soakedRh: air.roomRh }
 }
-

@@ -1,0 +1,3 @@
+import { prepare } from '../records/prepare'
+
+export default answering(db => prepare(db))
