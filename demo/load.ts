@@ -21,6 +21,7 @@ import { addNozzle, addNozzleType, addSpool, firstPeople, listPeople } from '../
 import { saveSpoolEvent } from '../server/records/spools'
 import { saveStrike } from '../server/records/strikes'
 import { jobFile } from './job-file'
+import { fillPrepare } from './prepare'
 import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work } from './shop'
 
 const SEED = 1897
@@ -199,18 +200,22 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     { outcome: 'failed', stopped: { kind: 'percent', value: 3 }, symptoms: ['under-extruded'], note: 'stopped by the night technician' }, 0.03)
   const ribble = PLANS.find(p => p.printer === 'Ribble')!
   await run(ribble, ribble.work[0]!, at(DAYS, 10.5), dayTech)
+  await fillPrepare(tx, {
+    printers, heads, materials, nozzles: new Map([...nozzles].map(([tag, n]) => [tag, n.id])), at, lastDay: DAYS, day: dayTech, night: nightTech, lead, random,
+    spools: spools.map(s => { const m = MATERIALS.find(x => x.name === s.material)!; return { ...s, polymer: m.polymer, fraction: m.fillerFraction } }),
+  })
 }
 
 async function addSpools(tx: Connection, materials: Map<string, number>, at: (day: number, hour?: number) => string, lead: number) {
   const kinds = ['PA6-CF20', 'PA6-CF20', 'PA6-CF20', 'PA6-CF20', 'PEEK-CF10', 'PEEK-CF10', 'PEEK-CF10', 'PEI', 'PEI', 'PPS-CF15', 'PPS-CF15', 'PC-CF10', 'PC-CF10', 'PA12-CF15', 'PA12-CF15',
     'PPA-CF20', 'PPA-CF20', 'PPA-CF20', 'ABS', 'ABS', 'PETG-GF10', 'PETG-GF10', 'PETG', 'PETG', 'PLA', 'PLA', 'PLA-CF15', 'PLA glow', 'PC', 'PLA']
-  const out: { id: number, material: string, left: number, from: string }[] = []
+  const out: { id: number, material: string, left: number, netG: number, tareG: number, from: string }[] = []
   for (const [i, material] of kinds.entries()) {
     const netG = /PEEK|PEI|PPS/.test(material) ? 1000 : i % 3 === 0 ? 2000 : 1000
-    const { id } = await addSpool(tx, spoolSchema.parse({ tag: `S-${String(i + 1).padStart(2, '0')}`, materialId: materials.get(material), diameterMm: 1.75, netG, tareG: netG === 2000 ? 320 : 210, hub: i % 2 ? 'cardboard' : 'ABS' }), lead)
+    const { id } = await addSpool(tx, spoolSchema.parse({ tag: `S-${String(i + 1).padStart(2, '0')}`, materialId: materials.get(material), diameterMm: 1.75, netG, tareG: netG === 2000 ? 320 : 210, hub: /PP|PEEK|PEI/.test(material) ? 'high-temperature' : i % 2 ? 'cardboard' : 'polycarbonate' }), lead)
     const from = at(DAYS - 30 + (i % 4))
     await saveSpoolEvent(tx, spoolEventSchema.parse({ spoolId: id, kind: 'opened', occurredAt: from }), lead)
-    out.push({ id, material, left: netG, from })
+    out.push({ id, material, left: netG, netG, tareG: netG === 2000 ? 320 : 210, from })
   }
   return out
 }

@@ -36,6 +36,8 @@ const GETS = {
   '/api/prepare': 'Spools and their water, dryers, soaks, warm-ups, changeovers, anneals, checks',
   '/api/spools/{tag}': 'One spool: its water through its history',
   '/api/prechecks/{id}': 'One check before a run',
+  '/api/jobs': 'Jobs the shop has',
+  '/api/jobs/{id}': 'One job with its scan',
   '/api/live': 'Server-sent events: what each printer reports, or since when it is lost',
   '/api/nozzles': 'All nozzles with what is left',
   '/api/nozzles/{tag}': 'One nozzle with its forecast and record',

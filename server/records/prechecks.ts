@@ -10,6 +10,7 @@ import type { precheckSchema } from '../../shared/entries'
 import type { Connection } from '../db/client'
 import { prechecks } from '../db/schema'
 import { shopRules } from './ceilings'
+import { jobOfContent } from './jobs'
 import { listAskings, type MaterialRow } from './materials'
 import { FOR_GOOD_H, shopAir, shopFactor, spoolLogs, stateOf } from './moisture'
 import { listNozzles } from './nozzles'
@@ -117,5 +118,7 @@ export async function precheckPage(db: Connection, id: number) {
   const [names] = await db.execute<{ printer: string, head: string, spool: string | null, material: string, person: string, run: number | null }>(sql`
     select p.name printer, h.name head, s.tag spool, m.name material, u.name person, (select r.id::int from standing_runs r where r.precheck_id = ${id} order by r.id limit 1) run
     from prechecks c join printers p on p.id = c.printer_id join heads h on h.id = c.head_id left join spools s on s.id = c.spool_id join materials m on m.id = c.material_id join people u on u.id = c.person_id where c.id = ${id}`)
-  return { ...row, ...names! }
+  // the job goes along when the shop has it, so that the run can be logged from the check
+  const job = row.contentSha256 === null ? null : await jobOfContent(db, row.contentSha256)
+  return { ...row, ...names!, job }
 }

@@ -1,4 +1,4 @@
 import { jobSchema } from '#shared/entries'
-import { saveJob } from '../records/jobs'
+import { saveJob } from '../../records/jobs'
 
 export default entry(jobSchema, (tx, body, personId) => saveJob(tx, body, personId))

@@ -1,0 +1,3 @@
+import { listJobs } from '../../records/jobs'
+
+export default answering(db => listJobs(db))
