@@ -47,6 +47,9 @@ export async function fillPrepare(tx: Connection, s: ShopIds): Promise<void> {
     await event(i, 'in', to)
   }
   const end = s.lastDay
+  // what is dried goes back into the box; the other filament that minds the air was put there when it was opened, S-03 was not
+  const box = [5, 6, 7, 8, 10, 12, 14, 17, 28]
+  for (const i of box) await event(i, 'in', new Date(Date.parse(s.spools[i]!.from) + 2 * HOUR).toISOString())
   await dried(0, 'Bench dryer', 70, 20, end - 6)
   await dried(1, 'Cabinet', 80, 16, end - 4)
   await dried(3, 'Bench dryer', 70, 14, end - 9)

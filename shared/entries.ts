@@ -290,7 +290,7 @@ const price = z.object({ price: between(0, 1e6, ''), minutes: between(0, 1e4, 'm
 export const rulesFields = z.object({
   guardHotendC: between(0, 100, '°C'), guardBedC: between(0, 100, '°C'), guardChamberC: between(0, 100, '°C'), roomC: between(5, 45, '°C'), bendSafety: between(1, 10, ''), coarseC: between(0.1, 20, '°C per count'),
   labourPerHour: between(0, 10_000, 'an hour'), downtimePerHour: between(0, 10_000, 'an hour'), downtimeHours: between(0, 100, 'h'), scrapPerSwap: between(0, 10_000, ''), currency: text(8).default(''),
-  roomRh: between(0, 100, '%').default(50), dryBoxRh: between(0, 100, '%').default(15),
+  roomRh: between(0, 100, '%').default(50), dryBoxRh: between(0, 100, '%').default(10),
 })
 export const pricesFields = z.object({ prices: z.record(z.string().max(60), price).refine(p => Object.keys(p).every(k => isKind(k) || k.startsWith('nozzle ')), { error: 'Prices are kept by part kind, or "nozzle" and its material' }) })
 

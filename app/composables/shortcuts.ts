@@ -8,6 +8,7 @@ import { useUi } from '~/stores/ui'
 export const STATIONS = [
   { key: '0', name: 'Floor', path: '/' },
   { key: '1', name: 'Equip', path: '/equip' },
+  { key: '2', name: 'Prepare', path: '/prepare' },
   { key: '3', name: 'Run', path: '/run' },
   { key: '4', name: 'Inspect', path: '/inspect' },
   { key: '7', name: 'Stores', path: '/stores' },

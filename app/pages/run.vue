@@ -1,12 +1,14 @@
 <script setup lang="ts">
 /** Run: what went through which nozzle, from the job file or by hand. */
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import FileDrop from '~/components/run/FileDrop.vue'
 import RunForm from '~/components/run/RunForm.vue'
 import RunList from '~/components/run/RunList.vue'
 import ScanView from '~/components/run/ScanView.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
+import type { StoredCheck } from '../../server/records/prechecks'
+import { useReading } from '~/composables/reading'
 import { useScans } from '~/stores/scans'
 import { useShop } from '~/stores/shop'
 
@@ -21,12 +23,18 @@ const draft = computed(() => route.query.draft ? String(route.query.draft) : nul
 const nozzleTag = computed(() => route.query.nozzle ? String(route.query.nozzle) : null)
 const show = computed(() => route.query.show ? Number(route.query.show) : null)
 const striking = ref<{ target: 'run', id: number, says: string } | null>(null)
+/** The check this run was made after, and its job: the dropped file when it is here, else the shop's own copy of the scan. */
+const checkId = computed(() => route.query.precheck ? Number(route.query.precheck) : null)
+const { data: check } = useReading<StoredCheck>(() => checkId.value === null ? null : `/api/prechecks/${checkId.value}`)
+watch(check, c => { if (c && selected.value === null) selected.value = scans.reads.find(r => r.sha256 !== '' && r.sha256 === c.contentSha256 && !r.logged)?.id ?? null }, { immediate: true })
+const ofCheck = computed(() => check.value?.id === checkId.value ? check.value : null)
+const job = computed(() => usable.value ? { scan: usable.value, name: current.value!.file.name, sha256: current.value!.sha256, bytes: current.value!.file.size } : current.value === null && ofCheck.value?.job ? { scan: ofCheck.value.job.scan, name: ofCheck.value.job.name, sha256: ofCheck.value.job.contentSha256, bytes: ofCheck.value.job.sizeBytes } : null)
 const showForm = computed(() => current.value === null || usable.value !== null)
 
 function saved(): void {
   if (current.value) current.value.logged = true
   selected.value = scans.reads.find(r => !r.logged && r.state === 'read')?.id ?? null
-  if (draft.value) void navigateTo({ query: {} }, { replace: true })
+  if (draft.value || checkId.value !== null) void navigateTo({ query: {} }, { replace: true })
 }
 const sentence = computed(() => {
   const open = scans.reads.filter(r => r.state === 'read' && !r.logged && (r.scan?.totalExtrudedMm ?? 0) > 0)
@@ -48,10 +56,11 @@ const sentence = computed(() => {
         </div>
         <div class="grid grid-cols-[minmax(0,1fr)] gap-3">
           <ScanView v-if="current?.scan" :scan="current.scan" :name="current.file.name" @dialect="scans.again(current!.id, { dialect: current!.dialect === 'eIndependent' ? 'eFollowsPositioning' : 'eIndependent' })" />
-          <p v-else-if="current?.state === 'reading'" class="sheet p-3" role="status">Reading {{ current.file.name }}: {{ Math.floor(current.share * 100) }} %</p>
+          <p v-if="ofCheck" class="sheet flex flex-wrap items-center gap-x-3 px-3"><NuxtLink :to="`/prepare/check/${ofCheck.id}`" class="act">The check before this run</NuxtLink><span>{{ ofCheck.may ? 'it might start' : 'it was stored with open lines' }}; the run keeps it.</span></p>
+          <p v-if="!current?.scan && current?.state === 'reading'" class="sheet p-3" role="status">Reading {{ current.file.name }}: {{ Math.floor(current.share * 100) }} %</p>
           <RunForm
-            v-if="showForm" :key="`${selected ?? 'hand'}-${draft ?? ''}`" :scan="usable" :file-name="current?.file.name ?? ''" :sha256="current?.sha256 ?? ''" :size-bytes="current?.file.size ?? 0"
-            :nozzle-tag="nozzleTag" :draft="draft" @saved="saved" @reread="d => current && scans.again(current.id, { diameterMm: d })"
+            v-if="showForm && (checkId === null || ofCheck)" :key="`${selected ?? 'hand'}-${draft ?? ''}-${checkId ?? ''}`" :scan="job?.scan ?? null" :file-name="job?.name ?? ''" :sha256="job?.sha256 ?? ''" :size-bytes="job?.bytes ?? 0"
+            :nozzle-tag="nozzleTag" :draft="draft" :check="ofCheck" @saved="saved" @reread="d => current && scans.again(current.id, { diameterMm: d })"
           />
         </div>
       </div>

@@ -4,7 +4,7 @@
  *   N-014 bore 0.43-0.44 · N-014 bore 0.434±0.005 · N-014 tip 12.47 · N-014 oval
  *   Ribble +312g PA6-CF20 9.5h · Ribble +104m S-07
  *   fit N-014 Ribble · remove N-014 · retire N-014 worn oval
- *   spool S-07 out · spool S-07 weighed 812g
+ *   spool S-07 out · spool S-07 in · spool S-07 weighed 812g · spool S-07 dried 12h 70C
  *   N-014 (opens its page)
  */
 import { SHAPES } from '#shared/entries'
@@ -167,12 +167,26 @@ function spool(tag: Word, words: Word[], shop: StripShop, at: string): Understoo
   if (!what) return { kind: 'more', says: `${found.tag} (${found.material}): ${SPOOL_KINDS.join(', ')}` }
   const kind = SPOOL_KINDS.find(k => same(k, what.text))
   if (!kind) return unread(what, `for a spool: ${SPOOL_KINDS.join(', ')}`)
+  if (kind === 'dried') return dried(found, words.slice(1), at)
   if (kind !== 'weighed') return weight ? unread(weight, 'nothing more is needed here') : { kind: 'entry', says: `Spool ${found.tag} (${found.material}): ${kind}`, route: '/api/spool-events', body: { spoolId: found.id, kind, occurredAt: at } }
   if (!weight) return { kind: 'more', says: `${found.tag} with its spool weighs how many g?` }
   const a = AMOUNT.exec(weight.text)
   if (!a || a[2]!.toLowerCase() === 'm') return unread(weight, 'not a weight like 812g')
   const grossG = number(a[1]!) * (a[2]!.toLowerCase() === 'kg' ? 1000 : 1)
   return { kind: 'entry', says: `Spool ${found.tag} weighs ${grossG} g with its spool`, route: '/api/spool-events', body: { spoolId: found.id, kind, grossG, occurredAt: at } }
+}
+
+/** A drying that the app did not time: hours and temperature, in any order, as far as they are known. */
+function dried(found: StripShop['spools'][number], words: Word[], at: string): Understood {
+  const body: Record<string, unknown> = { spoolId: found.id, kind: 'dried', occurredAt: at }
+  for (const w of words) {
+    const h = HOURS.exec(w.text), c = CELSIUS.exec(w.text)
+    if (h) body.hours = number(h[1]!)
+    else if (c) body.atC = number(c[1]!)
+    else return unread(w, 'after dried: how long (12h) and how hot (70C)')
+  }
+  const how = [body.hours === undefined ? '' : `for ${body.hours as number} h`, body.atC === undefined ? '' : `at ${body.atC as number} °C`].filter(Boolean).join(' ')
+  return { kind: 'entry', says: `Spool ${found.tag} (${found.material}): dried ${how || 'as usual'}, until now`, route: '/api/spool-events', body }
 }
 
 /** Completions for the last word, most likely first: tags, names and the words that may stand there. */

@@ -20,20 +20,29 @@ export interface Filament {
   printable: number
 }
 
-export interface Uptake { waterAt50: number, d80: number, eaKJMol: number }
-const uptake = (waterAt50: number, d80: number, eaKJMol: number): Uptake => ({ waterAt50, d80: d80 * 1e-11, eaKJMol })
+export interface Uptake {
+  waterAt50: number
+  d80: number
+  eaKJMol: number
+  /** Share of its water at 50 % humidity up to which it prints cleanly; above 1 where ordinary room air does no harm. */
+  printableShare: number
+}
+const uptake = (waterAt50: number, d80: number, eaKJMol: number, printableShare: number): Uptake => ({ waterAt50, d80: d80 * 1e-11, eaKJMol, printableShare })
+
+/** A quarter for nylon agrees with 5 to 6 h in humid air (common practice, no source); the others common practice, no source. */
+export const PRINTABLE_SHARE = 0.25
 
 /** Start values by polymer; D in m²/s. */
 export const START_UPTAKE: Readonly<Record<string, Uptake>> = {
-  'pa6': uptake(2.7, 1, 55), 'pa12': uptake(0.7, 1, 55), 'ppa': uptake(1.8, 0.5, 55), 'pla': uptake(0.4, 5, 45), 'petg': uptake(0.2, 2, 45), 'abs': uptake(0.3, 4, 40), 'asa': uptake(0.35, 4, 40),
-  'pc': uptake(0.15, 6, 30), 'pps': uptake(0.03, 2, 45), 'peek': uptake(0.1, 1.5, 45), 'pei': uptake(0.5, 2, 40), 'ppsu': uptake(0.5, 2.5, 40), 'psu': uptake(0.3, 2.5, 40), 'liquid-crystal polyester': uptake(0.03, 0.3, 45),
+  'pa6': uptake(2.7, 1, 55, PRINTABLE_SHARE), 'pa12': uptake(0.7, 1, 55, PRINTABLE_SHARE), 'ppa': uptake(1.8, 0.5, 55, PRINTABLE_SHARE),
+  'pla': uptake(0.4, 5, 45, 1.2), 'petg': uptake(0.2, 2, 45, 1.1), 'abs': uptake(0.3, 4, 40, 1.2), 'asa': uptake(0.35, 4, 40, 1.2),
+  'pc': uptake(0.15, 6, 30, 0.4), 'pps': uptake(0.03, 2, 45, 0.6), 'peek': uptake(0.1, 1.5, 45, 0.5), 'pei': uptake(0.5, 2, 40, 0.4), 'ppsu': uptake(0.5, 2.5, 40, 0.4), 'psu': uptake(0.3, 2.5, 40, 0.4),
+  'liquid-crystal polyester': uptake(0.03, 0.3, 45, 0.8),
 }
 
 /** Facts as entered; what is missing comes from the polymer's start values. */
 export interface UptakeFacts { waterAt50?: number | null, d80E11?: number | null, eaKJMol?: number | null, printable?: number | null }
 
-/** Share of the water at 50 % humidity up to which filament prints cleanly; chosen so that nylon is good for 5 to 6 h in humid air (common practice, no source). */
-export const PRINTABLE_SHARE = 0.25
 const LN_SD = { polyamide: 0.5, other: 0.9 }
 
 /** Filament of a material, or null when neither its facts nor its polymer tell how it takes up water. */
@@ -45,7 +54,7 @@ export function filamentOf(polymer: string, fillerFraction: number, diameterMm: 
   need('fillerFraction', fillerFraction, 0, 0.8, '')
   return {
     diameterMm, fillerFraction, waterAt50, d80, eaJMol: ea * 1000, lnSd: /^p(a\d|pa)/i.test(polymer.trim()) ? LN_SD.polyamide : LN_SD.other,
-    printable: facts.printable ?? PRINTABLE_SHARE * waterAt50 * (1 - fillerFraction),
+    printable: facts.printable ?? (start?.printableShare ?? PRINTABLE_SHARE) * waterAt50 * (1 - fillerFraction),
   }
 }
 

@@ -70,13 +70,6 @@ export function staysOf(s: SpoolLog, air: Air, until: number): Stay[] {
   type Mark = { at: number, place: SpoolPlace, airC: number, rh: number }
   const marks: Mark[] = []
   const room = { airC: air.roomC, rh: air.roomRh }
-  for (const e of s.events) {
-    const at = Date.parse(e.at), airC = e.roomC ?? air.roomC
-    if (e.kind === 'dried') { // entered afterwards: it ended then
-      const atC = e.atC ?? Math.min(USUAL_DRYING.atC, s.facts.dryHighestC ?? USUAL_DRYING.atC), hours = e.hours ?? USUAL_DRYING.hours
-      marks.push({ at: at - hours * 3_600_000, place: 'dryer', airC: atC, rh: dryerRh('vented', atC, room) }, { at, place: 'room', ...room })
-    } else marks.push({ at, place: e.kind === 'in' ? 'dry box' : 'room', airC, rh: e.rh ?? (e.kind === 'in' ? air.dryBoxRh : air.roomRh) })
-  }
   for (const d of s.dryings) {
     const from = Date.parse(d.from), airC = d.actualC ?? d.setC
     const off = d.timeOutH === null ? Infinity : from + d.timeOutH * 3_600_000
@@ -84,7 +77,14 @@ export function staysOf(s: SpoolLog, air: Air, until: number): Stay[] {
     marks.push({ at: from, place: 'dryer', airC, rh: dryerRh(d.kind, airC, room) })
     if (Math.min(off, to) <= until) marks.push({ at: Math.min(off, to), place: 'room', ...room })
   }
-  marks.sort((a, b) => a.at - b.at)
+  for (const e of s.events) {
+    const at = Date.parse(e.at), airC = e.roomC ?? air.roomC
+    if (e.kind === 'dried') { // entered afterwards: it ended then
+      const atC = e.atC ?? Math.min(USUAL_DRYING.atC, s.facts.dryHighestC ?? USUAL_DRYING.atC), hours = e.hours ?? USUAL_DRYING.hours
+      marks.push({ at: at - hours * 3_600_000, place: 'dryer', airC: atC, rh: dryerRh('vented', atC, room) }, { at, place: 'room', ...room })
+    } else marks.push({ at, place: e.kind === 'in' ? 'dry box' : 'room', airC, rh: e.rh ?? (e.kind === 'in' ? air.dryBoxRh : air.roomRh) })
+  }
+  marks.sort((a, b) => a.at - b.at) // at one instant: out of the dryer first, then where it was put
   return marks.flatMap((m, i) => {
     const to = Math.min(until, marks[i + 1]?.at ?? until)
     return m.at < until && to > m.at ? [{ from: m.at, to, place: m.place, airC: m.airC, rh: m.rh }] : []

@@ -122,3 +122,6 @@ export async function precheckPage(db: Connection, id: number) {
   const job = row.contentSha256 === null ? null : await jobOfContent(db, row.contentSha256)
   return { ...row, ...names!, job }
 }
+
+/** As the browser reads it. */
+export type StoredCheck = Omit<Awaited<ReturnType<typeof precheckPage>>, 'occurredAt' | 'recordedAt'> & { occurredAt: string }

@@ -6,6 +6,7 @@ import { checkStack, demandOfJob, inOrder, reason, stackOf } from '#core/limits'
 import { fibreMassG, massG } from '#core/materials'
 import { runSchema, SYMPTOMS, type RunEntry } from '#shared/entries'
 import type { Equip } from '../../../server/records/equip'
+import type { StoredCheck } from '../../../server/records/prechecks'
 import type { RunEffect } from '../../../server/records/runs'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -22,7 +23,7 @@ import { useOutbox } from '~/stores/outbox'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
 
-const props = defineProps<{ scan: FullScan | null, fileName: string, sha256: string, sizeBytes: number, nozzleTag: string | null, draft: string | null }>()
+const props = defineProps<{ scan: FullScan | null, fileName: string, sha256: string, sizeBytes: number, nozzleTag: string | null, draft: string | null, check?: StoredCheck | null }>()
 const emit = defineEmits<{ saved: [effect: RunEffect | 'queued'], reread: [diameterMm: number] }>()
 const shop = useShop()
 const ui = useUi()
@@ -84,6 +85,7 @@ watch(() => [shop.data !== null, props.draft, outbox.entries.length] as const, (
   if (props.draft && !kept && outbox.entries.length === 0) return
   started = true
   if (kept) { fillFrom(kept); return }
+  if (props.check) { fromCheck(props.check); return }
   const head = props.nozzleTag ? shop.data!.nozzles.find(n => n.tag === props.nozzleTag) : null
   if (head?.printerId) { v.printerId = head.printerId; v.tools[0]!.headId = head.headId } else v.printerId = shop.data!.printers.find(p => p.id === ui.lastPrinterId)?.id ?? null
   offerFitted()
@@ -97,6 +99,12 @@ watch(() => props.scan, scan => {
   offerFitted()
 }, { immediate: true })
 
+/** The run that a check was made for: its printer, head, spool and hours. */
+function fromCheck(c: StoredCheck): void {
+  Object.assign(v, { printerId: c.printerId, name: c.name.replace(/\.(gcode|gco|g|nc|txt)$/i, ''), hours: c.hours === null ? null : Number(c.hours.toFixed(2)) })
+  offerFitted()
+  for (const t of v.tools) { pickHead(t, c.headId); t.spoolId = c.spoolId; t.materialId = c.spoolId === null ? c.materialId : null }
+}
 function fillFrom(r: RunEntry): void {
   keptJob.value = r.job ?? null
   Object.assign(v, { printerId: r.printerId, name: r.name, endedAt: r.endedAt, hours: r.hours ?? null, outcome: r.outcome, stoppedKind: r.stopped?.kind ?? 'percent', stoppedValue: r.stopped?.value ?? null, symptoms: r.symptoms ?? [], note: r.note ?? '' })
@@ -166,6 +174,7 @@ async function save(confirmed: string[] = []): Promise<void> {
   const body = {
     printerId: v.printerId, name: v.name || (s ? props.fileName : `${filament(v.tools[0]!)?.name ?? 'run'} by hand`), endedAt: v.endedAt, hours: v.hours, outcome: v.outcome, stopped: s ? stopped.value : null, symptoms: v.outcome === 'failed' ? v.symptoms : [], note: v.note,
     job: props.scan ? { name: props.fileName.slice(0, 255), contentSha256: props.sha256, sizeBytes: props.sizeBytes, scan: props.scan } : keptJob.value,
+    precheckId: props.check?.id ?? null,
     tools: v.tools.map(t => ({
       tool: t.tool, headId: t.headId, nozzleId: t.nozzleId, spoolId: t.spoolId, materialId: t.materialId, setC: t.setC,
       amount: s ? { kind: 'job' } : t.way === 'grams' ? { kind: 'grams', grams: t.grams } : t.way === 'metres' ? { kind: 'metres', metres: t.metres } : { kind: 'weights', beforeG: t.beforeG, afterG: t.afterG },

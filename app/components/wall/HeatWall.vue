@@ -3,10 +3,13 @@
 import { computed, ref } from 'vue'
 import type { FloorPrinter } from '../../../server/records/floor'
 import PrinterColumn from '~/components/wall/PrinterColumn.vue'
+import { useLive } from '~/stores/live'
 import { TICKS, WALL_HEIGHT, y } from '~/components/wall/axis'
 
-const props = defineProps<{ printers: FloorPrinter[], zone: string }>()
+const props = defineProps<{ printers: FloorPrinter[], zone: string, notes: Record<string, { text: string, look: boolean, to: string }[]>, now: number }>()
 defineEmits<{ fit: [headId: number] }>()
+const live = useLive()
+live.listen()
 const filter = ref('')
 const shown = computed(() => {
   const f = filter.value.trim().toLowerCase()
@@ -25,7 +28,7 @@ const shown = computed(() => {
       <div class="sticky left-0 z-20 w-[38px] shrink-0 border-r border-rule bg-sheet pt-[62px]" aria-hidden="true">
         <svg width="37" :height="WALL_HEIGHT"><text x="31" y="10" text-anchor="end" class="tick">°C</text><g v-for="t in TICKS" :key="t"><path :d="`M32 ${y(t)}h5`" stroke="var(--color-ink2)" /><text x="29" :y="y(t) + 4" text-anchor="end" class="tick">{{ t }}</text></g></svg>
       </div>
-      <PrinterColumn v-for="p in shown" :key="p.id" :printer="p" :zone="zone" :compact="printers.length > 12" @fit="id => $emit('fit', id)" />
+      <PrinterColumn v-for="p in shown" :key="p.id" :printer="p" :zone="zone" :compact="printers.length > 12" :live="live.of(p.name, now)" :lost="live.lost(p.name)" :notes="notes[p.name] ?? []" @fit="id => $emit('fit', id)" />
       <p v-if="shown.length === 0" class="p-6">No printer matches “{{ filter }}”.</p>
     </div>
   </div>

@@ -1,29 +1,36 @@
 <script setup lang="ts">
 /**
  * One printer on the heat wall: lanes for each nozzle, the bed and the chamber on the shared axis. Hatched = not
- * allowed, heavy bar = the part that decides, arrowheads = what the last job asked. No reading is shown until there is one.
+ * allowed, heavy bar = the part that decides, arrowheads = what the last job asked, fill = what the printer reports now.
  */
 import { computed } from 'vue'
 import type { FloorPrinter } from '../../../server/records/floor'
+import type { Live } from '../../../server/telemetry/hub'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/wall/LifeBar.vue'
 import { kg, kgBetween, temper, when } from '~/format'
 import { laneX, NARROW, TOP, WALL_HEIGHT, WIDE, y } from '~/components/wall/axis'
 
-const props = defineProps<{ printer: FloorPrinter, zone: string, compact: boolean }>()
+const props = defineProps<{
+  printer: FloorPrinter, zone: string, compact: boolean
+  /** What it reports now; and since when it has been silent. */
+  live: Live | null, lost: string | null
+  /** Its soak and its spool, one line each. */
+  notes: readonly { text: string, look: boolean, to: string }[]
+}>()
 defineEmits<{ fit: [headId: number] }>()
 
 const lanes = computed(() => {
   const p = props.printer
-  const of = (z: 'nozzle' | 'bed' | 'chamber', headId: number | null, label: string, asked: number | null) => {
+  const of = (z: 'nozzle' | 'bed' | 'chamber', headId: number | null, label: string, asked: number | null, nowC: number | null) => {
     const limit = p.limits.find(l => l.zone === z && l.headId === headId)
-    return { label, asked, limit: limit?.limitC ?? null, part: limit?.part ?? 'not entered', over: limit != null && asked !== null && asked > limit.limitC }
+    return { label, asked, limit: limit?.limitC ?? null, part: limit?.part ?? 'not entered', over: limit != null && asked !== null && asked > limit.limitC, nowC }
   }
   return [
-    ...p.heads.map(h => of('nozzle', h.id, p.heads.length > 1 ? h.name : 'nozzle', h.askedC)),
-    of('bed', null, 'bed', p.last?.bedC ?? null),
+    ...p.heads.map((h, i) => of('nozzle', h.id, p.heads.length > 1 ? h.name : 'nozzle', h.askedC, props.live?.heads[i]?.nowC ?? null)),
+    of('bed', null, 'bed', p.last?.bedC ?? null, props.live?.bed?.nowC ?? null),
     // an open frame has no chamber to fill
-    ...p.limits.some(l => l.zone === 'chamber') || p.last?.chamberC != null ? [of('chamber', null, 'chamber', p.last?.chamberC ?? null)] : [],
+    ...p.limits.some(l => l.zone === 'chamber') || p.last?.chamberC != null ? [of('chamber', null, 'chamber', p.last?.chamberC ?? null, props.live?.chamber?.nowC ?? null)] : [],
   ]
 })
 const size = computed(() => props.compact ? NARROW : WIDE)
@@ -39,7 +46,7 @@ function split(part: string): string[] {
   const lines = w.length === 1 ? w : [w[0]!, w.slice(1).join(' ')]
   return lines.map(l => l.length > (props.compact ? 7 : 9) ? `${l.slice(0, props.compact ? 6 : 8)}…` : l)
 }
-const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === null ? 'no limit entered' : `limit ${l.limit} °C, ${l.part}`}${l.asked === null ? '' : `; last job asked ${l.asked} °C${l.over ? ', too much' : ''}`}`).join('. '))
+const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === null ? 'no limit entered' : `limit ${l.limit} °C, ${l.part}`}${l.asked === null ? '' : `; last job asked ${l.asked} °C${l.over ? ', too much' : ''}`}${l.nowC === null ? '' : `; now ${Math.round(l.nowC)} °C`}`).join('. '))
 </script>
 
 <template>
@@ -55,6 +62,10 @@ const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === 
       <g v-for="(l, i) in lanes" :key="i">
         <rect :x="x(i)" :y="TOP" :width="bar" :height="y(l.limit ?? 0) - TOP" fill="url(#wall-hatch)" />
         <rect v-if="l.limit !== null" :x="x(i)" :y="y(l.limit)" :width="bar" :height="y(0) - y(l.limit)" fill="#fff" stroke="var(--color-ink)" />
+        <template v-if="l.nowC !== null">
+          <rect :x="x(i) + 3" :y="y(l.nowC)" :width="bar - 6" :height="y(0) - y(l.nowC)" :fill="temper(l.nowC)" stroke="var(--color-ink)" stroke-width="0.8" />
+          <text :x="mid(i)" :y="y(0) - 5" text-anchor="middle" class="lane-now">{{ Math.round(l.nowC) }}</text>
+        </template>
         <template v-if="l.limit !== null">
           <path :d="`M${x(i) - 4} ${y(l.limit)}h${bar + 8}`" stroke="var(--color-ink)" stroke-width="3" />
           <template v-if="!l.over">
@@ -88,6 +99,8 @@ const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === 
         </template>
         <p v-else class="text-xs text-ink2">no job logged yet</p>
       </div>
+      <p v-if="lost" class="flex items-start gap-1 text-xs font-bold text-look"><VerdictMark verdict="look" :size="13" />no reading since {{ when(lost, zone) }}</p>
+      <NuxtLink v-for="n in notes" :key="n.text" :to="n.to" class="target flex items-center text-xs underline underline-offset-2" :class="n.look ? 'font-bold text-look' : ''">{{ n.text }}</NuxtLink>
       <div v-for="h in printer.heads" :key="h.id" class="border-t border-faint pt-1">
         <template v-if="h.nozzle">
           <NuxtLink :to="`/inspect/${h.nozzle.tag}`" class="target flex flex-col justify-center text-xs"><b class="underline underline-offset-2">{{ h.nozzle.tag }}</b><span class="[font-stretch:86%]">{{ h.nozzle.typeName }}</span></NuxtLink>
@@ -114,5 +127,6 @@ const sentence = computed(() => lanes.value.map(l => `${l.label}: ${l.limit === 
 <style scoped>
 .lane-part { font-size: 12px; font-stretch: 68%; fill: var(--color-ink); }
 .lane-limit { font-size: 12px; font-weight: 700; }
+.lane-now { font-size: 12px; font-weight: 700; fill: var(--color-ink); paint-order: stroke; stroke: var(--color-white); stroke-width: 3px; }
 .lane-name { font-size: 12px; font-stretch: 80%; fill: var(--color-ink2); }
 </style>

@@ -1,7 +1,7 @@
 -- Preparing a run: dryers, drying and wet-out, soaks and warm-ups, changeovers, anneals, and the check before a run.
 alter table settings
   add column room_rh double precision not null default 50 check (room_rh between 0 and 100),
-  add column dry_box_rh double precision not null default 15 check (dry_box_rh between 0 and 100);
+  add column dry_box_rh double precision not null default 10 check (dry_box_rh between 0 and 100);
 
 alter table material_values drop constraint material_values_key_check;
 alter table material_values add constraint material_values_key_check check (key in (

@@ -1,0 +1,18 @@
+/** What Prepare's screens share: one reading, and the time that timers go by. */
+import { onBeforeUnmount, onMounted, ref } from 'vue'
+import type { Prepare } from '../../server/records/prepare'
+import { useReading } from '~/composables/reading'
+
+/** Now, anew every second while the page is open. */
+export function useNow(everyMs = 1000) {
+  const now = ref(Date.now())
+  let timer: ReturnType<typeof setInterval> | undefined
+  onMounted(() => { timer = setInterval(() => { now.value = Date.now() }, everyMs) })
+  onBeforeUnmount(() => clearInterval(timer))
+  return now
+}
+
+export function usePrepare() {
+  const { data, failure } = useReading<Prepare>(() => '/api/prepare', 60_000)
+  return { data, failure, now: useNow() }
+}

@@ -1,0 +1,47 @@
+/** Words and small sums of Prepare's screens. */
+import type { SpoolState } from '../server/records/moisture'
+
+/** Hours in words: minutes below two hours, "for good" when there is no end. */
+export function hours(h: number): string {
+  if (!(h < 1e5)) return 'for good'
+  if (h < 2) return `${Math.round(h * 60)} min`
+  return `${h < 10 ? Number(h.toFixed(1)) : Math.round(h)} h`
+}
+/** Water in wt%, two digits that say something. */
+export function water(v: number): string { return `${v >= 0.095 ? v.toFixed(2) : Number(v.toPrecision(2))} wt%` }
+
+export type Dryness = 'dry' | 'soon' | 'wet' | 'unknown'
+/** A spool's state by the wound-spool estimate; "soon" when less than this stays. */
+export const SOON_H = 4
+export function drynessOf(s: SpoolState): Dryness {
+  const w = s.water
+  if (w === null || s.place === 'sealed') return 'unknown'
+  if (w.wound > w.printable) return 'wet'
+  return Math.min(w.inRoom.strandH, w.inRoom.woundH) < SOON_H && s.place === 'room' ? 'soon' : 'dry'
+}
+
+export function placeWords(s: SpoolState): string {
+  if (s.place === 'sealed') return 'not opened'
+  if (s.place === 'dryer') return `in ${s.drying?.dryer ?? 'a dryer'}`
+  if (s.place === 'dry box') return 'in the dry box'
+  return s.printer ? `on ${s.printer}, in room air` : 'out in the room'
+}
+
+export function spoolSentence(s: SpoolState): string {
+  const w = s.water
+  if (s.place === 'sealed') return `${s.tag} was never opened here. Nobody knows how long it lay before it was sealed: dry it.`
+  if (w === null) return `How ${s.material} takes up water is not known; enter it under Equip, Materials.`
+  const stays = s.place === 'dry box' ? w.inBox : w.inRoom
+  if (w.wound > w.printable) return `${s.tag} is too wet: about ${water(w.wound)} of water, ${s.material} prints cleanly up to ${water(w.printable)}.`
+  if (s.place === 'dryer') return `${s.tag} is in ${s.drying?.dryer ?? 'a dryer'} at ${s.drying?.setC ?? '?'} °C, about ${water(w.wound)} left.`
+  if (stays.woundH > 1e5 && stays.strandH > 1e5) return `${s.tag} is dry and stays dry ${placeWords(s)}.`
+  if (w.strand > w.printable) return `${s.tag} is dry by the estimate for about ${hours(stays.woundH)}; its outer turns are not.`
+  return `${s.tag} stays dry ${placeWords(s)} for about ${hours(stays.woundH)}; a single strand for ${hours(stays.strandH)}.`
+}
+
+/** Minutes left of what began at `from` and takes `minutes`; below 0 when it is over. */
+export const minutesLeft = (from: string, minutes: number, now: number) => minutes - (now - Date.parse(from)) / 60_000
+export function leftWords(min: number): string {
+  if (min <= 0) return 'done'
+  return min < 90 ? `${Math.ceil(min)} min to go` : `${Math.floor(min / 60)} h ${String(Math.round(min % 60)).padStart(2, '0')} min to go`
+}
