@@ -1,10 +1,10 @@
 /** Words and small sums of Prepare's screens. */
 import type { SpoolState } from '../server/records/moisture'
 
-/** Hours in words: minutes below two hours, "for good" when there is no end. */
+/** Hours in words: minutes below an hour and a half, "for good" when there is no end. */
 export function hours(h: number): string {
   if (!(h < 1e5)) return 'for good'
-  if (h < 2) return `${Math.round(h * 60)} min`
+  if (h < 1.5) return `${Math.round(h * 60)} min`
   return `${h < 10 ? Number(h.toFixed(1)) : Math.round(h)} h`
 }
 /** Water in wt%, two digits that say something. */

@@ -40,15 +40,17 @@ const prepared = computed<BenchLine[]>(() => {
   const soaked = p.soaks.filter(s => s.to === null && minutesLeft(s.from, s.minutes, now.value) <= 0 && minutesLeft(s.from, s.minutes, now.value) > -720).map(s => ({ verdict: 'look' as const, printer: s.printer, nozzle: null, reason: `Its soak of ${Math.round(s.minutes)} min is over.`, action: 'May I start', to: `/prepare/check?printer=${s.printer}`, weight: 50 }))
   return [...wet, ...dried, ...soaked]
 })
+/** A printer whose spool or soak wants a look is not fine. */
+const printers = computed(() => (floor.value?.printers ?? []).map(p => p.verdict === 'fine' && notes.value[p.name]?.some(n => n.look) ? { ...p, verdict: 'look' as const } : p))
 const bench = computed(() => [...floor.value?.bench ?? [], ...prepared.value].sort((a, b) => b.weight - a.weight).slice(0, 10))
 
 const verdict = computed(() => {
   const f = floor.value
   if (!f) return null
-  const stop = f.printers.filter(p => p.verdict === 'stop'), look = f.printers.filter(p => p.verdict === 'look')
+  const stop = printers.value.filter(p => p.verdict === 'stop'), look = printers.value.filter(p => p.verdict === 'look')
   const names = (l: { name: string }[]) => l.length > 3 ? `${l.length} printers` : l.map(p => p.name).join(' and ')
   if (stop.length > 0) return { verdict: 'stop' as const, text: `Stop at ${names(stop)}: ${f.bench[0]!.reason}` }
-  if (look.length > 0) return { verdict: 'look' as const, text: `Look at ${names(look)}: ${f.bench[0]!.reason}` }
+  if (look.length > 0) return { verdict: 'look' as const, text: `Look at ${names(look)}: ${bench.value[0]!.reason}` }
   return { verdict: 'fine' as const, text: 'Nothing is due at any printer.' }
 })
 </script>
@@ -68,7 +70,7 @@ const verdict = computed(() => {
       <template v-else>
         <p v-if="verdict" class="mb-3 flex items-start gap-2 text-[15px] font-[650]" :class="verdict.verdict === 'stop' ? 'text-stop' : verdict.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="verdict.verdict" class="mt-[2px]" />{{ verdict.text }}</p>
         <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] xl:grid-cols-[minmax(0,1fr)_236px]">
-          <HeatWall class="order-2 xl:order-1" :printers="floor.printers" :zone="floor.timeZone" :notes="notes" :now="now" @fit="id => fitting = id" />
+          <HeatWall class="order-2 xl:order-1" :printers="printers" :zone="floor.timeZone" :notes="notes" :now="now" @fit="id => fitting = id" />
           <aside class="order-1 xl:order-2" aria-labelledby="bench">
             <h2 id="bench" class="border-b-2 border-ink pb-1">Next at the bench</h2>
             <ol class="sm:grid sm:grid-cols-2 sm:gap-x-6 xl:block">

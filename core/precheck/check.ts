@@ -35,7 +35,7 @@ function profile(f: PrecheckFacts): CheckLine {
 
 function limits(f: PrecheckFacts): CheckLine[] {
   if (f.limits.length === 0) return [line('limits', 'ok', 'The printer stands what the file asks.')]
-  return f.limits.map(l => line('limits', l.status === 'short' ? 'stop' : l.status, l.says, l.status === 'unknown' ? 'Enter it under Equip, Stacks' : 'Ask under Equip what would change it', l.status !== 'short'))
+  return f.limits.map(l => line('limits', l.status === 'short' ? 'stop' : l.status, `${l.says[0]!.toUpperCase()}${l.says.slice(1)}.`, l.status === 'unknown' ? 'Enter it under Equip, Stacks' : 'Ask under Equip what would change it', l.status !== 'short'))
 }
 
 function flow(f: PrecheckFacts): CheckLine {

@@ -139,7 +139,7 @@ describe('pre-run check', () => {
     ['surface', { fittedSurface: 'glass' }, 'stop', 'glass sheet is on'], ['first layer', job({ firstLayer: { heightMm: 0.3, meanMmS: 40 } }), 'look', '40 mm/s'], ['first layer', job({ firstLayer: { heightMm: 0.1, meanMmS: 15 } }), 'look', 'thin'], ['first layer', job({ firstLayer: null }), 'unknown', 'does not show'],
     ['fan', job({ fanMax: 1 }), 'look', '100 %'], ['lid and vent', { enclosed: false }, 'ok', 'Open frame'], ['lid and vent', { enclosed: false, material: { ...material, chamberNeeded: true } }, 'stop', 'no enclosure'],
     ['soak', { soak: { running: true, leftMin: 7.2, done: false } }, 'look', '8 min'], ['soak', { soak: null }, 'look', 'No soak'], ['soak', { soak: null, material: { ...material, chamberNeeded: true } }, 'stop', 'No soak'],
-    ['limits', { limits: [{ status: 'short', says: 'liner stops at 230' }] }, 'stop', 'liner'], ['profile', job({ nozzleC: null, bedC: null }), 'unknown', 'no temperatures'],
+    ['limits', { limits: [{ status: 'short', says: 'liner stops at 230' }] }, 'stop', 'Liner stops at 230.'], ['profile', job({ nozzleC: null, bedC: null }), 'unknown', 'no temperatures'],
   ])('%s: %o', (key, more, status, says) => {
     expect(of(more, key)).toMatchObject({ status, says: expect.stringContaining(says) as string })
   })
@@ -150,6 +150,8 @@ describe('pre-run check', () => {
     expect(waive('dryness', '')).toBe(true)
     expect(waive('dryness', 'short part of it')).toBe(false)
     expect(waive('limits', 'it will be fine')).toBe(true)
+    const wet = precheck({ ...good, dryness: { strandH: 0, woundH: 0 } }), index = wet.findIndex(l => l.key === 'dryness')
+    expect(verdictOf(wet, [{ index, how: 'fixed', reason: '' }]).open).toContain(index) // a spool is not dried by saying so
   })
 })
 

@@ -30,7 +30,7 @@ const errorOf = (i: number) => { const at = props.answers.findIndex(a => a.index
       <div v-if="!readonly && l.status !== 'ok'" class="no-print col-span-2 flex flex-wrap gap-2 md:col-span-1 md:justify-end">
         <template v-if="of(i)"><button type="button" class="button" @click="emit('answer', i, null, '')">Open again<span class="sr-only">: {{ NAMES[l.key] }}</span></button></template>
         <template v-else>
-          <button v-if="l.status === 'confirm' || l.waivable" type="button" class="button" @click="emit('answer', i, 'fixed', '')">{{ l.status === 'confirm' ? 'Looked at' : 'Set right' }}<span class="sr-only">: {{ NAMES[l.key] }}</span></button>
+          <button v-if="l.status !== 'stop'" type="button" class="button" @click="emit('answer', i, 'fixed', '')">{{ l.status === 'confirm' ? 'Looked at' : 'Set right' }}<span class="sr-only">: {{ NAMES[l.key] }}</span></button>
           <button v-if="l.waivable" type="button" class="button" @click="emit('answer', i, 'waived', '')">Waive<span class="sr-only">: {{ NAMES[l.key] }}</span></button>
         </template>
       </div>

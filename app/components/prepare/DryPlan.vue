@@ -87,22 +87,20 @@ async function save(confirmed: string[] = []): Promise<void> {
       <p class="flex flex-1 items-start gap-2 pb-5 text-[15px] font-[650]" role="status" :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="sentence.verdict" class="mt-[2px]" />{{ sentence.text }}</p>
     </div>
     <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Dryers">
-      <table class="record min-w-[620px]">
-        <thead><tr><th>dryer</th><th>at</th><th class="num">wound spool</th><th class="num">80 % between</th><th class="num">single strand</th><th class="num">air leaves</th><th /></tr></thead>
+      <table class="record min-w-[500px]">
+        <thead><tr><th>dryer</th><th class="num">wound spool</th><th class="num">80 % between</th><th class="num">one strand</th><th /></tr></thead>
         <tbody>
           <tr v-for="r in rows" :key="r.dryer.id">
-            <th scope="row"><b class="text-[13px] text-ink">{{ r.dryer.name }}</b><br><span class="font-normal">{{ r.dryer.kind }}</span></th>
+            <th scope="row" class="!whitespace-normal"><b class="text-[13px] text-ink">{{ r.dryer.name }}</b><span v-if="r.plan" class="text-[13px] text-ink"> at {{ r.plan.atC }} °C</span><br><span class="font-normal">{{ r.dryer.kind }}{{ r.plan ? `; ${REASON[r.plan.reason]}` : '' }}</span></th>
             <template v-if="r.plan">
-              <td>{{ r.plan.atC }} °C<br><span class="text-xs text-ink2">{{ REASON[r.plan.reason] }}</span></td>
               <template v-if="Number.isFinite(r.plan.woundH)">
                 <td class="num font-bold">{{ r.plan.woundH === 0 ? 'dry' : hours(r.plan.woundH) }}</td><td class="num">{{ r.plan.woundH === 0 ? '' : `${hours(r.plan.lowH)} to ${hours(r.plan.highH)}` }}</td><td class="num">{{ r.plan.woundH === 0 ? '' : hours(r.plan.strandH) }}</td>
               </template>
-              <td v-else colspan="3" class="font-semibold text-stop">cannot get there</td>
-              <td class="num">{{ r.plan.leavesAtBestWt.toFixed(2) }} wt%</td>
-              <td><button type="button" class="button" @click="start(r)">Dry it here<span class="sr-only"> in {{ r.dryer.name }}</span></button>
-                <span v-if="r.plan.restarts" class="block text-xs text-look">switches off {{ r.plan.restarts }} × before</span><span v-if="r.plan.overDry" class="block text-xs text-look">over 24 h: gets brittle</span></td>
+              <td v-else colspan="3" class="text-stop"><b>cannot get there</b>: its air leaves {{ water(r.plan.leavesAtBestWt) }}</td>
+              <td class="text-right"><button type="button" class="button" @click="start(r)">Dry it<span class="sr-only"> in {{ r.dryer.name }}</span></button>
+                <span v-if="r.plan.restarts" class="block text-xs text-look">switches off {{ r.plan.restarts }} × before</span><span v-if="r.plan.overDry" class="block text-xs text-look">over 24 h: brittle</span></td>
             </template>
-            <td v-else colspan="6" class="text-look">{{ sentence.text }}</td>
+            <td v-else colspan="4" class="text-look">not known how hot it may be</td>
           </tr>
         </tbody>
       </table>

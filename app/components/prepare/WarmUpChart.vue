@@ -16,7 +16,7 @@ const minutes = computed(() => { const m = end.value / 60, step = m > 90 ? 30 : 
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="w-full" role="img" :aria-label="label">
+  <div class="relative overflow-x-auto" tabindex="0" role="group" :aria-label="`${label}, drawn`"><svg :viewBox="`0 0 ${W} ${H}`" class="w-full min-w-[540px]" role="img" :aria-label="label">
     <g v-for="t in ticks" :key="t"><path :d="`M${LEFT} ${y(t)}H${W - RIGHT}`" stroke="var(--color-faint)" /><text :x="LEFT - 5" :y="y(t) + 4" text-anchor="end" class="t">{{ t }}</text></g>
     <text v-for="m in minutes" :key="m" :x="x(m * 60)" :y="H - 16" text-anchor="middle" class="t">{{ m }}</text>
     <text :x="(LEFT + W - RIGHT) / 2" :y="H - 2" text-anchor="middle" class="t">minutes</text><text :x="4" :y="11" class="t">°C</text>
@@ -25,7 +25,7 @@ const minutes = computed(() => { const m = end.value / 60, step = m > 90 ? 30 : 
     <circle v-for="(r, i) in readings" :key="i" :cx="x(r.s)" :cy="y(r.c)" r="1.7" fill="var(--color-bronze)" />
     <path :d="curve" fill="none" stroke="var(--color-blue)" stroke-width="2.2" />
     <path :d="`M${LEFT} ${TOP}V${H - BOTTOM}H${W - RIGHT}`" fill="none" stroke="var(--color-ink)" stroke-width="1.3" />
-  </svg>
+  </svg></div>
 </template>
 
 <style scoped>

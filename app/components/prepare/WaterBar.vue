@@ -10,7 +10,7 @@ const wet = computed(() => props.wound > props.printable)
 </script>
 
 <template>
-  <svg viewBox="0 0 100 20" preserveAspectRatio="none" class="h-[22px] w-full" role="img" :aria-label="`${label}: wound spool ${water(wound)}, single strand ${water(strand)}, prints cleanly up to ${water(printable)}`">
+  <svg viewBox="0 0 100 20" preserveAspectRatio="none" class="h-[22px] w-full overflow-visible" role="img" :aria-label="`${label}: wound spool ${water(wound)}, single strand ${water(strand)}, prints cleanly up to ${water(printable)}`">
     <defs><pattern id="wet-hatch" width="3" height="20" patternUnits="userSpaceOnUse" patternTransform="skewX(-30)"><path d="M0 0V20" stroke="var(--color-ink2)" stroke-width="0.5" /></pattern></defs>
     <rect x="0" y="4" width="100" height="12" fill="var(--color-white)" />
     <rect :x="x(printable)" y="4" :width="100 - x(printable)" height="12" fill="url(#wet-hatch)" />

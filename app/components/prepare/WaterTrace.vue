@@ -6,7 +6,7 @@ import { day, when } from '~/format'
 import { water } from '~/prepare'
 
 const props = defineProps<{ points: readonly TracePoint[], printable: number, zone: string, tag: string }>()
-const W = 760, H = 250, LEFT = 62, RIGHT = 92, TOP = 16, BOTTOM = 54
+const W = 560, H = 250, LEFT = 40, RIGHT = 84, TOP = 16, BOTTOM = 54
 /** The last fortnight at most: what lies further back no longer decides. */
 const shown = computed(() => {
   const end = props.points[props.points.length - 1]?.at ?? 0
@@ -20,7 +20,7 @@ const path = (key: 'strand' | 'wound') => shown.value.map((p, i) => `${i ? 'L' :
 const step = computed(() => [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1].find(s => top.value / s <= 6) ?? 2)
 const ticks = computed(() => Array.from({ length: Math.floor(top.value / step.value) + 1 }, (_, i) => Number((i * step.value).toFixed(3))))
 const days = computed(() => {
-  const span = (to.value - from.value) / 86_400_000, every = span > 8 ? 2 : span > 2 ? 1 : 0.5
+  const span = (to.value - from.value) / 86_400_000, every = span > 10 ? 3 : span > 5 ? 2 : span > 2 ? 1 : 0.5
   const out: number[] = []
   for (let t = Math.ceil(from.value / (every * 86_400_000)) * every * 86_400_000; t < to.value; t += every * 86_400_000) out.push(t)
   return out
@@ -49,7 +49,7 @@ const labelY = computed(() => {
   <figure class="sheet m-0 p-2">
     <figcaption class="label px-1">Water in {{ tag }}, wt%, by the model. The wound spool is the estimate; a single strand dries and wets faster.</figcaption>
     <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Water through time">
-      <svg v-if="last" :viewBox="`0 0 ${W} ${H}`" class="min-w-[560px]" role="img" :aria-label="`Wound spool now ${water(last.wound)}, single strand ${water(last.strand)}, limit ${water(printable)}`">
+      <svg v-if="last" :viewBox="`0 0 ${W} ${H}`" class="min-w-[540px] w-full" role="img" :aria-label="`Wound spool now ${water(last.wound)}, single strand ${water(last.strand)}, limit ${water(printable)}`">
         <g v-for="t in ticks" :key="t"><path :d="`M${LEFT} ${y(t)}H${W - RIGHT}`" stroke="var(--color-faint)" /><text :x="LEFT - 6" :y="y(t) + 4" text-anchor="end" class="t">{{ t }}</text></g>
         <g v-for="d in days" :key="d"><path :d="`M${x(d)} ${TOP}V${H - BOTTOM + 18}`" stroke="var(--color-faint)" /><text :x="x(d)" :y="H - 6" text-anchor="middle" class="t">{{ to - from > 2 * 86_400_000 ? day(new Date(d).toISOString(), zone).replace(/ \d{4}$/, '') : when(new Date(d).toISOString(), zone) }}</text></g>
         <g v-for="(p, i) in places" :key="i">

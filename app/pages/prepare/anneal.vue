@@ -84,7 +84,7 @@ const path = computed(() => {
   let t = 0
   const points = [`M${x(0)} ${y(p.phases[0]!.fromC)}`]
   const marks: { x: number, y: number, text: string }[] = []
-  for (const ph of p.phases) { t += ph.hours; points.push(`L${x(t)} ${y(ph.toC)}`); marks.push({ x: x(t - ph.hours / 2), y: H - 10, text: `${hours(ph.hours)}` }) }
+  for (const ph of p.phases) { t += ph.hours; points.push(`L${x(t)} ${y(ph.toC)}`); if (x(ph.hours) - x(0) > 48) marks.push({ x: x(t - ph.hours / 2), y: H - 10, text: hours(ph.hours) }) }
   return { line: points.join(''), marks, top: y(p.atC), atC: p.atC }
 })
 </script>
@@ -108,11 +108,11 @@ const path = computed(() => {
       <div class="mb-4 grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-2">
         <div class="grid gap-3">
           <figure v-if="path" class="sheet m-0 p-2">
-            <svg :viewBox="`0 0 ${W} ${H}`" class="w-full" role="img" :aria-label="`Oven temperature: to ${path.atC} °C and back`">
+            <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="The plan drawn"><svg :viewBox="`0 0 ${W} ${H}`" class="w-full min-w-[540px]" role="img" :aria-label="`Oven temperature: to ${path.atC} °C and back`">
               <path :d="`M${LEFT} ${path.top}H${W - 20}`" stroke="var(--color-faint)" /><text :x="LEFT - 5" :y="path.top + 4" text-anchor="end" class="t">{{ path.atC }}</text><text x="4" y="12" class="t">°C</text>
               <path :d="path.line" fill="none" stroke="var(--color-bronze)" stroke-width="2.6" /><path :d="`M${LEFT} 12V${H - BOTTOM}H${W - 20}`" fill="none" stroke="var(--color-ink)" stroke-width="1.3" />
               <text v-for="(m, i) in path.marks" :key="i" :x="m.x" :y="m.y" text-anchor="middle" class="t">{{ m.text }}</text>
-            </svg>
+            </svg></div>
           </figure>
           <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="start(form.questionCodes())" />
           <div><button type="button" class="button first" :disabled="!ok || form.busy.value" @click="start()">Start the anneal</button></div>

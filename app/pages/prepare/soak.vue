@@ -45,12 +45,13 @@ const material = computed(() => materials.value.find(m => m.id === v.materialId)
 const sets = computed(() => (material.value?.sets ?? []).filter(s => !s.withdrawn && s.chamber !== 'indifferent' && s.chamberMinC !== null))
 const set = computed(() => sets.value.find(s => s.name === v.setName) ?? sets.value[0] ?? null)
 const active = computed(() => printer.value?.parts.some(p => p.role === 'chamber heater') ?? false)
-watch(equip, e => {
-  if (!e || v.printerId !== null) return
+watch(() => [equip.value, data.value, shop.data] as const, ([e, d, all]) => {
+  if (!e || !d || !all || v.printerId !== null) return
   const asked = enclosed.value.find(p => p.name === route.query.printer)
   v.printerId = asked?.id ?? enclosed.value.find(p => p.id === ui.lastPrinterId)?.id ?? enclosed.value.find(p => p.name === 'Ribble')?.id ?? enclosed.value[0]?.id ?? null
-  const spool = shop.data?.printers.find(p => p.id === v.printerId)?.lastSpoolId
-  v.materialId = shop.data?.spools.find(s => s.id === spool)?.material_id ?? materials.value[0]?.id ?? null
+  // what went through last is what is likely to follow
+  const nozzles = printer.value?.heads.map(h => h.nozzle?.id) ?? []
+  v.materialId = d.through.find(t => nozzles.includes(t.nozzleId))?.lastId ?? materials.value[0]?.id ?? null
 }, { immediate: true })
 watch(() => [v.materialId, sets.value.length] as const, () => { v.setName = sets.value[0]?.name ?? null }, { immediate: true })
 watch(set, s => { v.targetC = s?.chamberMinC ?? null; if (s) v.bedC = s.bedMinC }, { immediate: true })

@@ -96,7 +96,7 @@ async function save(confirmed: string[] = []): Promise<void> {
           <section aria-labelledby="log" class="order-last">
             <h2 id="log" class="mb-1">Log</h2>
             <ul>
-              <li v-for="e in log" :key="e.key" class="flex flex-wrap items-center gap-x-3 border-t border-rule py-[2px]"><span class="w-[110px] text-ink2">{{ when(e.at, shop.zone) }}</span><span class="min-w-0 flex-1" :class="e.struck ? 'text-ink2 line-through' : ''">{{ e.says }}{{ e.note ? `; ${e.note}` : '' }}<span class="text-ink2"> {{ e.person }}</span></span><span v-if="e.struck" class="text-sm text-ink2">struck out: {{ e.struck }}</span><button v-else type="button" class="button plain" @click="striking = { target: e.target, id: e.id, says: `${tag} ${e.says}` }">Strike out<span class="sr-only"> {{ e.says }}</span></button></li>
+              <li v-for="e in log" :key="e.key" class="flex flex-wrap items-center gap-x-3 border-t border-rule py-[2px]"><span class="w-[110px] text-ink2">{{ when(e.at, shop.zone) }}</span><span class="min-w-0 flex-1" :class="e.struck ? 'text-ink2 line-through' : ''">{{ e.says }}{{ e.note ? `; ${e.note}` : '' }}<span class="text-ink2">{{ e.person ? `, ${e.person}` : '' }}</span></span><span v-if="e.struck" class="text-sm text-ink2">struck out: {{ e.struck }}</span><button v-else type="button" class="button plain" @click="striking = { target: e.target, id: e.id, says: `${tag} ${e.says}` }">Strike out<span class="sr-only"> {{ e.says }}</span></button></li>
             </ul>
           </section>
         </div>
