@@ -34,3 +34,14 @@ export function drynessFor(hours: number, t: DryTime): PrintDryness {
   if (hours > t.woundH) return 'outlasts'
   return hours > t.strandH ? 'outer turns' : 'dry'
 }
+
+/** What would let a print of `hours` stay dry: the dry box only where it helps, a split, or drying first. */
+export function drynessFixes(hours: number, t: DryTime, inBox: DryTime | null): string {
+  const out: string[] = []
+  if (inBox !== null && drynessFor(hours, inBox) === 'dry') out.push('feed it from the dry box')
+  const part = Math.min(t.strandH, t.woundH)
+  if (part >= 1) out.push(`split it into ${Math.ceil(hours / part)} parts with the spool kept dry between them`)
+  out.push('dry the spool first')
+  const text = out.length > 1 ? `${out.slice(0, -1).join(', ')}, or ${out[out.length - 1]}` : out[0]!
+  return text[0]!.toUpperCase() + text.slice(1)
+}

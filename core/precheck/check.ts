@@ -2,7 +2,7 @@
  * "May I press start": the job file, the spool and the printer as they stand, one line each. Thresholds are common
  * practice, no source, unless the line says where they come from.
  */
-import { drynessFor } from '../drying'
+import { drynessFixes, drynessFor } from '../drying'
 import { likeliest } from './profile'
 import type { CheckLine, CheckStatus, PrecheckFacts } from './types'
 
@@ -77,8 +77,9 @@ function dryness(f: PrecheckFacts): CheckLine {
   const where = f.printsFrom === 'room' ? 'in the room' : f.printsFrom === 'dry box' ? 'in the dry box' : 'in the dryer'
   const stay = Number.isFinite(t.woundH) ? `stays dry ${h(t.woundH)} ${where}` : `stays dry ${where}`
   if (d === 'wet') return line('dryness', 'stop', 'The spool is too wet to print now.', 'Dry it first')
-  if (d === 'outlasts') return line('dryness', 'stop', `The job takes ${h(f.job.hours)} and the spool ${stay}.`, `${f.printsFrom === 'room' ? 'Feed it from the dry box, split' : 'Split'} the job, or dry it first`)
-  if (d === 'outer turns') return line('dryness', 'look', `The job takes ${h(f.job.hours)}; the spool ${stay}, but its outer turns only ${h(t.strandH)}.`, f.printsFrom === 'room' ? 'Feed it from the dry box' : 'Use the outer turns first')
+  const fixes = drynessFixes(f.job.hours, t, f.printsFrom === 'room' ? f.inBox : null)
+  if (d === 'outlasts') return line('dryness', 'stop', `The job takes ${h(f.job.hours)} and the spool ${stay}.`, fixes)
+  if (d === 'outer turns') return line('dryness', 'look', `The job takes ${h(f.job.hours)}; the spool ${stay}, but its outer turns only ${h(t.strandH)}.`, fixes)
   return line('dryness', 'ok', `The job takes ${h(f.job.hours)}; the spool ${stay}.`)
 }
 

@@ -31,6 +31,8 @@ export interface PrecheckFacts {
   /** How long the spool stays dry where it will stand while it prints; null when it cannot be told. */
   dryness: DryTime | null
   drynessMissing: string
+  /** The same fed from the dry box, to say whether that would help. */
+  inBox: DryTime | null
   printsFrom: 'room' | 'dry box' | 'dryer'
   fittedSurface: string | null
   enclosed: boolean

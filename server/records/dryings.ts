@@ -25,11 +25,11 @@ async function dryerOf(tx: Connection, id: number): Promise<DryerRow> {
   return dryer
 }
 
-/** A drying between `from` and now (or its end) that this moment falls into; the spool cannot be elsewhere then. */
-export async function dryingAt(tx: Connection, spoolId: number, at: Date): Promise<{ id: number, dryer: string, from: string, open: boolean } | null> {
+/** A drying that lies in this stretch of time, or reaches into it; the spool cannot be elsewhere then. */
+export async function dryingWithin(tx: Connection, spoolId: number, from: Date, to: Date): Promise<{ id: number, dryer: string, from: string, open: boolean } | null> {
   const [row] = await tx.execute<{ id: number, dryer: string, from: string, open: boolean }>(sql`
     select d.id::int, y.name dryer, to_char(d.occurred_at, 'YYYY-MM-DD HH24:MI') "from", d.ended_at is null open from standing_dryings d join dryers y on y.id = d.dryer_id
-    where d.spool_id = ${spoolId} and d.occurred_at < ${at.toISOString()} and (d.ended_at is null or d.ended_at > ${at.toISOString()}) order by d.occurred_at desc limit 1`)
+    where d.spool_id = ${spoolId} and d.occurred_at < ${to.toISOString()} and (d.ended_at is null or d.ended_at > ${from.toISOString()}) order by d.occurred_at desc limit 1`)
   return row ?? null
 }
 
@@ -43,7 +43,7 @@ export async function saveDrying(tx: Connection, d: z.output<typeof dryingSchema
   const refusal = dryingRefusal(d.setC, dryer, { dryHighestC: log.facts.dryHighestC ?? null, glassC: log.facts.glassC ?? null, meltC: log.facts.meltC ?? null, hub: spool!.hub })
   if (refusal) refuseField('setC', refusal)
   if (d.grossG !== null && spool!.tareG !== null && d.grossG < spool!.tareG) refuseField('grossG', `Less than the empty spool (${spool!.tareG} g)`)
-  const other = await dryingAt(tx, d.spoolId, occurredAt)
+  const other = await dryingWithin(tx, d.spoolId, occurredAt, occurredAt)
   if (other) refuseField('occurredAt', `${log.tag} is in ${other.dryer} since ${other.from}. End that drying first`)
   const later = log.dryings.find(x => Date.parse(x.from) >= occurredAt.getTime())
   if (later) refuseField('occurredAt', `A later drying of ${log.tag} is logged already, in ${later.dryer}. Strike that out first, or enter this one as dried elsewhere`)

@@ -4,7 +4,7 @@ import type { z } from 'zod'
 import type { spoolEventSchema } from '../../shared/entries'
 import type { Connection } from '../db/client'
 import { endings, spoolEvents, spools } from '../db/schema'
-import { dryingAt } from './dryings'
+import { dryingWithin } from './dryings'
 import { notFound, notInFuture, refuseField } from './refusal'
 
 export interface SpoolRow extends Record<string, unknown> {
@@ -52,8 +52,12 @@ export async function saveSpoolEvent(tx: Connection, e: z.output<typeof spoolEve
 
 /** A spool taken out, put in a box or loaded comes out of its dryer by that; it cannot have been elsewhere during one that is over. */
 async function leaveDryer(tx: Connection, spool: typeof spools.$inferSelect, kind: string, at: Date, hours: number | null, personId: number): Promise<void> {
-  const during = await dryingAt(tx, spool.id, at) ?? (kind === 'dried' && hours !== null ? await dryingAt(tx, spool.id, new Date(at.getTime() - hours * 3_600_000)) : null)
-  if (!during) return
-  if (!during.open || kind === 'dried') refuseField('occurredAt', `${spool.tag} was in ${during.dryer} then (since ${during.from}); it cannot have been elsewhere`)
-  await tx.insert(endings).values({ target: 'drying', targetId: during.id, outcome: 'done', occurredAt: at, personId, note: `by "${kind}"` })
+  const from = new Date(at.getTime() - (hours ?? 0) * 3_600_000)
+  const during = await dryingWithin(tx, spool.id, from, at)
+  if (during && (!during.open || kind === 'dried')) refuseField('occurredAt', `${spool.tag} was in ${during.dryer} then (since ${during.from}); it cannot have been elsewhere`)
+  if (during) await tx.insert(endings).values({ target: 'drying', targetId: during.id, outcome: 'done', occurredAt: at, personId, note: `by "${kind}"` })
+  if (hours === null) return
+  const [moved] = await tx.execute<{ kind: string, at: string }>(sql`
+    select kind, to_char(occurred_at, 'YYYY-MM-DD HH24:MI') at from standing_spool_events where spool_id = ${spool.id} and kind <> 'weighed' and occurred_at > ${from.toISOString()} and occurred_at < ${at.toISOString()} limit 1`)
+  if (moved) refuseField('hours', `${spool.tag} was "${moved.kind}" at ${moved.at}, in the middle of these ${hours} h`)
 }

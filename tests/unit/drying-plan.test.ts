@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { drynessFor, dryingPlan, dryingRefusal, dryTime, equilibriumWater, evenly, filamentOf, fitFactor, historyProblems, hubCeilingC, leftAfter, meanWater, safeCap, soakedAt, START_WOUND, stayed, throughHistory, trace, type Stay } from '#core/drying'
+import { drynessFixes, drynessFor, dryingPlan, dryingRefusal, dryTime, equilibriumWater, evenly, filamentOf, fitFactor, historyProblems, hubCeilingC, leftAfter, meanWater, safeCap, soakedAt, START_WOUND, stayed, throughHistory, trace, type Stay } from '#core/drying'
 
 const PA6 = filamentOf('PA6', 0.2, 1.75)!
 const ROOM = { airC: 23, rh: 50 }
@@ -87,6 +87,11 @@ describe('wet-out', () => {
   })
   test('a wet spool has no time left', () => expect(dryTime(wet, PA6, { airC: 23, rh: 50 }, START_WOUND)).toEqual({ strandH: 0, woundH: 0 }))
   test.each([[4, 'dry'], [10, 'outer turns'], [30, 'outlasts']] as const)('a print of %d h: %s', (h, word) => expect(drynessFor(h, { strandH: 5, woundH: 20 })).toBe(word))
+  test('what would fix it: the dry box only where it helps, a split where a part can be printed', () => {
+    expect(drynessFixes(12, { strandH: 5, woundH: 8 }, { strandH: 30, woundH: 90 })).toBe('Feed it from the dry box, split it into 3 parts with the spool kept dry between them, or dry the spool first')
+    expect(drynessFixes(12, { strandH: 0, woundH: 0 }, { strandH: 0, woundH: 0 })).toBe('Dry the spool first')
+    expect(drynessFixes(12, { strandH: 0.2, woundH: 3 }, null)).toBe('Dry the spool first')
+  })
   test('past the limit is wet whatever the hours', () => expect(drynessFor(0.1, { strandH: 0, woundH: 0 })).toBe('wet'))
 })
 

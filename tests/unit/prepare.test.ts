@@ -113,7 +113,7 @@ describe('pre-run check', () => {
     material, nozzleOffsetC: 10,
     others: [{ name: 'PLA-CF15', nozzleMinC: 210, nozzleMaxC: 230, beds: [[50, 60]] }, { name: 'PETG', nozzleMinC: 230, nozzleMaxC: 260, beds: [[70, 85]] }],
     limits: [], nozzle: { tag: 'N-014', boreMm: 0.6, provenMm3S: 10, left: { low80G: 80, medianG: 190 }, pastChance: 0.02 }, spool: { tag: 'S-02', leftG: 900 },
-    dryness: { strandH: 6, woundH: 20 }, drynessMissing: '', printsFrom: 'room', fittedSurface: 'PEI', enclosed: true, soak: { running: false, leftMin: 0, done: true },
+    dryness: { strandH: 6, woundH: 20 }, drynessMissing: '', inBox: { strandH: 40, woundH: 1e6 }, printsFrom: 'room', fittedSurface: 'PEI', enclosed: true, soak: { running: false, leftMin: 0, done: true },
   }
   const of = (more: Partial<PrecheckFacts>, key: string) => precheck({ ...good, ...more }).find(l => l.key === key)!
   const job = (more: Partial<PrecheckFacts['job']>) => ({ job: { ...good.job, ...more } })

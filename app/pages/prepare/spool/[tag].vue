@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One spool: how wet it is and why, how long it stays dry, and how to dry it. */
 import { computed, reactive, ref } from 'vue'
-import { soakedAt, throughHistory, trace } from '#core/drying'
+import { drynessFixes, drynessFor, soakedAt, throughHistory, trace } from '#core/drying'
 import { spoolEventSchema } from '#shared/entries'
 import type { SpoolPage, Prepare } from '../../../../server/records/prepare'
 import type { Equip } from '../../../../server/records/equip'
@@ -57,6 +57,18 @@ const log = computed(() => {
   return [...events, ...dried, ...struck].sort((a, b) => a.at < b.at ? 1 : -1)
 })
 
+/** A planned print against how long the spool stays dry where it stands. */
+const planned = ref<number | null>(null)
+const outlook = computed(() => {
+  const w = data.value?.state.water, h = planned.value
+  if (!w || h === null || !(h > 0)) return null
+  const boxed = data.value!.state.place === 'dry box', stays = boxed ? w.inBox : w.inRoom
+  const d = drynessFor(h, stays)
+  if (d === 'dry') return { verdict: 'fine' as const, text: `A print of ${hours(h)} stays dry ${boxed ? 'fed from the dry box' : 'in the room'}.` }
+  const why = d === 'wet' ? 'It is too wet to begin' : d === 'outlasts' ? `A print of ${hours(h)} outlasts the spool, which stays dry ${hours(stays.woundH)}` : `A print of ${hours(h)} fits the spool's ${hours(stays.woundH)}, but its outer turns only stay dry ${hours(stays.strandH)}`
+  return { verdict: d === 'outer turns' ? 'look' as const : 'stop' as const, text: `${why}. ${drynessFixes(h, stays, boxed ? null : w.inBox)}.` }
+})
+
 // an event with its own time, air or weight
 const entering = ref(false)
 const form = useEntryForm<{ id: number, leftG: number }>(spoolEventSchema, '/api/spool-events')
@@ -93,6 +105,7 @@ async function save(confirmed: string[] = []): Promise<void> {
             <div><dt>Water now</dt><dd>{{ water(data.state.water.wound) }} wound, {{ water(data.state.water.strand) }} as a single strand</dd></div>
             <div><dt>In room air it would end at</dt><dd>{{ water(data.state.water.soaked) }}</dd></div>
           </dl>
+          <section v-if="data.state.water && data.state.place !== 'sealed'" class="flex flex-wrap items-start gap-3" aria-label="Planned print"><FieldNumber id="planned" v-model="planned" class="w-[170px]" label="Planned print" unit="h" /><p v-if="outlook" class="flex min-w-0 flex-1 items-start gap-2 pt-6 font-[650]" role="status" :class="outlook.verdict === 'stop' ? 'text-stop' : outlook.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="outlook.verdict" :size="16" />{{ outlook.text }}</p></section>
           <section aria-labelledby="log" class="order-last">
             <h2 id="log" class="mb-1">Log</h2>
             <ul>
