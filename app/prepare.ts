@@ -1,9 +1,10 @@
 /** Words and small sums of Prepare's screens. */
+import { FOR_GOOD_H } from '#core/drying'
 import type { SpoolState } from '../server/records/moisture'
 
 /** Hours in words: minutes below an hour and a half, "for good" when there is no end. */
 export function hours(h: number): string {
-  if (!(h < 1e5)) return 'for good'
+  if (!(h < FOR_GOOD_H)) return 'for good'
   if (h < 1.5) return `${Math.round(h * 60)} min`
   return `${h < 10 ? Number(h.toFixed(1)) : Math.round(h)} h`
 }
@@ -34,7 +35,7 @@ export function spoolSentence(s: SpoolState): string {
   const stays = s.place === 'dry box' ? w.inBox : w.inRoom
   if (w.wound > w.printable) return `${s.tag} is too wet: about ${water(w.wound)} of water, ${s.material} prints cleanly up to ${water(w.printable)}.`
   if (s.place === 'dryer') return `${s.tag} is in ${s.drying?.dryer ?? 'a dryer'} at ${s.drying?.setC ?? '?'} °C, about ${water(w.wound)} left.`
-  if (stays.woundH > 1e5 && stays.strandH > 1e5) return `${s.tag} is dry and stays dry ${placeWords(s)}.`
+  if (stays.woundH >= FOR_GOOD_H && stays.strandH >= FOR_GOOD_H) return `${s.tag} is dry and stays dry ${placeWords(s)}.`
   if (w.strand > w.printable) return `${s.tag} is dry by the estimate for about ${hours(stays.woundH)}; its outer turns are not.`
   return `${s.tag} stays dry ${placeWords(s)} for about ${hours(stays.woundH)}; a single strand for ${hours(stays.strandH)}.`
 }

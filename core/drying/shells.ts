@@ -44,6 +44,8 @@ function modesOf(): Modes {
 }
 
 const MODES = modesOf()
+/** A mode that has decayed by e to this power is below rounding. */
+const GONE = 45
 
 /** Water in the cylinder, wt%: the air's equilibrium at its surface, and what each decay mode holds above it. */
 export interface Moisture { atAir: number, above: Float64Array }
@@ -67,7 +69,10 @@ function inAir(m: Moisture, atAir: number): Moisture {
 /** State after x = D·t/a² in air whose equilibrium is `atAir` wt%. */
 export function carried(m: Moisture, atAir: number, x: number): Moisture {
   const n = inAir(m, atAir)
-  for (let i = 0; i < SHELLS; i++) n.above[i]! *= Math.exp(-MODES.rates[i]! * x)
+  for (let i = 0; i < SHELLS; i++) {
+    const decay = MODES.rates[i]! * x
+    n.above[i]! *= decay > GONE ? 0 : Math.exp(-decay)
+  }
   return n
 }
 

@@ -23,6 +23,9 @@ export function dryTime(w: SpoolWater, f: Filament, air: Air, wound: Wound, limi
   return { strandH: hoursUntilWet(w.strand, f, air, 1, limit), woundH: hoursUntilWet(w.wound, f, air, wound.factor, limit) }
 }
 
+/** Hours from which a spool is said to stay dry for good; JSON has no infinity, so stored and sent times end here. */
+export const FOR_GOOD_H = 1e5
+
 export type PrintDryness = 'dry' | 'outer turns' | 'outlasts' | 'wet'
 
 /**

@@ -2,7 +2,7 @@
  * "May I press start": the job file, the spool and the printer as they stand, one line each. Thresholds are common
  * practice, no source, unless the line says where they come from.
  */
-import { drynessFixes, drynessFor } from '../drying'
+import { drynessFixes, drynessFor, FOR_GOOD_H } from '../drying'
 import { likeliest } from './profile'
 import type { CheckLine, CheckStatus, PrecheckFacts } from './types'
 
@@ -75,7 +75,7 @@ function dryness(f: PrecheckFacts): CheckLine {
   if (f.job.hours === null) return line('dryness', 'unknown', 'How long the job takes is not known.', 'Enter the hours')
   const d = drynessFor(f.job.hours, t)
   const where = f.printsFrom === 'room' ? 'in the room' : f.printsFrom === 'dry box' ? 'in the dry box' : 'in the dryer'
-  const stay = Number.isFinite(t.woundH) ? `stays dry ${h(t.woundH)} ${where}` : `stays dry ${where}`
+  const stay = t.woundH < FOR_GOOD_H ? `stays dry ${h(t.woundH)} ${where}` : `stays dry ${where}`
   if (d === 'wet') return line('dryness', 'stop', 'The spool is too wet to print now.', 'Dry it first')
   const fixes = drynessFixes(f.job.hours, t, f.printsFrom === 'room' ? f.inBox : null)
   if (d === 'outlasts') return line('dryness', 'stop', `The job takes ${h(f.job.hours)} and the spool ${stay}.`, fixes)

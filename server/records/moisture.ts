@@ -4,7 +4,7 @@
  */
 import { sql } from 'drizzle-orm'
 import {
-  dryerRh, dryTime, equilibriumWater, filamentOf, fitFactor, meanWater, soakedAt, START_WOUND, throughHistory,
+  dryerRh, dryTime, equilibriumWater, filamentOf, fitFactor, FOR_GOOD_H, meanWater, soakedAt, START_WOUND, throughHistory,
   type DryerKind, type DryTime, type Filament, type FittedFactor, type SpoolPlace, type SpoolWater, type Stay, type Wound,
 } from '../../core/drying'
 import type { ValueKey } from '../../core/limits'
@@ -140,8 +140,6 @@ function waterOf(w: SpoolWater, f: Filament, air: Air, wound: Wound): NonNullabl
   return { strand: meanWater(w.strand), wound: meanWater(w.wound), printable: f.printable, soaked: equilibriumWater(f, air.roomRh), inRoom: finite(at(air.roomRh)), inBox: finite(at(air.dryBoxRh)) }
 }
 
-/** JSON has no infinity: a spool that never gets wet stays dry for so many hours. */
-export const FOR_GOOD_H = 1e6
 const finite = (t: DryTime): DryTime => ({ strandH: Math.min(FOR_GOOD_H, t.strandH), woundH: Math.min(FOR_GOOD_H, t.woundH) })
 
 /** What a screen needs to plan and draw one spool: the browser carries it through with the same core. */

@@ -48,6 +48,9 @@ describe('what it understands', () => {
   })
   test('spools, with or without the word', () => {
     expect(spoolEventSchema.parse(body('spool S-07 out').body)).toMatchObject({ spoolId: 7, kind: 'out' })
+    expect(spoolEventSchema.parse(body('S-07 in').body)).toMatchObject({ spoolId: 7, kind: 'in' })
+    expect(spoolEventSchema.parse(body('spool S-07 dried 12h 70C').body)).toMatchObject({ kind: 'dried', hours: 12, atC: 70 })
+    expect(body('spool S-07 dried').says).toContain('as usual')
     expect(spoolEventSchema.parse(body('s-07 weighed 812g').body)).toMatchObject({ kind: 'weighed', grossG: 812 })
   })
   test('a tag alone opens its page', () => expect(read('N-014')).toMatchObject({ kind: 'open', path: '/inspect/N-014' }))
@@ -56,7 +59,7 @@ describe('what it understands', () => {
 describe('what it cannot read', () => {
   test.each([
     ['N-014 bore 0.43-0.44 tpi', 'tpi', 21], ['Ribbel +3g', 'Ribbel', 0], ['N-014 bore 0.44-0.43', '0.44-0.43', 11], ['N-014 bore 0.43', '0.43', 11], ['N-014 tip long', 'long', 10],
-    ['Ribble +312g PA66 9h', 'PA66', 13], ['fit N-033 Rible', 'Rible', 10], ['fit N-33', 'N-33', 4], ['fit N-033 Swale cold', 'cold', 16], ['spool S-07 lost', 'lost', 11], ['S-07 weighed heavy', 'heavy', 13],
+    ['Ribble +312g PA66 9h', 'PA66', 13], ['fit N-033 Rible', 'Rible', 10], ['fit N-33', 'N-33', 4], ['fit N-033 Swale cold', 'cold', 16], ['spool S-07 lost', 'lost', 11], ['S-07 weighed heavy', 'heavy', 13], ['S-07 dried long', 'long', 11], ['S-07 out now', 'now', 9],
   ])('%s', (line, word, from) => expect(read(line)).toMatchObject({ kind: 'unread', word, from }))
   test.each(['Ribble', 'Ribble +312g', 'Ribble PA6-CF20', 'Swale +3g PA6-CF20', 'Swale hot +3g PA6-CF20', 'fit', 'fit N-033', 'fit N-033 Swale', 'retire N-014', 'spool', 'spool S-07', 'S-07 weighed', 'N-014 bore'])('%s: says what is still needed', line => {
     expect(read(line).kind).toBe('more')

@@ -11,6 +11,7 @@ import CautionList from '~/components/equip/CautionList.vue'
 import BalanceField from '~/components/prepare/BalanceField.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldText from '~/components/ui/FieldText.vue'
+import FieldWhen from '~/components/ui/FieldWhen.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
@@ -62,17 +63,17 @@ const cautions = computed(() => cautionsFor({ action: 'dry', polymers: [props.pa
 // starting one
 const starting = ref<Row | null>(null)
 const form = useEntryForm<{ id: number, until: string }>(dryingSchema, '/api/dryings')
-const v = reactive({ setC: null as number | null, plannedH: null as number | null, grossG: null as number | null, note: '' })
+const v = reactive({ setC: null as number | null, plannedH: null as number | null, grossG: null as number | null, note: '', occurredAt: '' })
 function start(r: Row): void {
   form.reset()
   starting.value = r
-  Object.assign(v, { setC: r.plan?.atC ?? null, plannedH: r.plan && Number.isFinite(r.plan.woundH) && r.plan.woundH > 0 ? Math.max(0.5, Math.round(r.plan.woundH * 2) / 2) : 8, grossG: null, note: '' })
+  Object.assign(v, { setC: r.plan?.atC ?? null, plannedH: r.plan && Number.isFinite(r.plan.woundH) && r.plan.woundH > 0 ? Math.max(0.5, Math.round(r.plan.woundH * 2) / 2) : 8, grossG: null, note: '', occurredAt: new Date().toISOString() })
 }
 const refusal = computed(() => starting.value && v.setC !== null && !Number.isNaN(v.setC) ? dryingRefusal(v.setC, starting.value.dryer, limits.value) : null)
 /** What the entered temperature and hours would leave. */
 const leaves = computed(() => starting.value && v.setC !== null && v.plannedH !== null && v.setC >= 30 && v.setC <= 250 && v.plannedH > 0 && !refusal.value ? leftAfter(props.state, props.filament, starting.value.dryer.kind, v.setC, v.plannedH, room.value, props.page.wound) : null)
 async function save(confirmed: string[] = []): Promise<void> {
-  const done = await form.send({ spoolId: props.page.state.id, dryerId: starting.value!.dryer.id, setC: v.setC, plannedH: v.plannedH, targetWt: goal.value, grossG: v.grossG, note: v.note, occurredAt: new Date().toISOString() }, `Dry ${props.page.state.tag} in ${starting.value!.dryer.name}`, confirmed)
+  const done = await form.send({ spoolId: props.page.state.id, dryerId: starting.value!.dryer.id, setC: v.setC, plannedH: v.plannedH, targetWt: goal.value, grossG: v.grossG, note: v.note, occurredAt: v.occurredAt }, `Dry ${props.page.state.tag} in ${starting.value!.dryer.name}`, confirmed)
   if (done === null) return
   if (done !== 'queued') ui.say(`${props.page.state.tag} dries in ${starting.value!.dryer.name} until about ${when(done.until, shop.zone)}. The timer goes on when this page is closed.`)
   starting.value = null
@@ -88,7 +89,7 @@ async function save(confirmed: string[] = []): Promise<void> {
     </div>
     <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Dryers">
       <table class="record min-w-[500px]">
-        <thead><tr><th>dryer</th><th class="num">wound spool</th><th class="num">80 % between</th><th class="num">one strand</th><th /></tr></thead>
+        <thead><tr><th>dryer</th><th class="num">wound spool</th><th class="num">80 % between</th><th class="num">one strand</th><th><span class="sr-only">start</span></th></tr></thead>
         <tbody>
           <tr v-for="r in rows" :key="r.dryer.id">
             <th scope="row" class="!whitespace-normal"><b class="text-[13px] text-ink">{{ r.dryer.name }}</b><span v-if="r.plan" class="text-[13px] text-ink"> at {{ r.plan.atC }} °C</span><br><span class="font-normal">{{ r.dryer.kind }}{{ r.plan ? `; ${REASON[r.plan.reason]}` : '' }}</span></th>
@@ -118,11 +119,12 @@ async function save(confirmed: string[] = []): Promise<void> {
         <div class="grid gap-3 sm:grid-cols-2">
           <FieldNumber id="dry-c" v-model="v.setC" label="Set to" unit="°C" :error="form.errors.value.setC ?? refusal ?? undefined" />
           <FieldNumber id="dry-h" v-model="v.plannedH" label="For" unit="h" :error="form.errors.value.plannedH" />
-          <BalanceField id="dry-gross" v-model="v.grossG" class="sm:col-span-2" label="Weighs before, with its spool" :spool-id="page.state.id" hint="weigh before and after, and the shop's own factor is fitted" :error="form.errors.value.grossG" />
+          <FieldWhen id="dry-when" v-model="v.occurredAt" label="Began" :error="form.errors.value.occurredAt" />
+          <BalanceField id="dry-gross" v-model="v.grossG" label="Weighs before, with its spool" :spool-id="page.state.id" hint="weigh before and after, and the shop's own factor is fitted" :error="form.errors.value.grossG" />
         </div>
         <p v-if="leaves" role="status">By the model this leaves {{ water(leaves.wound) }} on the wound spool, {{ water(leaves.strand) }} in a single strand.</p>
         <FieldText id="dry-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
-        <p v-if="form.errors.value.occurredAt || form.errors.value.dryerId" class="font-semibold text-stop" role="alert">{{ form.errors.value.occurredAt ?? form.errors.value.dryerId }}</p>
+        <p v-if="form.errors.value.dryerId" class="font-semibold text-stop" role="alert">{{ form.errors.value.dryerId }}</p>
         <CautionList :cautions="cautions" title="When you dry" />
         <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
         <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Start drying</button><button type="button" class="button" @click="starting = null">Not now</button></div>

@@ -106,7 +106,7 @@ const path = computed(() => {
       </div>
       <p class="mb-3 flex items-start gap-2 text-[17px] font-[680] leading-snug" role="status" :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="sentence.verdict" :size="20" class="mt-[2px]" />{{ sentence.text }}</p>
       <div class="mb-4 grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-2">
-        <div class="grid gap-3">
+        <div class="grid grid-cols-[minmax(0,1fr)] gap-3">
           <figure v-if="path" class="sheet m-0 p-2">
             <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="The plan drawn"><svg :viewBox="`0 0 ${W} ${H}`" class="w-full min-w-[540px]" role="img" :aria-label="`Oven temperature: to ${path.atC} °C and back`">
               <path :d="`M${LEFT} ${path.top}H${W - 20}`" stroke="var(--color-faint)" /><text :x="LEFT - 5" :y="path.top + 4" text-anchor="end" class="t">{{ path.atC }}</text><text x="4" y="12" class="t">°C</text>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Dry: which spools are dry, which are in a dryer, and which are getting wet where they stand. */
 import { computed, ref } from 'vue'
+import { FOR_GOOD_H } from '#core/drying'
 import AirSheet from '~/components/prepare/AirSheet.vue'
 import DryerSheet from '~/components/prepare/DryerSheet.vue'
 import EndSheet, { type ToEnd } from '~/components/prepare/EndSheet.vue'
@@ -78,7 +79,7 @@ const fitted = computed(() => data.value?.wound ?? null)
           <li v-for="s in g.spools" :key="s.id" class="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-3 border-t border-rule py-1 sm:grid-cols-[64px_130px_minmax(80px,1fr)_auto]">
             <NuxtLink :to="`/prepare/spool/${s.tag}`" class="act">{{ s.tag }}</NuxtLink>
             <span class="min-w-0 leading-tight"><span class="block truncate font-semibold">{{ s.material }}</span><span class="block text-xs text-ink2">{{ placeWords(s) }}</span></span>
-            <span v-if="s.water && s.place !== 'sealed'" class="col-span-3 row-start-2 sm:col-span-1 sm:row-start-auto"><WaterBar v-bind="s.water" :label="s.tag" /><span class="block text-xs" :class="g.key === 'wet' ? 'text-stop' : g.key === 'soon' ? 'text-look' : 'text-ink2'">{{ g.key === 'wet' ? `${s.water.wound.toFixed(2)} wt%, limit ${s.water.printable.toFixed(2)}` : `dry ${hours(stays(s).woundH)}${stays(s).woundH < 1e5 ? `, strand ${hours(stays(s).strandH)}` : ''}` }}</span></span>
+            <span v-if="s.water && s.place !== 'sealed'" class="col-span-3 row-start-2 sm:col-span-1 sm:row-start-auto"><WaterBar v-bind="s.water" :label="s.tag" /><span class="block text-xs" :class="g.key === 'wet' ? 'text-stop' : g.key === 'soon' ? 'text-look' : 'text-ink2'">{{ g.key === 'wet' ? `${s.water.wound.toFixed(2)} wt%, limit ${s.water.printable.toFixed(2)}` : `dry ${hours(stays(s).woundH)}${stays(s).woundH < FOR_GOOD_H ? `, strand ${hours(stays(s).strandH)}` : ''}` }}</span></span>
             <span v-else class="col-span-3 row-start-2 text-xs text-ink2 sm:col-span-1 sm:row-start-auto">{{ s.place === 'sealed' ? 'dry it when it is opened' : 'no uptake known' }}</span>
             <SpoolClock :spool="s" />
           </li>
