@@ -2,7 +2,7 @@
  * npm test: everything there is to check, and a closing line. Installs what is missing; makes a PostgreSQL for itself.
  * Parts can be named: npm test -- types lint unit reference integration e2e
  */
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -16,6 +16,9 @@ const wanted = part => only.length === 0 || only.includes(part)
 const say = text => console.log(`\n== ${text}`)
 const env = { ...process.env, NUXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' }
 const run = (command, args, more = {}) => spawnSync(command, args, { stdio: 'inherit', env, ...more }).status === 0
+
+/** The same without holding up what runs beside it. */
+const runOn = (command, args) => new Promise(done => { spawn(command, args, { stdio: 'inherit', env }).on('close', code => { done(code === 0) }) })
 
 let passed = 0
 let failed = 0
@@ -47,28 +50,48 @@ function prepare() {
   if (!run('npx', ['nuxt', 'prepare', '--logLevel', 'silent'])) throw new StartError('nuxt prepare failed')
 }
 
-function vitest(project) {
+async function vitest(project) {
   say(project)
   const file = join(root, `.cache-${project}.json`)
-  const ok = run('npx', ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`])
+  const ok = await runOn('npx', ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`])
   if (!countReport(file, r => [r.numPassedTests, r.numFailedTests + r.numPendingTests]) && ok) failed++
   else if (!ok && failed === 0) failed++
 }
 
+/** A command beside the others: resolves with whether it went well and what it said. */
+const beside = (title, command, args) => new Promise(done => {
+  const child = spawn(command, args, { env, stdio: ['ignore', 'pipe', 'pipe'] })
+  let text = ''
+  child.stdout.on('data', d => { text += d })
+  child.stderr.on('data', d => { text += d })
+  child.on('close', code => { done({ title, ok: code === 0, text }) })
+})
+
+/** Types, lint and build, one after the other, while the other core runs the tests that need none of them. */
+async function aside() {
+  const out = []
+  if (wanted('types')) out.push(await beside('types', 'npx', ['vue-tsc', '-b', '--noEmit']))
+  if (wanted('lint')) out.push(await beside('lint', 'npx', ['eslint', '.', '--max-warnings', '0']))
+  const stamp = buildStamp(root)
+  const stampFile = '.output/stamp'
+  if (wanted('e2e') && (!existsSync(stampFile) || readFileSync(stampFile, 'utf8') !== stamp)) {
+    const built = await beside('build', 'npx', ['nuxt', 'build', '--logLevel', 'silent'])
+    if (built.ok) writeFileSync(stampFile, stamp)
+    out.push(built)
+  }
+  return out
+}
+
 try {
   prepare()
-  if (wanted('types')) { say('types'); count(run('npx', ['vue-tsc', '-b', '--noEmit'])) }
-  if (wanted('lint')) { say('lint'); count(run('npx', ['eslint', '.', '--max-warnings', '0'])) }
-  for (const project of ['unit', 'reference', 'integration']) if (wanted(project)) vitest(project)
+  const apart = aside()
+  for (const project of ['unit', 'reference', 'integration']) if (wanted(project)) await vitest(project)
+  for (const { title, ok, text } of await apart) {
+    say(title)
+    if (!ok || text.trim() !== '') console.log(text.trim())
+    count(ok)
+  }
   if (wanted('e2e')) {
-    const stamp = buildStamp(root)
-    const stampFile = '.output/stamp'
-    if (!existsSync(stampFile) || readFileSync(stampFile, 'utf8') !== stamp) {
-      say('build')
-      const built = run('npx', ['nuxt', 'build', '--logLevel', 'silent'])
-      count(built)
-      if (built) writeFileSync(stampFile, stamp)
-    }
     say('end to end')
     const file = join(root, '.cache-e2e.json')
     const ok = run('npx', ['playwright', 'test'], { env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file } })
