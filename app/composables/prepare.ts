@@ -3,8 +3,8 @@ import { onBeforeUnmount, onMounted, ref } from 'vue'
 import type { Prepare } from '../../server/records/prepare'
 import { useReading } from '~/composables/reading'
 
-/** Now, anew every second while the page is open. */
-export function useNow(everyMs = 1000) {
+/** Now, anew every few seconds while the page is open: timers are read in minutes. */
+export function useNow(everyMs = 5000) {
   const now = ref(Date.now())
   let timer: ReturnType<typeof setInterval> | undefined
   onMounted(() => { timer = setInterval(() => { now.value = Date.now() }, everyMs) })

@@ -42,7 +42,7 @@ const prepared = computed<BenchLine[]>(() => {
 })
 /** A printer whose spool or soak wants a look is not fine. */
 const printers = computed(() => (floor.value?.printers ?? []).map(p => p.verdict === 'fine' && notes.value[p.name]?.some(n => n.look) ? { ...p, verdict: 'look' as const } : p))
-const bench = computed(() => [...floor.value?.bench ?? [], ...prepared.value].sort((a, b) => b.weight - a.weight).slice(0, 10))
+const bench = computed(() => [...floor.value?.bench ?? [], ...prepared.value].sort((a, b) => b.weight - a.weight).slice(0, 12))
 
 const verdict = computed(() => {
   const f = floor.value

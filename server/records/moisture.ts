@@ -99,25 +99,26 @@ export function startOf(f: Filament, air: Air, stays: readonly Stay[], until: nu
 /** Least uncertainty of a weight difference, g: twice a balance of 1 g resolution, rectangular. */
 const WEIGHING_U_G = 0.6
 
-/** The shop's own wound-spool factor, from every drying that was weighed before and after. */
+/** The latest weighed dryings are enough to know the factor, and keep the reading quick when there are hundreds. */
+const WEIGHINGS = 12
+
+/** The shop's own wound-spool factor, from the latest dryings that were weighed before and after. */
 export function shopFactor(logs: readonly SpoolLog[], air: Air): FittedFactor {
-  const weighings = logs.flatMap(s => {
+  const weighed = logs.flatMap(s => {
     const f = filamentOfSpool(s)
-    return f === null ? [] : s.dryings.flatMap(d => {
-      if (d.beforeG === null || d.afterG === null || d.to === null) return []
-      const from = Date.parse(d.from)
-      const before = staysOf(s, air, from)
-      const stay = staysOf(s, air, Date.parse(d.to)).filter(x => x.from >= from)
-      const filamentG = d.beforeG - (s.tareG ?? 200)
-      const expectedG = (factor: number) => {
-        const wound: Wound = { ...START_WOUND, factor }
-        const state = throughHistory(startOf(f, air, before, from), f, before, wound)
-        return filamentG / 100 * (meanWater(state.wound) - meanWater(throughHistory(state, f, stay, wound).wound))
-      }
-      return [{ lostG: d.beforeG - d.afterG, uG: WEIGHING_U_G, expectedG }]
-    })
-  })
-  return fitFactor(weighings)
+    return f === null ? [] : s.dryings.flatMap(d => d.beforeG === null || d.afterG === null || d.to === null ? [] : [{ s, f, from: Date.parse(d.from), to: Date.parse(d.to), beforeG: d.beforeG, lostG: d.beforeG - d.afterG }])
+  }).sort((a, b) => b.to - a.to).slice(0, WEIGHINGS)
+  return fitFactor(weighed.map(({ s, f, from, to, beforeG, lostG }) => {
+    const before = staysOf(s, air, from)
+    const stay = staysOf(s, air, to).filter(x => x.from >= from)
+    const filamentG = beforeG - (s.tareG ?? 200)
+    const expectedG = (factor: number) => {
+      const wound: Wound = { ...START_WOUND, factor }
+      const state = throughHistory(startOf(f, air, before, from), f, before, wound)
+      return filamentG / 100 * (meanWater(state.wound) - meanWater(throughHistory(state, f, stay, wound).wound))
+    }
+    return { lostG, uG: WEIGHING_U_G, expectedG }
+  }))
 }
 
 export function stateOf(s: SpoolLog, air: Air, wound: Wound, now: number): SpoolState {

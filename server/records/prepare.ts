@@ -7,7 +7,7 @@ import { listDryers, type DryerRow } from './dryings'
 import { historyOf, shopAir, shopFactor, spoolLogs, stateOf, type Air, type DryingLine, type SpoolHistory, type SpoolState } from './moisture'
 import { notFound } from './refusal'
 import { listSoaks, listWarmUps, type SoakLine, type WarmUpLine } from './soaks'
-import { spoolRemaining } from './spools'
+import { listSpools, spoolRemaining } from './spools'
 
 export interface AnnealLine { id: number, name: string, material: string, dryer: string, atC: number, holdH: number, rampCPerH: number, thicknessMm: number, totalH: number, from: string, to: string | null, outcome: string | null, person: string, note: string, struck: string | null }
 
@@ -30,9 +30,11 @@ export interface Prepare {
 }
 
 export async function prepare(db: Connection): Promise<Prepare> {
-  const [logs, dryers, air, soaks, anneals, warmUps, changeovers, through, checks] = await Promise.all([spoolLogs(db), listDryers(db), shopAir(db), listSoaks(db), listAnneals(db), listWarmUps(db), listChangeovers(db), throughFitted(db), listChecks(db)])
+  const [logs, left, dryers, air, soaks, anneals, warmUps, changeovers, through, checks] = await Promise.all([spoolLogs(db), listSpools(db), listDryers(db), shopAir(db), listSoaks(db), listAnneals(db), listWarmUps(db), listChangeovers(db), throughFitted(db), listChecks(db)])
   const wound = shopFactor(logs, air), now = Date.now()
-  return { spools: logs.map(s => stateOf(s, air, wound, now)), dryers, air, wound, soaks, anneals, warmUps, changeovers, through, checks, at: new Date(now).toISOString() }
+  // a spool that is used up needs no state; its weighings still count
+  const inUse = new Set(left.filter(s => s.left_g > 1).map(s => s.id))
+  return { spools: logs.filter(s => inUse.has(s.id)).map(s => stateOf(s, air, wound, now)), dryers, air, wound, soaks, anneals, warmUps, changeovers, through, checks, at: new Date(now).toISOString() }
 }
 
 export interface SpoolPage {

@@ -28,8 +28,7 @@ const dryerOpen = ref(false)
 const GROUPS = [
   { key: 'wet', title: 'Too wet to print', verdict: 'stop' }, { key: 'soon', title: 'Getting wet', verdict: 'look' }, { key: 'dry', title: 'Dry', verdict: 'fine' }, { key: 'unknown', title: 'Not known', verdict: 'look' },
 ] as const
-const left = (s: SpoolState) => shop.data?.spools.find(x => x.id === s.id)?.left_g ?? null
-const spools = computed(() => (data.value?.spools ?? []).filter(s => (left(s) ?? 1) > 1))
+const spools = computed(() => data.value?.spools ?? [])
 const drying = computed(() => spools.value.filter(s => s.place === 'dryer'))
 const groups = computed(() => GROUPS.map(g => ({ ...g, spools: spools.value.filter(s => s.place !== 'dryer' && drynessOf(s) === g.key).sort((a, b) => Number(!!b.printer) - Number(!!a.printer) || a.tag.localeCompare(b.tag)) })).filter(g => g.spools.length > 0))
 const sentence = computed(() => {
