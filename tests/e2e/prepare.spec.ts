@@ -94,6 +94,7 @@ test('from a wet spool to a logged run: dry, soak, check, run, clock', async ({ 
   await said(page, /is struck out and stays readable/)
   await page.getByLabel('Strip').or(page.getByPlaceholder(/Scan a tag/)).first().fill('spool S-03 out')
   await page.keyboard.press('Enter')
+  await said(page, /Spool S-03 .*: out/)
   await page.goto('/prepare/spool/S-03')
   await said(page, /S-03 (stays dry out in the room for about|is dry by the estimate)/)
 })
@@ -139,6 +140,8 @@ test('change filament and anneal: temperature both stand, the log, schools, a ti
   await page.goto('/prepare/anneal')
   await said(page, /h in Oven: up at 60 °C an hour/)
   await page.getByLabel('At, °C').fill('210')
+  await page.request.post('/api/people', { data: { name: `Helper ${Date.now()}`, role: 'technician' }, headers: { 'idempotency-key': `helper-${Date.now()}` } })
+  await page.waitForTimeout(1500) // news of a save elsewhere leaves what is typed
   await said(page, /melts at 220 °C: 210 °C would slump it/)
   await page.getByRole('button', { name: /Take it.*hot/ }).click()
   await page.getByLabel('Part', { exact: true }).fill('bobbin rings')

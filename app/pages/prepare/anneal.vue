@@ -40,7 +40,8 @@ const schools = computed(() => {
   return low === null || high === null || lowH === null || highH === null ? [] : annealSchools({ lowC: low, highC: high, lowH, highH, rampCPerH: value('annealRamp') ?? 40, glassC: value('glassC') })
 })
 function take(s: { atC: number, holdH: number }): void { v.atC = s.atC; v.holdH = s.holdH }
-watch(schools, s => { if (s[0]) { take(s[0]); v.rampCPerH = value('annealRamp') ?? 40 } }, { immediate: true })
+// by what the schools say, not by each reading: news of a save elsewhere leaves what is typed
+watch(() => `${v.materialId} ${schools.value.map(s => `${s.atC}/${s.holdH}`).join()}`, () => { const s = schools.value[0]; if (s) { take(s); v.rampCPerH = value('annealRamp') ?? 40 } }, { immediate: true })
 const ovens = computed(() => (data.value?.dryers ?? []).filter(d => !d.withdrawn && d.kind !== 'bed under a cover'))
 watch(ovens, o => { v.dryerId ??= [...o].sort((a, b) => b.ceilingC - a.ceilingC)[0]?.id ?? null }, { immediate: true })
 const oven = computed(() => ovens.value.find(d => d.id === v.dryerId) ?? null)

@@ -53,8 +53,9 @@ watch(() => [equip.value, data.value, shop.data] as const, ([e, d, all]) => {
   const nozzles = printer.value?.heads.map(h => h.nozzle?.id) ?? []
   v.materialId = d.through.find(t => nozzles.includes(t.nozzleId))?.lastId ?? materials.value[0]?.id ?? null
 }, { immediate: true })
-watch(() => [v.materialId, sets.value.length] as const, () => { v.setName = sets.value[0]?.name ?? null }, { immediate: true })
-watch(set, s => { v.targetC = s?.chamberMinC ?? null; if (s) v.bedC = s.bedMinC }, { immediate: true })
+// by what the practice says, not by each reading: news of a save elsewhere leaves what is typed
+watch(() => `${v.materialId} ${sets.value.map(s => s.name).join()}`, () => { v.setName = sets.value[0]?.name ?? null }, { immediate: true })
+watch(() => `${v.materialId} ${set.value?.name ?? ''} ${set.value?.chamberMinC ?? ''} ${set.value?.bedMinC ?? ''}`, () => { v.targetC = set.value?.chamberMinC ?? null; if (set.value) v.bedC = set.value.bedMinC }, { immediate: true })
 
 const report = computed(() => printer.value ? live.of(printer.value.name, now.value) : null)
 const warmUps = computed(() => (data.value?.warmUps ?? []).filter(w => w.printerId === v.printerId))
