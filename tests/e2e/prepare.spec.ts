@@ -13,6 +13,7 @@ const said = (page: Page, text: string | RegExp) => expect(page.getByRole('statu
 const optionLike = async (page: Page, id: string, start: string) => { await expect(page.locator(`${id} option`, { hasText: start }).first()).toBeAttached(); await page.selectOption(id, (await page.locator(`${id} option`).allTextContents()).find(t => t.startsWith(start))!) }
 
 test('from a wet spool to a logged run: dry, soak, check, run, clock', async ({ page }) => {
+  test.setTimeout(300_000) // the whole path in one walk
   await page.goto('/prepare')
   await expect(page.getByText(/S-01 on Ribble/).first()).toBeVisible()
   await page.getByRole('link', { name: 'S-03', exact: true }).click()
