@@ -43,6 +43,8 @@ export const START_UPTAKE: Readonly<Record<string, Uptake>> = {
 /** Facts as entered; what is missing comes from the polymer's start values. */
 export interface UptakeFacts { waterAt50?: number | null, d80E11?: number | null, eaKJMol?: number | null, printable?: number | null }
 
+/** Nylons of every kind, PPA among them: the best known uptake, and brittle when filled and dried too long. */
+export const isPolyamide = (polymer: string) => /^p(a\d|pa)/i.test(polymer.trim())
 const LN_SD = { polyamide: 0.5, other: 0.9 }
 
 /** Filament of a material, or null when neither its facts nor its polymer tell how it takes up water. */
@@ -53,7 +55,7 @@ export function filamentOf(polymer: string, fillerFraction: number, diameterMm: 
   need('diameterMm', diameterMm, 0.5, 5, 'mm')
   need('fillerFraction', fillerFraction, 0, 0.8, '')
   return {
-    diameterMm, fillerFraction, waterAt50, d80, eaJMol: ea * 1000, lnSd: /^p(a\d|pa)/i.test(polymer.trim()) ? LN_SD.polyamide : LN_SD.other,
+    diameterMm, fillerFraction, waterAt50, d80, eaJMol: ea * 1000, lnSd: isPolyamide(polymer) ? LN_SD.polyamide : LN_SD.other,
     printable: facts.printable ?? (start?.printableShare ?? PRINTABLE_SHARE) * waterAt50 * (1 - fillerFraction),
   }
 }

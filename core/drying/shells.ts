@@ -10,7 +10,7 @@ const SHELLS = 32
 const OUTERMOST = 0.003
 const GROWTH = 1.15
 
-interface Modes { rates: Float64Array, weights: Float64Array, surface: Float64Array, faces: number[], volumes: number[], shapes: number[][] }
+interface Modes { rates: Float64Array, weights: Float64Array, surface: Float64Array }
 
 /** Shell faces from the axis to the surface, in radii. */
 function facesOf(): number[] {
@@ -36,10 +36,9 @@ function modesOf(): Modes {
   const { values, vectors } = symmetricEigen(m)
   const weights = vectors.map(q => q.reduce((s, x, j) => s + x * Math.sqrt(volumes[j]!), 0))
   return {
-    faces, volumes, rates: Float64Array.from(values), weights: Float64Array.from(weights.map(w => w * w)),
+    rates: Float64Array.from(values), weights: Float64Array.from(weights.map(w => w * w)),
     // what of a mode's water leaves through the surface, per unit of D·t/a²
     surface: Float64Array.from(vectors.map((q, i) => toAir * q[SHELLS - 1]! / Math.sqrt(volumes[SHELLS - 1]!) / weights[i]!)),
-    shapes: vectors.map((q, i) => q.map((x, j) => x / Math.sqrt(volumes[j]!) / weights[i]!)),
   }
 }
 
@@ -90,9 +89,4 @@ export function goneThroughSurface(m: Moisture, atAir: number, x: number): numbe
   let sum = 0
   for (let i = 0; i < SHELLS; i++) sum += n.above[i]! * MODES.surface[i]! * -Math.expm1(-MODES.rates[i]! * x) / MODES.rates[i]!
   return sum
-}
-
-/** Water of each shell, axis first, with its outer radius as a share of the filament's radius. */
-export function profile(m: Moisture): { outer: number, water: number }[] {
-  return MODES.volumes.map((_, j) => ({ outer: MODES.faces[j + 1]!, water: m.above.reduce((s, a, i) => s + a * MODES.shapes[i]![j]!, m.atAir) }))
 }

@@ -2,7 +2,7 @@
 import { and, asc, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { annealPlan } from '../../core/anneal'
-import { dryingRefusal, OVER_DRY_H } from '../../core/drying'
+import { dryingRefusal, isPolyamide, OVER_DRY_H } from '../../core/drying'
 import type { annealSchema, dryerSchema, dryingSchema, endingSchema, soakSchema } from '../../shared/entries'
 import type { Question } from '../../shared/problem'
 import type { Connection } from '../db/client'
@@ -49,7 +49,7 @@ export async function saveDrying(tx: Connection, d: z.output<typeof dryingSchema
   if (later) refuseField('occurredAt', `A later drying of ${log.tag} is logged already, in ${later.dryer}. Strike that out first, or enter this one as dried elsewhere`)
   const questions: Question[] = []
   if (dryer.kind === 'bed under a cover') questions.push({ code: 'attended', field: 'dryerId', message: 'A bed as a dryer: the spool on a spacer, under a cover that does not burn, attended, the time-out left on. Is it so?' })
-  if (d.plannedH > OVER_DRY_H && log.fillerFraction > 0 && /^p(a\d|pa)/i.test(log.polymer)) questions.push({ code: 'over-dry', field: 'plannedH', message: `More than ${OVER_DRY_H} h makes filled nylon brittle. Dry it so long all the same?` })
+  if (d.plannedH > OVER_DRY_H && log.fillerFraction > 0 && isPolyamide(log.polymer)) questions.push({ code: 'over-dry', field: 'plannedH', message: `More than ${OVER_DRY_H} h makes filled nylon brittle. Dry it so long all the same?` })
   ask(questions, d.confirmed)
   const { confirmed: _, ...values } = d
   const [row] = await tx.insert(dryings).values({ ...values, occurredAt, personId }).returning({ id: dryings.id })

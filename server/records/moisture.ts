@@ -46,7 +46,7 @@ const LOG_QUERY = (where = sql`true`) => sql`
       from standing_dryings d join dryers y on y.id = d.dryer_id join people u on u.id = d.person_id where d.spool_id = s.id), '[]') dryings
   from spools s join materials m on m.id = s.material_id where ${where} order by s.tag`
 
-export async function shopAir(db: Connection): Promise<Air> {
+async function shopAir(db: Connection): Promise<Air> {
   const [s] = await db.execute<Air & Record<string, unknown>>(sql`select room_c "roomC", room_rh "roomRh", dry_box_rh "dryBoxRh" from settings`)
   return s!
 }
@@ -103,7 +103,7 @@ const WEIGHING_U_G = 0.6
 const WEIGHINGS = 12
 
 /** The shop's own wound-spool factor, from the latest dryings that were weighed before and after. */
-export function shopFactor(logs: readonly SpoolLog[], air: Air): FittedFactor {
+function shopFactor(logs: readonly SpoolLog[], air: Air): FittedFactor {
   const weighed = logs.flatMap(s => {
     const f = filamentOfSpool(s)
     return f === null ? [] : s.dryings.flatMap(d => d.beforeG === null || d.afterG === null || d.to === null ? [] : [{ s, f, from: Date.parse(d.from), to: Date.parse(d.to), beforeG: d.beforeG, lostG: d.beforeG - d.afterG }])
@@ -119,6 +119,12 @@ export function shopFactor(logs: readonly SpoolLog[], air: Air): FittedFactor {
     }
     return { lostG, uG: WEIGHING_U_G, expectedG }
   }))
+}
+
+/** What every state of a spool rests on: all logs, the shop's air, and the factor that they make. */
+export async function spoolsAndAir(db: Connection): Promise<{ logs: SpoolLog[], air: Air, wound: FittedFactor }> {
+  const [logs, air] = await Promise.all([spoolLogs(db), shopAir(db)])
+  return { logs, air, wound: shopFactor(logs, air) }
 }
 
 export function stateOf(s: SpoolLog, air: Air, wound: Wound, now: number): SpoolState {

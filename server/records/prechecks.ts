@@ -13,7 +13,7 @@ import { prechecks } from '../db/schema'
 import { shopRules } from './ceilings'
 import { jobOfContent } from './jobs'
 import { listAskings, type MaterialRow } from './materials'
-import { shopAir, shopFactor, spoolLogs, stateOf } from './moisture'
+import { spoolsAndAir, stateOf } from './moisture'
 import { listNozzles } from './nozzles'
 import { notFound, notInFuture, Refusal, refuseField } from './refusal'
 import { spoolRemaining } from './spools'
@@ -42,7 +42,7 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
   if (!printer) notFound('This printer')
   const head = printer.heads.find(h => h.id === q.headId)
   if (!head) refuseField('headId', 'This head is not on that printer')
-  const [rules, askings, air, logs] = await Promise.all([shopRules(db), listAskings(db), shopAir(db), spoolLogs(db)])
+  const [rules, askings, { logs, air, wound }] = await Promise.all([shopRules(db), listAskings(db), spoolsAndAir(db)])
   const material = askings.find(m => m.id === q.materialId)
   if (!material) refuseField('materialId', 'This material is not known')
   const log = q.spoolId === null ? null : logs.find(s => s.id === q.spoolId) ?? refuseField('spoolId', 'This spool is not known')
@@ -54,7 +54,7 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
   const base = practiceFor(demandsOf(material, log?.diameterMm ?? 1.75), enclosed, job.bedC)
   const demand = demandOfJob(q.name, job, base)
   const checked = checkStack(stack, demand, rules)
-  const state = log === null ? null : stateOf(log, air, shopFactor(logs, air), now.getTime())
+  const state = log === null ? null : stateOf(log, air, wound, now.getTime())
   const water = state?.water ?? null
   const nozzle = head.nozzle ? await nozzleFacts(db, head.nozzle, q.materialId) : null
   const facts: PrecheckFacts = {

@@ -4,7 +4,7 @@ import type { FittedFactor } from '../../core/drying'
 import type { Connection } from '../db/client'
 import { listChangeovers, throughFitted, type ChangeoverLine, type Through } from './changeovers'
 import { listDryers, type DryerRow } from './dryings'
-import { historyOf, shopAir, shopFactor, spoolLogs, stateOf, type Air, type DryingLine, type SpoolHistory, type SpoolState } from './moisture'
+import { historyOf, spoolsAndAir, stateOf, type Air, type DryingLine, type SpoolHistory, type SpoolState } from './moisture'
 import { notFound } from './refusal'
 import { listSoaks, listWarmUps, type SoakLine, type WarmUpLine } from './soaks'
 import { listSpools, spoolRemaining } from './spools'
@@ -30,8 +30,8 @@ export interface Prepare {
 }
 
 export async function prepare(db: Connection): Promise<Prepare> {
-  const [logs, left, dryers, air, soaks, anneals, warmUps, changeovers, through, checks] = await Promise.all([spoolLogs(db), listSpools(db), listDryers(db), shopAir(db), listSoaks(db), listAnneals(db), listWarmUps(db), listChangeovers(db), throughFitted(db), listChecks(db)])
-  const wound = shopFactor(logs, air), now = Date.now()
+  const [{ logs, air, wound }, left, dryers, soaks, anneals, warmUps, changeovers, through, checks] = await Promise.all([spoolsAndAir(db), listSpools(db), listDryers(db), listSoaks(db), listAnneals(db), listWarmUps(db), listChangeovers(db), throughFitted(db), listChecks(db)])
+  const now = Date.now()
   // a spool that is used up needs no state; its weighings still count
   const inUse = new Set(left.filter(s => s.left_g > 1).map(s => s.id))
   return { spools: logs.filter(s => inUse.has(s.id)).map(s => stateOf(s, air, wound, now)), dryers, air, wound, soaks, anneals, warmUps, changeovers, through, checks, at: new Date(now).toISOString() }
@@ -46,10 +46,10 @@ export interface SpoolPage {
 }
 
 export async function spoolPage(db: Connection, tag: string): Promise<SpoolPage> {
-  const [logs, air] = await Promise.all([spoolLogs(db), shopAir(db)])
+  const { logs, air, wound } = await spoolsAndAir(db)
   const log = logs.find(s => s.tag.toLowerCase() === tag.toLowerCase())
   if (!log) notFound('This spool')
-  const wound = shopFactor(logs, air), now = Date.now()
+  const now = Date.now()
   const events = await db.execute<SpoolPage['events'][number] & Record<string, unknown>>(sql`
     select e.id::int, e.kind, e.occurred_at at, e.gross_g "grossG", e.room_c "roomC", e.rh, e.at_c "atC", e.hours, e.note, u.name person, (select s.reason from strikes s where s.target = 'spool event' and s.target_id = e.id) struck
     from spool_events e join people u on u.id = e.person_id where e.spool_id = ${log.id} order by e.occurred_at desc, e.id desc limit 200`)

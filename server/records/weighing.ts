@@ -1,14 +1,14 @@
 /** What a spool should weigh now, for the stand-in balance: what is left on it, its water and its hub. */
 import type { Connection } from '../db/client'
-import { shopAir, shopFactor, spoolLogs, stateOf } from './moisture'
+import { spoolsAndAir, stateOf } from './moisture'
 import { notFound } from './refusal'
 import { spoolRemaining } from './spools'
 
 export async function expectedGrossG(db: Connection, spoolId: number): Promise<number> {
-  const logs = await spoolLogs(db), air = await shopAir(db)
+  const { logs, air, wound } = await spoolsAndAir(db)
   const log = logs.find(s => s.id === spoolId)
   if (!log) notFound('This spool')
-  const water = stateOf(log, air, shopFactor(logs, air), Date.now()).water
+  const water = stateOf(log, air, wound, Date.now()).water
   const { g } = await spoolRemaining(db, spoolId)
   // the last weighing, or the net mass, is taken as wet as the room: what it lost since shows on the balance
   return Math.max(0, g) * (1 + (water ? (water.wound - water.soaked) / 100 : 0)) + (log.tareG ?? 200)

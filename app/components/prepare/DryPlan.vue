@@ -2,7 +2,7 @@
 /** Drying plan: hours to the target in each dryer the shop has, what a cooler one leaves, and the schools beside the model. */
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
-import { dryingPlan, dryingRefusal, leftAfter, safeCap, type DryingPlan, type Filament, type SpoolWater } from '#core/drying'
+import { dryingPlan, dryingRefusal, isPolyamide, leftAfter, safeCap, type DryingPlan, type Filament, type SpoolWater } from '#core/drying'
 import { dryingSchema } from '#shared/entries'
 import type { DryerRow } from '../../../server/records/dryings'
 import type { SpoolPage } from '../../../server/records/prepare'
@@ -31,7 +31,7 @@ watch(() => props.filament.printable, p => { target.value ??= Number((p * START_
 const limits = computed(() => ({ ...props.page.limits, hub: props.page.state.hub }))
 const cap = computed(() => safeCap(limits.value))
 const room = computed(() => ({ airC: props.page.air.roomC, rh: props.page.air.roomRh }))
-const brittle = computed(() => props.page.filled && /^p(a\d|pa)/i.test(props.page.polymer))
+const brittle = computed(() => props.page.filled && isPolyamide(props.page.polymer))
 const goal = computed(() => target.value !== null && target.value >= 0 && target.value <= 100 ? target.value : null)
 
 interface Row { dryer: DryerRow, plan: DryingPlan | null }
