@@ -1,12 +1,15 @@
-/** Talking to the server: plain fetch, problem+json turned into one kind of error. */
+/** Talking to the server: plain fetch, problem+json turned into a few kinds of error. */
 import type { Problem } from '#shared/problem'
 
+/** The server says what is wrong. */
 export class ProblemError extends Error {
   constructor(readonly problem: Problem) {
     super(problem.title)
     this.name = 'ProblemError'
   }
 }
+/** The server failed on it (5xx): the fault is not the entry's, so it may be sent again. */
+export class FaultError extends ProblemError {}
 /** The server, or its database, could not be reached: the entry may be queued. */
 export class UnreachableError extends Error {}
 
@@ -18,23 +21,24 @@ async function request<T>(method: string, path: string, body?: unknown, headers:
     throw new UnreachableError('The server does not answer')
   }
   const type = response.headers.get('content-type') ?? ''
-  if (type.includes('problem+json')) {
-    const problem = await response.json() as Problem
-    if (problem.status === 503) throw new UnreachableError(problem.title)
-    throw new ProblemError(problem)
-  }
-  if (!response.ok || !type.includes('json')) {
-    if (response.status >= 502 && response.status <= 504) throw new UnreachableError('The server does not answer')
-    throw new ProblemError({ type: 'about:blank', status: response.status, title: `The server answered ${response.status}` })
-  }
-  return await response.json() as T
+  const isProblem = type.includes('problem+json')
+  if (response.ok && type.includes('json') && !isProblem) return await response.json() as T
+  const problem: Problem = isProblem ? await response.json() as Problem : { type: 'about:blank', status: response.status, title: `The server answered ${response.status}` }
+  if (response.status >= 502 && response.status <= 504) throw new UnreachableError(problem.title)
+  throw response.status >= 500 ? new FaultError(problem) : new ProblemError(problem)
 }
 
 export const read = <T>(path: string) => request<T>('GET', path)
 export const post = <T>(path: string, body: unknown, key: string) => request<T>('POST', path, body, { 'idempotency-key': key })
-export const patch = <T>(path: string, body: unknown) => request<T>('PATCH', path, body)
+export const patch = <T>(path: string, body: unknown, key: string) => request<T>('PATCH', path, body, { 'idempotency-key': key })
 
 /** A key for one entry. getRandomValues works on plain http, where crypto.randomUUID does not. */
 export function newKey(): string {
   return Array.from(crypto.getRandomValues(new Uint8Array(16)), b => b.toString(16).padStart(2, '0')).join('')
+}
+
+/** The key of an entry that takes the place of another: the same in every tab that makes the change. */
+export function keyAfter(key: string): string {
+  const [first, n = '1'] = key.split('-')
+  return `${first}-${Number(n) + 1}`
 }

@@ -22,6 +22,7 @@ export function drynessOf(s: SpoolState): Dryness {
 }
 
 export function placeWords(s: SpoolState): string {
+  if (s.problem !== null) return 'place not known'
   if (s.place === 'sealed') return 'not opened'
   if (s.place === 'dryer') return `in ${s.drying?.dryer ?? 'a dryer'}`
   if (s.place === 'dry box') return 'in the dry box'
@@ -30,6 +31,7 @@ export function placeWords(s: SpoolState): string {
 
 export function spoolSentence(s: SpoolState): string {
   const w = s.water
+  if (s.problem !== null) return `${s.problem}.`
   if (s.place === 'sealed') return `${s.tag} was never opened here. Nobody knows how long it lay before it was sealed: dry it.`
   if (w === null) return `How ${s.material} takes up water is not known; enter it under Equip, Materials.`
   const stays = s.place === 'dry box' ? w.inBox : w.inRoom

@@ -17,7 +17,7 @@ function history(seed: number, gauges: number, key: string): FleetNozzle {
     return { kind: 'pins', wearKg, goMm: go, noGoMm: go + 0.01, uMm: 0.003 }
   })
   return {
-    key, material, law: 'sliding', bore: { nominalMm: 0.4, d0: { meanMm: 0.4, uMm: 0.01 }, observations },
+    key, material, law: 'sliding', bore: { nominalMm: 0.4, wasUsed: false, observations },
     tip: { tip0: { meanMm: 12.5, uMm: 0.03 }, observations: [] },
     rules: { boreLimitMm: 0.44, tipLossLimitMm: 0.15, massLimitKg: null }, wearKg: end,
   }

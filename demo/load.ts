@@ -96,7 +96,7 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     const tip = random() < 0.4 ? Number((12.5 - n.lambda * n.wearKg + 0.01 * normalDraw(random)).toFixed(2)) : null
     n.sinceGaugeKg = 0
     await saveGauge(tx, gaugeSchema.parse({
-      nozzleId: n.id, occurredAt: when, tipMm: tip, confirmed: ['smaller-bore', 'longer-tip'],
+      nozzleId: n.id, occurredAt: when, tipMm: tip, confirmed: ['unexpected-bore', 'longer-tip'],
       ...(picture ? { valueMm: Number((d + 0.005 * normalDraw(random)).toFixed(3)), uMm: 0.005 } : { goMm: go, noGoMm: Number((go + 0.01).toFixed(2)) }), ...more,
     }), person)
     return seen

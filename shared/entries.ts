@@ -5,7 +5,9 @@
 import { z } from 'zod'
 import { CHAMBER_LEVELS, isKind, ORDERED_FACTS, PLACES, setProblems, stackProblems, START_RULES, VALUE_KEYS, VALUES, VENTILATION, type DescribedPart } from '../core/limits'
 import { PART_SIZES } from '../core/chamber'
-import { DRYER_KINDS } from '../core/drying'
+import { AIR_C, DRYER_KINDS, DRYING_C, RH_PERCENT, TIME_OUT_H, WATER_WT } from '../core/drying'
+import { MOST_TOOLS } from '../core/gcode'
+import { DIAMETER_MM } from '../core/materials'
 import { FILLERS, NOZZLE_MATERIALS } from '../core/wear'
 
 export const BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
@@ -15,11 +17,16 @@ export const TAG = /^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/
 
 const between = (low: number, high: number, unit: string) =>
   z.number({ error: 'Enter a number' }).min(low, `At least ${low} ${unit}`).max(high, `At most ${high} ${unit}`)
-const id = z.number({ error: 'Choose one' }).int().positive()
+/** Identifiers are integers of the database. */
+const id = z.number({ error: 'Choose one' }).int().positive().max(2 ** 31 - 1, 'This is not known')
+export { id as idSchema }
 const text = (max: number) => z.string().trim().max(max, `At most ${max} characters`)
 const name = (max: number) => text(max).min(1, 'Enter a name')
 const note = text(2000).default('')
-const when = z.iso.datetime({ offset: true, error: 'Enter a date and time' })
+/** The first year that an entry can be of: a log older than this is a slip of the keyboard. */
+export const FIRST_YEAR = 2000
+const when = z.iso.datetime({ offset: true, abort: true, error: 'Enter a date and time' })
+  .refine(t => new Date(t).getTime() >= Date.UTC(FIRST_YEAR, 0, 1), { error: `Enter a date from the year ${FIRST_YEAR} on` })
 /** Answers to questions that were asked and confirmed, by code. */
 const confirmed = z.array(z.string()).max(20).default([])
 const basis = z.enum(BASES, { error: 'Say where the value comes from' })
@@ -43,15 +50,27 @@ export const runToolSchema = z.object({
   setC: between(0, 600, '°C').nullable().default(null),
 }).refine(t => t.spoolId !== null || t.materialId !== null, { path: ['spoolId'], error: 'Choose the spool, or at least the material' })
 
+const figure = z.number().min(0).nullable()
+/** What a run or a check reads of a scan; the rest of it comes along as it is. Parts that old scans lack may be missing. */
+const scanFields = z.looseObject({
+  filamentDiameterMm: between(...DIAMETER_MM, 'mm'),
+  dialect: z.enum(['eIndependent', 'eFollowsPositioning']).optional(),
+  tools: z.array(z.object({ index: z.number().int().min(0), extrudedMm: z.number().min(0), offPartMm: z.number().min(0), printingMm: z.number().min(0) })).max(MOST_TOOLS),
+  maxSetpointC: z.object({ tools: z.record(z.string().max(10), z.number()), bed: z.number().nullable(), chamber: z.number().nullable() }),
+  moveSeconds: figure.optional(),
+  flow: z.looseObject({ peak: figure }).nullable().optional(),
+  toolFlow: z.array(z.looseObject({ index: z.number().int().min(0), peak: figure })).max(MOST_TOOLS).nullable().optional(),
+  fan: z.object({ max: figure, mean: figure }).nullable().optional(),
+  firstLayer: z.object({ heightMm: z.number(), meanMmS: z.number() }).nullable().optional(),
+})
+
 export const jobSchema = z.object({
   name: name(255),
   contentSha256: z.string().regex(/^[0-9a-f]{64}$/),
-  sizeBytes: z.number().int().min(0),
-  scan: z.looseObject({
-    filamentDiameterMm: between(0.5, 5, 'mm'),
-    tools: z.array(z.object({ index: z.number().int().min(0), extrudedMm: z.number().min(0), offPartMm: z.number().min(0), printingMm: z.number().min(0) })).max(64),
+  sizeBytes: z.number().int().min(0).max(2 ** 53 - 1),
+  scan: scanFields.extend({
     totalExtrudedMm: z.number().positive('Nothing is extruded in this file'),
-    profile: z.array(z.object({ percent: z.number(), extrudedMm: z.array(z.number()), seconds: z.number(), zMm: z.number() })).length(101).nullable(),
+    profile: z.array(z.object({ percent: z.number(), extrudedMm: z.array(z.number()).max(MOST_TOOLS), seconds: z.number(), zMm: z.number() })).length(101).nullable(),
   }),
 })
 
@@ -129,9 +148,9 @@ export const spoolEventSchema = z.object({
   headId: id.nullable().default(null),
   /** Air it goes into, where it is not the shop's usual. */
   roomC: between(-20, 60, '°C').nullable().default(null),
-  rh: between(0, 100, '%').nullable().default(null),
+  rh: between(...RH_PERCENT, '%').nullable().default(null),
   /** How a drying that the app did not time was done. */
-  atC: between(30, 250, '°C').nullable().default(null),
+  atC: between(...DRYING_C, '°C').nullable().default(null),
   hours: between(0.1, 500, 'h').nullable().default(null),
   note,
   occurredAt: when,
@@ -198,7 +217,7 @@ export const practiceSetFields = z.object({
   name: name(40), conditions: text(2000).default(''), enclosed: z.boolean().default(false),
   bedMinC: maybe(15, 300, '°C').default(null), bedMaxC: maybe(15, 300, '°C').default(null),
   chamber: z.enum(CHAMBER_LEVELS), chamberMinC: maybe(20, 250, '°C').default(null), chamberMaxC: maybe(20, 250, '°C').default(null),
-  dry: z.boolean().default(true), dryMinC: maybe(30, 250, '°C').default(null), dryMaxC: maybe(30, 250, '°C').default(null),
+  dry: z.boolean().default(true), dryMinC: maybe(...DRYING_C, '°C').default(null), dryMaxC: maybe(...DRYING_C, '°C').default(null),
   dryHoursMin: maybe(0.1, 200, 'h').default(null), dryHoursMax: maybe(0.1, 200, 'h').default(null),
   surfaces: z.array(name(60)).max(12).default([]), basis, note, withdrawn: z.boolean().default(false),
 }).superRefine((s, ctx) => { for (const p of setProblems(s)) ctx.addIssue({ code: 'custom', path: [p.field], message: p.message }) })
@@ -259,6 +278,7 @@ export const nozzleSchema = z.object({
   wasUsed: z.boolean().default(false),
   note,
   receivedAt: when,
+  confirmed,
   receipt: z.object({
     goMm: between(0.05, 3, 'mm').nullable().default(null),
     noGoMm: between(0.05, 3, 'mm').nullable().default(null),
@@ -268,7 +288,6 @@ export const nozzleSchema = z.object({
   }).nullable().default(null),
 }).superRefine((n, ctx) => {
   const r = n.receipt
-  if (n.wasUsed && (!r || (r.goMm === null && r.noGoMm === null && r.valueMm === null))) ctx.addIssue({ code: 'custom', path: ['receipt', 'valueMm'], message: 'A used nozzle needs a bore gauged at receipt' })
   if (r && r.goMm !== null && r.noGoMm !== null && r.goMm >= r.noGoMm) ctx.addIssue({ code: 'custom', path: ['receipt', 'goMm'], message: `The go pin (${r.goMm}) must be smaller than the no-go pin (${r.noGoMm})` })
   if (r && r.valueMm !== null && (r.goMm !== null || r.noGoMm !== null)) ctx.addIssue({ code: 'custom', path: ['receipt', 'valueMm'], message: 'Either pins or a value, not both' })
 })
@@ -290,24 +309,25 @@ const price = z.object({ price: between(0, 1e6, ''), minutes: between(0, 1e4, 'm
 export const rulesFields = z.object({
   guardHotendC: between(0, 100, '°C'), guardBedC: between(0, 100, '°C'), guardChamberC: between(0, 100, '°C'), roomC: between(5, 45, '°C'), bendSafety: between(1, 10, ''), coarseC: between(0.1, 20, '°C per count'),
   labourPerHour: between(0, 10_000, 'an hour'), downtimePerHour: between(0, 10_000, 'an hour'), downtimeHours: between(0, 100, 'h'), scrapPerSwap: between(0, 10_000, ''), currency: text(8).default(''),
-  roomRh: between(0, 100, '%').default(50), dryBoxRh: between(0, 100, '%').default(10),
+  roomRh: between(...RH_PERCENT, '%').default(50), dryBoxRh: between(...RH_PERCENT, '%').default(10),
 })
 export const pricesFields = z.object({ prices: z.record(z.string().max(60), price).refine(p => Object.keys(p).every(k => isKind(k) || k.startsWith('nozzle ')), { error: 'Prices are kept by part kind, or "nozzle" and its material' }) })
 
 export const dryerFields = z.object({
-  name: name(40), kind: z.enum(DRYER_KINDS), ceilingC: between(30, 300, '°C'), timeOutH: maybe(0.1, 200, 'h').default(null), printerId: id.nullable().default(null), basis, note, withdrawn: z.boolean().default(false),
+  name: name(40), kind: z.enum(DRYER_KINDS), ceilingC: between(30, 300, '°C'), timeOutH: maybe(...TIME_OUT_H, 'h').default(null), printerId: id.nullable().default(null), basis, note, withdrawn: z.boolean().default(false),
 })
 export const dryerSchema = dryerFields.refine(d => d.kind !== 'bed under a cover' || d.printerId !== null, { path: ['printerId'], error: 'Choose the printer whose bed it is' })
 
 const gross = between(1, 25_000, 'g').nullable().default(null)
 /** A drying that begins: where, how hot, for how long. */
 export const dryingSchema = z.object({
-  spoolId: id, dryerId: id, setC: between(30, 250, '°C'), plannedH: between(0.1, 500, 'h'), targetWt: between(0, 100, 'wt%').nullable().default(null), grossG: gross, note, occurredAt: when, confirmed,
+  spoolId: id, dryerId: id, setC: between(...DRYING_C, '°C'), plannedH: between(0.1, 500, 'h'), targetWt: between(...WATER_WT, 'wt%').nullable().default(null), grossG: gross, note, occurredAt: when, confirmed,
 })
 /** The end of a drying, soak or anneal. */
 export const endingSchema = z.object({
   target: z.enum(['drying', 'soak', 'anneal']), targetId: id, outcome: z.enum(['done', 'stopped early']).default('done'), actualC: between(0, 300, '°C').nullable().default(null), grossG: gross, note, occurredAt: when, confirmed,
 }).refine(e => e.target === 'drying' || e.grossG === null, { path: ['grossG'], error: 'Only a spool is weighed' })
+  .refine(e => e.target !== 'drying' || e.actualC === null || e.actualC <= AIR_C[1], { path: ['actualC'], error: `At most ${AIR_C[1]} °C in a dryer` })
 export const soakSchema = z.object({
   printerId: id, materialId: id.nullable().default(null), targetC: between(20, 250, '°C').nullable().default(null), bedC: between(0, 300, '°C'), part: z.enum(PART_SIZES), minutes: between(0, 1440, 'min'), basis: z.enum(['warm-up record', 'practice']), note, occurredAt: when, confirmed,
 })
@@ -329,7 +349,7 @@ const answer = z.object({ index: z.number().int().min(0).max(100), how: z.enum([
 export const precheckSchema = z.object({
   printerId: id, headId: id, spoolId: id.nullable().default(null), materialId: id, printsFrom: z.enum(['room', 'dry box', 'dryer']), hours: between(0, 2000, 'h').nullable().default(null),
   name: name(255), contentSha256: z.string().regex(/^[0-9a-f]{64}$/).nullable().default(null),
-  scan: z.looseObject({ tools: z.array(z.object({ index: z.number(), extrudedMm: z.number().min(0) })).max(64), maxSetpointC: z.object({ tools: z.record(z.string(), z.number()), bed: z.number().nullable(), chamber: z.number().nullable() }) }).nullable().default(null),
+  scan: scanFields.nullable().default(null),
   tool: z.number().int().min(0).default(0),
   answers: z.array(answer).max(60).default([]),
   /** The lines that the answers were given to, as key and status; null before there are any. */
@@ -343,7 +363,15 @@ export const standInSchema = z.discriminatedUnion('what', [
 ])
 
 /** An edit of a record: the version that was seen, and the new values. */
-export const editOf = <T extends z.ZodType>(fields: T) => z.object({ version: z.number().int().positive(), values: fields })
+export interface EditBody { version: number, values: Record<string, unknown> }
+const editOf = <T extends z.ZodType<Record<string, unknown>>>(fields: T) => z.object({ version: id, values: fields })
+/** What can be edited, by the name it has in the address. */
+export const EDITS = {
+  'printers': editOf(printerFields), 'parts': editOf(partFields), 'dryers': editOf(dryerSchema), 'materials': editOf(materialEditSchema), 'material-values': editOf(materialValueFields),
+  'practice-sets': editOf(practiceSetFields), 'nozzle-types': editOf(nozzleTypeSchema), 'nozzles': editOf(nozzleFields), 'spools': editOf(spoolFields),
+  'settings': editOf(settingsFields), 'rules': editOf(rulesFields), 'prices': editOf(pricesFields),
+} as const
+export type EditableKind = keyof typeof EDITS
 
 export type RunEntry = z.input<typeof runSchema>
 export type GaugeEntry = z.input<typeof gaugeSchema>

@@ -6,7 +6,7 @@ import { computed, ref } from 'vue'
 import type { z } from 'zod'
 import type { Problem } from '#shared/problem'
 import { newKey } from '~/api'
-import { useOutbox } from '~/stores/outbox'
+import { queuedWords, useOutbox } from '~/stores/outbox'
 import { useUi } from '~/stores/ui'
 
 export function useEntryForm<T>(schema: z.ZodType, route: string) {
@@ -15,9 +15,6 @@ export function useEntryForm<T>(schema: z.ZodType, route: string) {
   const problem = ref<Problem | null>(null)
   const fieldErrors = ref<Record<string, string>>({})
   const busy = ref(false)
-  let key = newKey()
-  let sent = ''
-
   /** Error of one field, by its path: `tools.0.spoolId`. */
   const errors = computed(() => {
     const out: Record<string, string> = { ...fieldErrors.value }
@@ -39,27 +36,20 @@ export function useEntryForm<T>(schema: z.ZodType, route: string) {
     problem.value = null
     if (!check(body)) return null
     const whole = confirmed.length > 0 ? { ...body, confirmed } : body
-    // the same entry sent again keeps its key; a changed one is another entry
-    const text = JSON.stringify({ ...whole, occurredAt: undefined, endedAt: undefined })
-    if (text !== sent) key = newKey()
-    sent = text
     busy.value = true
-    const outcome = await outbox.submit<T>(route, whole, says, key)
+    const outcome = await outbox.submit<T>(route, whole, says, newKey(), draft)
     busy.value = false
-    if (outcome.kind === 'refused') { problem.value = outcome.problem; sent = ''; return null }
-    sent = ''
-    if (draft) await outbox.drop(draft)
+    if (outcome.kind === 'refused') { problem.value = outcome.problem; return null }
     if (outcome.kind === 'queued') {
-      ui.say(`${says}. Kept here; it is sent when the server answers.`, 'look')
+      ui.say(`${says}. ${queuedWords(outcome)}`, 'look')
       return 'queued'
     }
     return outcome.answer
   }
 
-  const questionCodes = () => problem.value?.questions?.map(q => q.code) ?? []
   function reset(): void {
     problem.value = null
     fieldErrors.value = {}
   }
-  return { problem, errors, busy, send, questionCodes, reset }
+  return { problem, errors, busy, send, reset }
 }

@@ -3,7 +3,7 @@
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { z } from 'zod'
-import { materialEditSchema, nozzleSchema, nozzleTypeSchema, personSchema, printerFields, rulesFields, settingsFields, spoolEventSchema, spoolFields, spoolSchema } from '#shared/entries'
+import { materialEditSchema, nozzleSchema, nozzleTypeSchema, personSchema, printerFields, rulesFields, settingsFields, spoolEventSchema, spoolFields, spoolSchema, type EditableKind } from '#shared/entries'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import { MATERIAL_FIELDS, nozzleFieldsOf, PERSON_FIELDS, PRINTER_EDIT_FIELDS, RULES_FIELDS, SETTINGS_FIELDS, SPOOL_EDIT_FIELDS, SPOOL_EVENT_FIELDS, spoolFieldsOf, TYPE_FIELDS, type FormField } from '~/components/stores/fields'
 import NozzleRack from '~/components/stores/NozzleRack.vue'
@@ -18,7 +18,7 @@ const shop = useShop()
 const route = useRoute()
 const s = computed(() => shop.data)
 
-interface Open { title: string, fields: FormField[], schema: z.ZodType, start: Record<string, unknown>, says: (v: Record<string, unknown>) => string, route?: string, edit?: { kind: string, id: number, version: number } }
+interface Open { title: string, fields: FormField[], schema: z.ZodType, start: Record<string, unknown>, says: (v: Record<string, unknown>) => string, route?: string, edit?: { kind: EditableKind, id: number, version: number } }
 const open = shallowRef<Open | null>(null) // shallow: a schema does not survive being made reactive
 const fitHead = ref<number | null>(null)
 
@@ -33,7 +33,7 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
       start: { name: '', material: 'hardened steel', nominalBoreMm: 0.4, lengthMm: 12.5, coneDeg: 60, tipFlatMm: 1, landMm: 0.8, inletMm: 2, insertMm: null, boreGrowthLimit: 0.1, tipLossLimitMm: 0.15, massLimitKg: null, basis: 'data sheet', note: '' } }),
   }[kind]()
 }
-function edit(title: string, kind: string, record: { id: number, version: number }, fields: FormField[], schema: z.ZodType, start: Record<string, unknown>): void {
+function edit(title: string, kind: EditableKind, record: { id: number, version: number }, fields: FormField[], schema: z.ZodType, start: Record<string, unknown>): void {
   open.value = { title, fields, schema, start, says: () => title.replace('Edit ', '').replace(/^./, c => c.toUpperCase()), edit: { kind, id: record.id, version: record.version } }
 }
 function logSpool(x: ShopData['spools'][number]): void {

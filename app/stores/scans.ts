@@ -2,7 +2,7 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
 import { markRaw, ref } from 'vue'
-import type { Dialect, FullScan } from '#core/gcode'
+import { MOST_TOOLS, type Dialect, type FullScan } from '#core/gcode'
 import type { ScanWorker } from '~/workers/scan.worker'
 
 export interface Read {
@@ -20,10 +20,11 @@ export interface Read {
 }
 
 const PROBLEM_WORDS: Record<string, string> = {
-  'bad-number': 'a number cannot be read; the line was left out',
+  'bad-number': 'a number cannot be read, or is beyond 10¹²; the line was left out',
   'bad-checksum': 'the checksum does not fit; the line was carried out',
   'unknown-word': 'a word cannot be read; the line was left out',
   'no-feedrate': 'a move before any feedrate; its time is unknown',
+  'too-many-tools': `names a tool beyond the ${MOST_TOOLS} a job can have; the line was left out`,
   'not-text': 'this is not a text file, so it is no G-code',
   'no-extrusion': 'nothing is extruded in this file',
 }

@@ -3,6 +3,7 @@
  * Soak-through: a plate of thickness 2L heated from both sides, first term of the series, θ = 4/π·exp(−π²/4·αt/L²) at its
  * middle (Incropera & DeWitt, section 5.5, Bi → ∞). Ramps and holds: common practice, no source.
  */
+import { TIME_OUT_H } from '../drying'
 import { need } from '../numeric'
 
 /** Thermal diffusivity of a printed polymer, m²/s; order of magnitude from memory. */
@@ -13,6 +14,7 @@ const MISSING = 0.02
 /** Hours until the middle of a part of this thickness (1 to 300 mm) is within 2 % of the step. */
 export function soakThroughH(thicknessMm: number, diffusivity = DIFFUSIVITY): number {
   need('thicknessMm', thicknessMm, 1, 300, 'mm')
+  need('diffusivity', diffusivity, 1e-9, 1e-3, 'm²/s')
   const half = thicknessMm / 2000
   return Math.log(4 / Math.PI / MISSING) * 4 / Math.PI ** 2 * half * half / diffusivity / 3600
 }
@@ -31,13 +33,17 @@ export interface AnnealPlan {
 
 /** Both schools of an anneal: the gentle end and the hot end of the window. */
 export function annealSchools(a: Anneal): { name: 'gentle' | 'hot', atC: number, holdH: number }[] {
+  for (const k of ['lowC', 'highC'] as const) need(k, a[k], 0, 600, '°C')
+  for (const k of ['lowH', 'highH'] as const) need(k, a[k], 0, 1000, 'h')
   const gentle = { name: 'gentle' as const, atC: a.lowC, holdH: a.highH }
   return a.highC > a.lowC ? [gentle, { name: 'hot' as const, atC: a.highC, holdH: a.lowH }] : [gentle]
 }
 
 /** Plan at `atC` for `holdH` from room temperature and back. Throws InputError for an oven below the room or a window upside down. */
 export function annealPlan(atC: number, holdH: number, rampCPerH: number, thicknessMm: number, oven: Oven, roomC: number): AnnealPlan {
+  need('atC', atC, 0, 600, '°C')
   need('roomC', roomC, -10, 50, '°C')
+  if (oven.timeOutH !== null) need('timeOutH', oven.timeOutH, ...TIME_OUT_H, 'h')
   need('oven', oven.ceilingC, roomC + 1, 600, '°C')
   need('rampCPerH', rampCPerH, 1, 600, '°C an hour')
   need('holdH', holdH, 0, 200, 'h')
@@ -54,6 +60,7 @@ export function annealPlan(atC: number, holdH: number, rampCPerH: number, thickn
 
 /** Where the plan stands after some hours: the phase, and the temperature the oven should show. */
 export function annealNow(p: AnnealPlan, hours: number): { phase: Phase | null, setC: number, leftH: number } {
+  need('hours', hours, 0, 1e9, 'h')
   let t = hours
   for (const phase of p.phases) {
     if (t < phase.hours) return { phase, setC: phase.fromC + (phase.toC - phase.fromC) * t / phase.hours, leftH: p.totalH - hours }

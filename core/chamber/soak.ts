@@ -3,8 +3,8 @@
  * θ = (T∞ − room)/(bed − room); without one, the practice minimum. A large or flat part asks for more.
  * Source of the minimum and of the part's share: common practice, no source.
  */
-import { need } from '../numeric'
-import { timeToHold, type WarmUp } from './warm-up'
+import { need, needOne } from '../numeric'
+import { CHAMBER_C, timeToHold, type WarmUp } from './warm-up'
 
 export const PRACTICE_SOAK_MIN = 20
 export const PART_SIZES = ['small', 'large or flat'] as const
@@ -28,6 +28,11 @@ export interface Soak {
 export function soakPlan(q: { targetC: number | null, bedC: number, nowC: number, roomC: number, part: PartSize, chamberSetC: number | null, record: RecordedWarmUp | null }): Soak {
   need('bedC', q.bedC, 0, 300, '°C')
   need('roomC', q.roomC, -10, 50, '°C')
+  need('nowC', q.nowC, ...CHAMBER_C, '°C')
+  if (q.targetC !== null) need('targetC', q.targetC, ...CHAMBER_C, '°C')
+  if (q.chamberSetC !== null) need('chamberSetC', q.chamberSetC, ...CHAMBER_C, '°C')
+  needOne('part', q.part, PART_SIZES)
+  if (q.record) for (const k of ['bedC', 'roomC', 'startC', 'finalC', 'tauS', 'delayS'] as const) need(`record.${k}`, q.record[k], -1e6, 1e9)
   const extra = PART_MINUTES[q.part]
   const r = q.record
   if (r === null || q.targetC === null || (r.chamberSetC === null && r.bedC - r.roomC < 10)) return { basis: 'practice', minutes: PRACTICE_SOAK_MIN + extra, settlesC: null, bedForTargetC: null }

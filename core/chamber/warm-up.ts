@@ -2,19 +2,40 @@
  * Warm-up of a chamber: T(t) = T∞ − (T∞ − T0)·exp(−(t − t_d)/τ) for t > t_d, T0 before. Fitted by least squares; a door
  * that was opened shows as a dip, which is dropped. Times in s, temperatures in °C. First-order response: common textbook form.
  */
-import { InputError, leastSquares } from '../numeric'
+import { InputError, leastSquares, need } from '../numeric'
 
 export interface Reading { s: number, c: number }
 export interface WarmUp { startC: number, finalC: number, tauS: number, delayS: number }
 export interface Dip { fromS: number, toS: number }
 export interface FittedWarmUp extends WarmUp { rmsC: number, used: number, dips: Dip[], reachedShare: number }
 
+/** Air of any chamber, °C. */
+export const CHAMBER_C = [-40, 400] as const
+
+function checkWarmUp(w: WarmUp): void {
+  need('startC', w.startC, -100, 1000, '°C')
+  need('finalC', w.finalC, -100, 1e6, '°C')
+  need('tauS', w.tauS, 1e-9, 1e12, 's')
+  need('delayS', w.delayS, -1e9, 1e9, 's')
+}
+
+/** Temperature in °C after s seconds. */
 export function warmUpAt(w: WarmUp, s: number): number {
+  checkWarmUp(w)
+  need('s', s, -1e9, 1e12, 's')
+  return at(w, s)
+}
+
+/** The curve itself; the fit tries values outside any range. */
+function at(w: WarmUp, s: number): number {
   return s <= w.delayS ? w.startC : w.finalC - (w.finalC - w.startC) * Math.exp(-(s - w.delayS) / w.tauS)
 }
 
 /** Seconds until it holds within `withinC` of `targetC` for good; Infinity when it never gets there. */
 export function timeToHold(w: WarmUp, targetC: number, withinC = 2): number {
+  checkWarmUp(w)
+  need('targetC', targetC, ...CHAMBER_C, '°C')
+  need('withinC', withinC, 0, 100, '°C')
   const from = targetC - withinC
   if (w.startC >= from) return 0
   if (w.finalC <= from) return Infinity
@@ -40,7 +61,7 @@ export function fitWarmUp(readings: readonly Reading[]): FittedWarmUp {
   const kept = readings.filter(r => !dips.some(d => r.s >= d.fromS && r.s <= d.toS))
   if (kept.length < FEWEST) throw new InputError('readings', kept.length, `at least ${FEWEST} readings beside door openings`)
   const fit = oneFit(kept)
-  const residuals = kept.map(r => r.c - warmUpAt(fit, r.s))
+  const residuals = kept.map(r => r.c - at(fit, r.s))
   const last = readings[readings.length - 1]!
   return {
     ...fit, dips, used: kept.length, rmsC: Math.sqrt(residuals.reduce((a, r) => a + r * r, 0) / kept.length),
@@ -55,7 +76,7 @@ function oneFit(readings: readonly Reading[]): WarmUp {
   let best: { w: WarmUp, ss: number } | null = null
   for (const tau of [span / 8, span / 4, span / 2, span * 2]) for (const delay of [0, span * 0.08]) { // a few starts: the delay has local valleys
     const of = (p: readonly number[]): WarmUp => ({ startC: p[0]!, finalC: p[1]!, tauS: Math.exp(p[2]!), delayS: first.s + span * Math.abs(p[3]!) })
-    const r = leastSquares(p => readings.map(x => x.c - warmUpAt(of(p), x.s)), [lowest, last.c + (last.c - lowest) * 0.1, Math.log(tau), delay / span], { steps: 120, tolerance: 1e-10 })
+    const r = leastSquares(p => readings.map(x => x.c - at(of(p), x.s)), [lowest, last.c + (last.c - lowest) * 0.1, Math.log(tau), delay / span], { steps: 120, tolerance: 1e-10 })
     const w = of(r.parameters)
     if (Number.isFinite(r.sumOfSquares) && w.finalC > w.startC && w.tauS < span * 50 && (best === null || r.sumOfSquares < best.ss)) best = { w, ss: r.sumOfSquares }
   }

@@ -1,5 +1,5 @@
 /** Changing a nozzle or a filament: swap temperature, Z, torque, purging. */
-export { ChangeoverError, HOT_YIELD_MPA, stressAreaMm2, torqueCeiling } from './torque'
+export { HOT_YIELD_MPA, stressAreaMm2, torqueCeiling } from './torque'
 export type { Joint } from './torque'
 export { swapTemperature, zChange } from './swap'
 export type { SwapTemperature } from './swap'

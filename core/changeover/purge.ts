@@ -26,8 +26,18 @@ function oneStep(from: Flowing, to: Flowing, ceilingC: number): number | null {
 
 const missingOf = (m: Flowing) => m.lowestFlowC === null ? `the lowest flow temperature of ${m.name}` : m.shortMaxC === null ? `the short-time highest temperature of ${m.name}` : null
 
+/** Any temperature a melt may have, °C. */
+const FLOW_C = [0, 600] as const
+
+function checkFlowing(m: Flowing): void {
+  if (m.lowestFlowC !== null) need('lowestFlowC', m.lowestFlowC, ...FLOW_C, '°C')
+  if (m.shortMaxC !== null) need('shortMaxC', m.shortMaxC, ...FLOW_C, '°C')
+}
+
 /** How to purge, on a hotend of this ceiling in °C (null: not known). `others` may stand between, best the one that needs the least heat. */
 export function purge(from: Flowing, to: Flowing, ceilingC: number | null, others: readonly Flowing[] = []): Purge {
+  for (const m of [from, to, ...others]) checkFlowing(m)
+  if (ceilingC !== null) need('ceilingC', ceilingC, ...FLOW_C, '°C')
   const missing = missingOf(from) ?? missingOf(to) ?? (ceilingC === null ? 'the ceiling of the hotend' : null)
   if (missing !== null || ceilingC === null) return { kind: 'cannot tell', missing: missing! }
   const direct = oneStep(from, to, ceilingC)
@@ -51,8 +61,8 @@ export const SLOWNESS = 3
 export function washout(meltMm3: number, diameterMm: number, left = 0.01, slowness = SLOWNESS): { volumeMm3: number, lengthMm: number } {
   need('meltMm3', meltMm3, 5, 2000, 'mm³')
   need('diameterMm', diameterMm, 0.5, 5, 'mm')
-  need('left', left, 1e-6, 0.999, '')
-  need('slowness', slowness, 1, 20, '')
+  need('left', left, 1e-6, 0.999)
+  need('slowness', slowness, 1, 20)
   const volumeMm3 = -Math.log(left) * meltMm3 * slowness
   return { volumeMm3, lengthMm: volumeMm3 / (Math.PI / 4 * diameterMm ** 2) }
 }

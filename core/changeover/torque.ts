@@ -3,16 +3,7 @@
  * Sources: tensile stress area ISO 898-1; T = K·F·D with K 0.2 common practice; stripping by shear at 1/√3 of yield (von Mises).
  * An upper bound only: the maker's value always comes first.
  */
-export class ChangeoverError extends Error {
-  constructor(readonly field: string, readonly given: number, readonly allowed: string) {
-    super(`${field}: ${given} is not allowed; ${allowed}`)
-    this.name = 'ChangeoverError'
-  }
-}
-
-function need(field: string, value: number, low: number, high: number): void {
-  if (!(value >= low && value <= high)) throw new ChangeoverError(field, value, `${low} to ${high}`)
-}
+import { need } from '../numeric'
 
 /** Tensile stress area in mm² of a metric thread: π/4·((d₂ + d₃)/2)², diameter 1 to 68 mm, pitch in mm (ISO 898-1). */
 export function stressAreaMm2(diameterMm: number, pitchMm: number): number {
@@ -36,7 +27,7 @@ export interface Joint {
   nutFactor?: number
 }
 
-/** Torque ceiling in N·m of an M6 × 1 nozzle and which part sets it. Throws ChangeoverError naming the field. */
+/** Torque ceiling in N·m of an M6 × 1 nozzle and which part sets it. Throws InputError naming the field. */
 export function torqueCeiling(j: Joint): { newtonMetre: number, part: 'nozzle neck' | 'block thread' } {
   const { share = 0.5, nutFactor = 0.2 } = j
   need('channelMm', j.channelMm, 0, 4.9)

@@ -3,8 +3,8 @@
  * from the start value, normal errors of the balance and of what the model leaves out. The factor so found also takes up
  * what the diffusion constants are off by, so it replaces the start value for plans and warnings alike.
  */
-import { inverseNormal } from '../numeric'
-import { START_WOUND, type Wound } from './history'
+import { inverseNormal, need } from '../numeric'
+import { checkWound, START_WOUND, type Wound } from './history'
 
 export interface Weighing {
   /** Water lost as weighed, g, and its standard uncertainty. */
@@ -23,6 +23,12 @@ const EVERY = 10
 export interface FittedFactor extends Wound { low80: number, high80: number }
 
 export function fitFactor(weighings: readonly Weighing[], start: Wound = START_WOUND): FittedFactor {
+  checkWound(start)
+  need('lnSd', start.lnSd, 1e-6, 5)
+  for (const w of weighings) {
+    need('lostG', w.lostG, -1e5, 1e5, 'g')
+    need('uG', w.uG, 1e-6, 1e5, 'g')
+  }
   const low = Math.log(0.5), high = Math.log(60)
   const grid = Array.from({ length: STEPS + 1 }, (_, i) => low + (high - low) * i / STEPS)
   const nodes = grid.filter((_, i) => i % EVERY === 0).map(g => weighings.map(w => w.expectedG(Math.exp(g))))

@@ -3,7 +3,9 @@
  * relative humidity; fillers hold none. Start values: the polyamide's were chosen to agree with practice, the others are
  * orders of magnitude from memory; every one can be entered per material with its basis.
  */
-import { InputError, need } from '../numeric'
+import { need } from '../numeric'
+import { RH_PERCENT } from './humidity'
+import { WATER_WT } from './shells'
 
 export interface Filament {
   diameterMm: number
@@ -53,7 +55,9 @@ export function filamentOf(polymer: string, fillerFraction: number, diameterMm: 
   const waterAt50 = facts.waterAt50 ?? start?.waterAt50, d80 = facts.d80E11 != null ? facts.d80E11 * 1e-11 : start?.d80, ea = facts.eaKJMol ?? start?.eaKJMol
   if (waterAt50 === undefined || d80 === undefined || ea === undefined) return null
   need('diameterMm', diameterMm, 0.5, 5, 'mm')
-  need('fillerFraction', fillerFraction, 0, 0.8, '')
+  need('fillerFraction', fillerFraction, 0, 0.8)
+  checkUptake({ waterAt50, d80, eaJMol: ea * 1000 })
+  if (facts.printable != null) need('printable', facts.printable, ...WATER_WT, 'wt%')
   return {
     diameterMm, fillerFraction, waterAt50, d80, eaJMol: ea * 1000, lnSd: isPolyamide(polymer) ? LN_SD.polyamide : LN_SD.other,
     printable: facts.printable ?? (start?.printableShare ?? PRINTABLE_SHARE) * waterAt50 * (1 - fillerFraction),
@@ -61,19 +65,31 @@ export function filamentOf(polymer: string, fillerFraction: number, diameterMm: 
 }
 
 const R = 8.314462618
+
+/** Diffusivity in m²/s at 80 °C, its activation energy in J/mol, and water at 50 % humidity in wt%, as far as anything is known of polymers. */
+function checkUptake(f: Pick<Filament, 'd80' | 'eaJMol' | 'waterAt50'>): void {
+  need('d80', f.d80, 1e-16, 1e-7, 'm²/s')
+  need('eaJMol', f.eaJMol, 0, 300_000, 'J/mol')
+  need('waterAt50', f.waterAt50, 0, 50, 'wt%')
+}
 /** Diffusivity in m²/s at −40 to 250 °C. */
 export function diffusivity(f: Pick<Filament, 'd80' | 'eaJMol'>, celsius: number): number {
   need('celsius', celsius, -40, 250, '°C')
+  need('d80', f.d80, 1e-16, 1e-7, 'm²/s')
+  need('eaJMol', f.eaJMol, 0, 300_000, 'J/mol')
   return f.d80 * Math.exp(-f.eaJMol / R * (1 / (celsius + 273.15) - 1 / 353.15))
 }
 
 /** Rate D/a² per second, which turns hours into the number that diffusion goes by. */
 export function ratePerS(f: Filament, celsius: number): number {
+  need('diameterMm', f.diameterMm, 0.5, 5, 'mm')
   return diffusivity(f, celsius) / (f.diameterMm / 2000) ** 2
 }
 
 /** Water of the filament in wt% when it has stood long in air of this relative humidity (0 to 100 %). */
 export function equilibriumWater(f: Filament, rh: number): number {
-  if (!(rh >= 0 && rh <= 100)) throw new InputError('rh', rh, '0 to 100 %')
+  need('rh', rh, ...RH_PERCENT, '%')
+  need('waterAt50', f.waterAt50, 0, 50, 'wt%')
+  need('fillerFraction', f.fillerFraction, 0, 0.8)
   return f.waterAt50 * (1 - f.fillerFraction) * rh / 50
 }

@@ -5,6 +5,7 @@
  */
 import { InputError, need } from '../numeric'
 import { equilibriumWater, ratePerS, type Filament } from './filament'
+import { AIR_C, RH_PERCENT } from './humidity'
 import { carried, evenly, meanWater, type Moisture } from './shells'
 
 export const PLACES_OF_SPOOL = ['sealed', 'room', 'dry box', 'dryer'] as const
@@ -33,23 +34,32 @@ export interface TracePoint { at: number, strand: number, wound: number, place: 
 export function historyProblems(stays: readonly Stay[]): { index: number, message: string }[] {
   const out: { index: number, message: string }[] = []
   stays.forEach((s, index) => {
-    if (!(s.rh >= 0 && s.rh <= 100)) out.push({ index, message: `Humidity ${s.rh} is not allowed; 0 to 100 %` })
-    if (!(s.airC >= -40 && s.airC <= 250)) out.push({ index, message: `Air of ${s.airC} is not allowed; -40 to 250 °C` })
+    if (!(s.rh >= RH_PERCENT[0] && s.rh <= RH_PERCENT[1])) out.push({ index, message: `Humidity ${s.rh} is not allowed; 0 to 100 %` })
+    if (!(s.airC >= -40 && s.airC <= AIR_C[1])) out.push({ index, message: `Air of ${s.airC} is not allowed; -40 to ${AIR_C[1]} °C` })
     if (!(s.to >= s.from)) out.push({ index, message: 'It ends before it begins' })
     else if (index > 0 && s.from < stays[index - 1]!.to) out.push({ index, message: 'It begins before the one before it has ended' })
   })
   return out
 }
 
+/** Ranges of the wound-spool model: factor, spread of its logarithm, hours of heat-up. */
+export function checkWound(w: Wound): void {
+  need('factor', w.factor, 0.1, 1000)
+  need('lnSd', w.lnSd, 0, 5)
+  need('heatUpH', w.heatUpH, 0, 100, 'h')
+  need('weighings', w.weighings, 0, 1e6)
+}
+
 /** A spool as wet as the air it is taken to have stood in; nobody knows how long it lay before it was sealed. */
 export function soakedAt(f: Filament, rh: number, at: number): SpoolWater {
+  need('at', at, -8.64e15, 8.64e15, 'ms')
   const even = evenly(equilibriumWater(f, rh))
   return { strand: even, wound: even, at }
 }
 
 /** State at the end of one stay. */
 export function stayed(w: SpoolWater, f: Filament, s: Stay, wound: Wound): SpoolWater {
-  need('factor', wound.factor, 0.1, 1000, '')
+  checkWound(wound)
   const seconds = (s.to - s.from) / 1000
   if (s.place === 'sealed' || seconds <= 0) return { ...w, at: s.to }
   const rate = ratePerS(f, s.airC), atAir = equilibriumWater(f, s.rh)
@@ -66,6 +76,7 @@ export function throughHistory(start: SpoolWater, f: Filament, stays: readonly S
 
 /** The same as points for a drawing, `perStay` steps in each stay. */
 export function trace(start: SpoolWater, f: Filament, stays: readonly Stay[], wound: Wound, perStay = 12): TracePoint[] {
+  need('perStay', perStay, 1, 10_000)
   const out: TracePoint[] = []
   let w = start
   for (const s of stays) {

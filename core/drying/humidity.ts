@@ -4,9 +4,13 @@
  */
 import { need } from '../numeric'
 
+/** Where the saturation pressure below holds, °C: no air hotter than this is ever worked with, nor let in at a door. */
+export const AIR_C = [-100, 200] as const
+export const RH_PERCENT = [0, 100] as const
+
 /** Saturation pressure of water vapour in Pa, over ice below 0 °C; −100 to 200 °C. */
 export function saturationPa(celsius: number): number {
-  need('celsius', celsius, -100, 200, '°C')
+  need('celsius', celsius, ...AIR_C, '°C')
   const t = celsius + 273.15
   const ln = celsius <= 0
     ? -5.6745359e3 / t + 6.3925247 - 9.677843e-3 * t + 6.2215701e-7 * t ** 2 + 2.0747825e-9 * t ** 3 - 9.484024e-13 * t ** 4 + 4.1635019 * Math.log(t)
@@ -16,7 +20,7 @@ export function saturationPa(celsius: number): number {
 
 /** Relative humidity in % of room air that is heated to `hotC` with its water unchanged. */
 export function heatedRh(roomC: number, roomRh: number, hotC: number): number {
-  need('roomRh', roomRh, 0, 100, '%')
+  need('roomRh', roomRh, ...RH_PERCENT, '%')
   return Math.min(100, roomRh * saturationPa(roomC) / saturationPa(hotC))
 }
 

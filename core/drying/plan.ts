@@ -2,9 +2,9 @@
 import { bisect, inverseNormal, need } from '../numeric'
 import { equilibriumWater, ratePerS, type Filament } from './filament'
 import { hubCeilingC } from './hubs'
-import { dewPointRh, heatedRh } from './humidity'
-import type { SpoolWater, Wound } from './history'
-import { meanAfter, meanWater, type Moisture } from './shells'
+import { AIR_C, dewPointRh, heatedRh } from './humidity'
+import { checkWound, type SpoolWater, type Wound } from './history'
+import { meanAfter, meanWater, WATER_WT, type Moisture } from './shells'
 
 export const DRYER_KINDS = ['vented', 'desiccant', 'bed under a cover', 'oven'] as const
 export type DryerKind = (typeof DRYER_KINDS)[number]
@@ -14,6 +14,23 @@ export interface Dryer {
   ceilingC: number
   /** Firmware switches it off after so many hours; null when it does not. Never disabled: start it again. */
   timeOutH: number | null
+}
+
+/** How hot anything may be dried or annealed, °C, and hours until a firmware switches off. The doors take theirs from here. */
+export const DRYING_C = [30, AIR_C[1]] as const
+export const TIME_OUT_H = [0.1, 200] as const
+const DRYER_CEILING_C = [20, 600] as const
+
+function checkDryer(d: Dryer): void {
+  need('ceilingC', d.ceilingC, ...DRYER_CEILING_C, '°C')
+  if (d.timeOutH !== null) need('timeOutH', d.timeOutH, ...TIME_OUT_H, 'h')
+}
+
+function checkLimits(l: DryingLimits): void {
+  for (const k of ['dryHighestC', 'glassC', 'meltC'] as const) {
+    const c = l[k]
+    if (c !== null) need(k, c, -100, 600, '°C')
+  }
 }
 
 /** Dew point that a desiccant keeps, °C; common practice, no source. */
@@ -41,6 +58,7 @@ export interface Cap { atC: number, reason: DryingReason }
  * says, the hub as it stands. Null when the record has no highest safe temperature and no glass transition tells.
  */
 export function safeCap(l: DryingLimits): Cap | null {
+  checkLimits(l)
   const caps: Cap[] = []
   if (l.dryHighestC !== null) caps.push({ atC: l.dryHighestC, reason: 'filament' })
   if (l.meltC === null && l.glassC !== null) caps.push({ atC: l.glassC - 5, reason: 'glass transition' })
@@ -52,6 +70,8 @@ export function safeCap(l: DryingLimits): Cap | null {
 
 /** Why a temperature must not be used for this spool in this dryer; null when it may. */
 export function dryingRefusal(atC: number, dryer: Pick<Dryer, 'ceilingC'>, l: DryingLimits): string | null {
+  need('atC', atC, 0, 600, '°C')
+  need('ceilingC', dryer.ceilingC, ...DRYER_CEILING_C, '°C')
   const cap = safeCap(l)
   if (cap === null) return 'No highest safe drying temperature is entered for this filament, and no glass transition tells one'
   if (atC > dryer.ceilingC) return `This dryer stops at ${dryer.ceilingC} °C`
@@ -65,6 +85,8 @@ export function dryingRefusal(atC: number, dryer: Pick<Dryer, 'ceilingC'>, l: Dr
 
 /** Hours until mean water falls to `target`; Infinity when the air's own equilibrium is above it. */
 export function hoursToDry(m: Moisture, f: Filament, atC: number, rh: number, factor: number, target: number): number {
+  need('target', target, ...WATER_WT, 'wt%')
+  need('factor', factor, 0.1, 1000)
   if (meanWater(m) <= target) return 0
   const atAir = equilibriumWater(f, rh)
   if (atAir >= target) return Infinity
@@ -94,11 +116,14 @@ export const OVER_DRY_H = 24
 
 /** Plan for a dryer at its best allowed temperature, or at `atC` when given (see dryingRefusal). Null when no temperature is known to be safe. */
 export function dryingPlan(w: SpoolWater, f: Filament, dryer: Dryer, room: { airC: number, rh: number }, l: DryingLimits, wound: Wound, target: number, brittle: boolean, asked: number | null = null): DryingPlan | null {
-  need('target', target, 0, 100, 'wt%')
+  need('target', target, ...WATER_WT, 'wt%')
+  checkDryer(dryer)
+  checkWound(wound)
+  if (asked !== null) need('asked', asked, 0, 600, '°C')
   const cap = safeCap(l)
   if (cap === null) return null
   const best: Cap = dryer.ceilingC < cap.atC ? { atC: dryer.ceilingC, reason: 'dryer' } : cap
-  const atC = asked === null ? best.atC : Math.min(asked, best.atC)
+  const atC = Math.min(AIR_C[1], asked === null ? best.atC : Math.min(asked, best.atC))
   const rh = dryerRh(dryer.kind, atC, room)
   const strandH = hoursToDry(w.strand, f, atC, rh, 1, target)
   const bare = hoursToDry(w.wound, f, atC, rh, wound.factor, target)
@@ -114,6 +139,8 @@ export function dryingPlan(w: SpoolWater, f: Filament, dryer: Dryer, room: { air
 
 /** Water left after drying at `atC` for `hours`: what a school's rule does by the model. */
 export function leftAfter(w: SpoolWater, f: Filament, kind: DryerKind, atC: number, hours: number, room: { airC: number, rh: number }, wound: Wound): { strand: number, wound: number } {
+  need('hours', hours, 0, 1e6, 'h')
+  checkWound(wound)
   const atAir = equilibriumWater(f, dryerRh(kind, atC, room)), perHour = ratePerS(f, atC) * 3600
   return { strand: meanAfter(w.strand, atAir, perHour * hours), wound: meanAfter(w.wound, atAir, perHour / wound.factor * Math.max(0, hours - wound.heatUpH)) }
 }

@@ -4,7 +4,7 @@
  * carry the state forward exactly, however long the step; so a year of history costs one step per change.
  * Checked against Crank's solution for constant conditions; water is conserved to rounding.
  */
-import { symmetricEigen } from '../numeric'
+import { need, symmetricEigen } from '../numeric'
 
 const SHELLS = 32
 const OUTERMOST = 0.003
@@ -49,8 +49,15 @@ const GONE = 45
 /** Water in the cylinder, wt%: the air's equilibrium at its surface, and what each decay mode holds above it. */
 export interface Moisture { atAir: number, above: Float64Array }
 
-/** A cylinder of even water content. */
-export function evenly(water: number): Moisture { return { atAir: water, above: new Float64Array(SHELLS) } }
+/** Water contents that are worked with, wt%. */
+export const WATER_WT = [0, 100] as const
+const X = [0, Infinity] as const
+
+/** A cylinder of even water content, 0 to 100 wt%. */
+export function evenly(water: number): Moisture {
+  need('water', water, ...WATER_WT, 'wt%')
+  return { atAir: water, above: new Float64Array(SHELLS) }
+}
 
 /** Mean water content, wt%. */
 export function meanWater(m: Moisture): number {
@@ -67,6 +74,8 @@ function inAir(m: Moisture, atAir: number): Moisture {
 
 /** State after x = D·t/a² in air whose equilibrium is `atAir` wt%. */
 export function carried(m: Moisture, atAir: number, x: number): Moisture {
+  need('atAir', atAir, ...WATER_WT, 'wt%')
+  need('x', x, ...X, '(D·t/a²)')
   const n = inAir(m, atAir)
   for (let i = 0; i < SHELLS; i++) {
     const decay = MODES.rates[i]! * x
@@ -77,6 +86,8 @@ export function carried(m: Moisture, atAir: number, x: number): Moisture {
 
 /** Mean water after x without making a new state. */
 export function meanAfter(m: Moisture, atAir: number, x: number): number {
+  need('atAir', atAir, ...WATER_WT, 'wt%')
+  need('x', x, ...X, '(D·t/a²)')
   const d = m.atAir - atAir
   let sum = atAir
   for (let i = 0; i < SHELLS; i++) sum += (m.above[i]! + d * MODES.weights[i]!) * Math.exp(-MODES.rates[i]! * x)
@@ -85,6 +96,8 @@ export function meanAfter(m: Moisture, atAir: number, x: number): number {
 
 /** Water that goes out through the surface meanwhile, wt% of the cylinder: the flow at the surface, summed over time. */
 export function goneThroughSurface(m: Moisture, atAir: number, x: number): number {
+  need('atAir', atAir, ...WATER_WT, 'wt%')
+  need('x', x, ...X, '(D·t/a²)')
   const n = inAir(m, atAir)
   let sum = 0
   for (let i = 0; i < SHELLS; i++) sum += n.above[i]! * MODES.surface[i]! * -Math.expm1(-MODES.rates[i]! * x) / MODES.rates[i]!

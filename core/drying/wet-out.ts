@@ -1,8 +1,8 @@
 /** How long a dry spool stays dry enough, and whether a planned print outlasts it. Hours; water in wt%. */
-import { bisect } from '../numeric'
+import { bisect, InputError, need } from '../numeric'
 import { equilibriumWater, ratePerS, type Filament } from './filament'
-import { meanAfter, meanWater, type Moisture } from './shells'
-import type { SpoolWater, Wound } from './history'
+import { meanAfter, meanWater, WATER_WT, type Moisture } from './shells'
+import { checkWound, type SpoolWater, type Wound } from './history'
 
 export interface Air { airC: number, rh: number }
 
@@ -20,6 +20,8 @@ function hoursUntilWet(m: Moisture, f: Filament, air: Air, factor: number, limit
 export interface DryTime { strandH: number, woundH: number }
 
 export function dryTime(w: SpoolWater, f: Filament, air: Air, wound: Wound, limit = f.printable): DryTime {
+  checkWound(wound)
+  need('limit', limit, ...WATER_WT, 'wt%')
   return { strandH: hoursUntilWet(w.strand, f, air, 1, limit), woundH: hoursUntilWet(w.wound, f, air, wound.factor, limit) }
 }
 
@@ -33,9 +35,15 @@ export type PrintDryness = 'dry' | 'outer turns' | 'outlasts' | 'wet'
  * the outer turns may spit; 'outlasts': the print lasts longer than the spool stays dry; 'wet': it is past the limit now.
  */
 export function drynessFor(hours: number, t: DryTime): PrintDryness {
+  need('hours', hours, 0, 1e6, 'h')
+  checkDryTime(t)
   if (t.woundH <= 0) return 'wet'
   if (hours > t.woundH) return 'outlasts'
   return hours > t.strandH ? 'outer turns' : 'dry'
+}
+
+function checkDryTime(t: DryTime): void {
+  for (const k of ['strandH', 'woundH'] as const) if (!(t[k] >= 0)) throw new InputError(k, t[k], '0 h or more')
 }
 
 /** What would let a print of `hours` stay dry: the dry box only where it helps, a split, or drying first. */

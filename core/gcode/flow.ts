@@ -117,23 +117,44 @@ export class FlowRecord {
     return h
   }
 
-  /** Peak, median and 95 % flow by volume; of one tool, or of all when `slot` is left out. */
-  figures(slot?: number): FlowFigures {
-    const chosen = slot === undefined ? this.tools : [this.tools[slot]!]
-    const peak = chosen.reduce((p, t) => Math.max(p, t.histogram[PEAK]!), 0)
-    if (peak === 0) return { peak: null, p50: null, p95: null }
-    const bins = new Float64Array(BINS)
-    const use = (tool: number) => slot === undefined || tool === slot
-    if (this.blocks.length > 0) this.eachExact((flow, advance, tool) => { if (use(tool)) bins[binOf(flow)]! += advance })
-    else for (const t of chosen) for (let b = 0; b < BINS; b++) bins[b]! += t.log![b]!
-    const at = (p: number) => {
-      const { bin, below, want } = binAt(bins, p)
-      if (this.blocks.length === 0) return Math.min(peak, middleOf(bin))
-      const inside: [flow: number, advance: number][] = []
-      this.eachExact((flow, advance, tool) => { if (use(tool) && binOf(flow) === bin) inside.push([flow, advance]) })
-      return smallestHolding(inside, want - below)
+  /** Peak, median and 95 % flow by volume, of all tools together and of each by slot; two passes over the moves, however many tools. */
+  figures(): { all: FlowFigures, tools: FlowFigures[] } {
+    const exact = this.blocks.length > 0
+    const logs = this.tools.map(t => exact ? (t.histogram[PEAK]! > 0 ? new Float64Array(BINS) : null) : t.log)
+    if (exact) this.eachExact((flow, advance, slot) => { logs[slot]![binOf(flow)]! += advance })
+    const together = new Float64Array(BINS)
+    for (const log of logs) if (log) for (let b = 0; b < BINS; b++) together[b]! += log[b]!
+    const all = new Quantiles(together, this.tools.reduce((p, t) => Math.max(p, t.histogram[PEAK]!), 0))
+    const tools = this.tools.map((t, slot) => new Quantiles(logs[slot] ?? together, t.histogram[PEAK]!))
+    if (exact) {
+      this.eachExact((flow, advance, slot) => {
+        const bin = binOf(flow)
+        all.collect(bin, flow, advance)
+        tools[slot]!.collect(bin, flow, advance)
+      })
     }
-    return { peak, p50: at(0.5), p95: at(0.95) }
+    return { all: all.figures(exact), tools: tools.map(t => t.figures(exact)) }
+  }
+}
+
+/** Where the median and the 95 % flow of some moves lie: by bins first, then among the moves of those two bins. */
+class Quantiles {
+  private readonly places: { bin: number, want: number, inside: [flow: number, advance: number][] }[]
+
+  constructor(bins: Float64Array, private readonly peak: number) {
+    this.places = peak === 0 ? [] : [0.5, 0.95].map((p) => {
+      const { bin, below, want } = binAt(bins, p)
+      return { bin, want: want - below, inside: [] }
+    })
+  }
+
+  collect(bin: number, flow: number, advance: number): void {
+    for (const p of this.places) if (p.bin === bin) p.inside.push([flow, advance])
+  }
+
+  figures(exact: boolean): FlowFigures {
+    const [p50 = null, p95 = null] = this.places.map(p => exact ? smallestHolding(p.inside, p.want) : Math.min(this.peak, middleOf(p.bin)))
+    return { peak: this.peak === 0 ? null : this.peak, p50, p95 }
   }
 }
 

@@ -163,7 +163,7 @@ export class Line {
     }
     const n = this.letter - 65
     const value = text.value()
-    if ((this.given >> n & 1) === 1 || (this.isIndex() && !(Number.isInteger(value) && value >= 0))) {
+    if ((this.given >> n & 1) === 1 || !Number.isFinite(value) || (this.isIndex() && !(Number.isInteger(value) && value >= 0))) {
       this.fail('bad-number')
       return
     }
@@ -189,6 +189,7 @@ export class Line {
       this.given |= 1 << LETTER_T - 65
       return
     }
+    if (!Number.isFinite(value)) { this.fail('unknown-word'); return }
     const code = (this.letter === LETTER_G ? G : M) + value
     if (value >= 0 && value < 1000 && LISTED.has(code)) this.command = code
     else {

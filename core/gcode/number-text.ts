@@ -1,4 +1,8 @@
 /** A number of any length, read byte by byte (rule 6): optional sign, digits, at most one point, at least one digit. */
+
+/** A number beyond this is no length, speed or temperature of a job; one nearer to 0 than the other is 0. So no sum or quotient of a file can overflow. */
+export const LARGEST = 1e12
+export const SMALLEST = 1e-12
 const KEPT = 40 // significant digits kept; a double needs 17, the rest can only decide exact ties
 
 export class NumberText {
@@ -40,8 +44,10 @@ export class NumberText {
     this.good = !this.bad && this.digits > 0 && this.points <= 1
   }
 
+  /** Infinity where the number is too large. */
   value(): number {
-    const v = this.kept === '' ? 0 : Number(`${this.kept}e${this.exponent}`)
+    const size = this.kept === '' ? 0 : Number(`${this.kept}e${this.exponent}`)
+    const v = size > LARGEST ? Infinity : size < SMALLEST ? 0 : size
     return this.negative ? -v : v
   }
 }

@@ -1,4 +1,5 @@
 /** Small questions asked of a finished scan. */
+import { need } from '../numeric'
 import type { FullScan, ProfileStep, ScanResult } from './types'
 
 /** Where a failed job stopped: percent of the file read (0 to 100), or layer height in mm. */
@@ -9,15 +10,15 @@ export interface StoppedTool { index: number, extrudedMm: number }
 /**
  * What each tool had extruded (mm) when the job stopped, from the scan's 1 % steps, linear between them.
  * A height counts as finished: the answer is what had been extruded when the print last stood at that height.
- * Source: common practice, no source. Throws RangeError when percent is outside 0 to 100 or the height is negative.
+ * Source: common practice, no source. Throws InputError when percent is outside 0 to 100 or the height is negative.
  */
 export function stoppedAt(scan: Pick<FullScan, 'tools'> & { profile: ProfileStep[] }, stop: Stop): { percent: number, tools: StoppedTool[] } {
   let percent: number
   if ('percent' in stop) {
-    if (!(stop.percent >= 0 && stop.percent <= 100)) throw new RangeError(`percent: ${stop.percent} is not allowed; 0 to 100`)
+    need('percent', stop.percent, 0, 100)
     percent = stop.percent
   } else {
-    if (!(stop.heightMm >= 0)) throw new RangeError(`heightMm: ${stop.heightMm} is not allowed; 0 or more`)
+    need('heightMm', stop.heightMm, 0, 1e6, 'mm')
     const above = scan.profile.findIndex(p => p.zMm > stop.heightMm + 1e-6)
     percent = above < 0 ? 100 : Math.max(0, above)
   }

@@ -10,11 +10,16 @@
  */
 import { arcPath } from './arc'
 import { G, Line, M, T } from './line'
+import { LARGEST, SMALLEST } from './number-text'
 import { FAN, FEED, Material, PATH, ROUNDING_MM, SCALE, SHARED_FIELDS, WORD } from './material'
-import type { Dialect, FullScan, Problem, ProblemKind, ProfileStep, ScanOptions } from './types'
-import { ScanOptionError } from './types'
+import { MOST_TOOLS, type Dialect, type FullScan, type Problem, type ProblemKind, type ProfileStep, type ScanOptions } from './types'
+import { InputError } from '../numeric'
 
 const MAX_LISTED = 10_000
+/** The highest number of a tool (rule 16). */
+const LAST_TOOL = 999_999
+/** In this many bytes from the start a file shows what its lines end in (rule 2). */
+const DECIDED_BY = 1 << 16
 const POWER = Float64Array.from({ length: 16 }, (_, i) => 10 ** i)
 const X = 1, Y = 2, Z = 4, E = 8, F = 16
 /** Fields of the shared array that only this file uses; the others are named in material.ts. */
@@ -31,6 +36,7 @@ export class Scan {
   private relative = false
   private fanMax = 0
   private tool = 0
+  private named = new Set([0])
   private selected = new Set([0])
   private readonly setpoints: Record<string, number> = {}
   private bed: number | null = null
@@ -41,6 +47,11 @@ export class Scan {
   private absoluteFollowing = true
   private independent: Material
   private following: Material | null = null
+
+  /** What ends a line (rule 2); null while the bytes held back have not shown it. */
+  private ends: 'LF' | 'CR' | null = null
+  private held: Uint8Array<ArrayBufferLike> = new Uint8Array(0)
+  private afterCr = false
 
   private readonly line = new Line()
   private inLine = false
@@ -63,10 +74,10 @@ export class Scan {
   constructor(options: ScanOptions = {}) {
     const { dialect = 'eIndependent', filamentDiameterMm = 1.75, totalBytes } = options
     if (dialect !== 'eIndependent' && dialect !== 'eFollowsPositioning')
-      throw new ScanOptionError('dialect', dialect, 'eIndependent or eFollowsPositioning')
+      throw new InputError('dialect', dialect, 'eIndependent or eFollowsPositioning')
     if (!(filamentDiameterMm >= 0.5 && filamentDiameterMm <= 5))
-      throw new ScanOptionError('filamentDiameterMm', filamentDiameterMm, 'between 0.5 and 5 mm')
-    if (totalBytes !== undefined && !(totalBytes >= 0)) throw new ScanOptionError('totalBytes', totalBytes, '0 or more')
+      throw new InputError('filamentDiameterMm', filamentDiameterMm, 'between 0.5 and 5 mm')
+    if (totalBytes !== undefined && !(totalBytes >= 0)) throw new InputError('totalBytes', totalBytes, '0 or more')
     this.dialect = dialect
     this.diameterMm = filamentDiameterMm
     this.totalBytes = totalBytes ?? null
@@ -81,6 +92,39 @@ export class Scan {
   push(chunk: Uint8Array): void {
     if (this.notText) return
     if (chunk.indexOf(0) !== -1) { this.notText = true; return }
+    const bytes = this.ends === null ? this.decideEnds(chunk) : chunk
+    if (this.ends !== null) this.read(this.ends === 'CR' ? this.crToLf(bytes) : bytes)
+  }
+
+  /** Adds to the bytes held back until an LF among the first 64 KB, or their number, shows what ends a line; then gives them all. */
+  private decideEnds(chunk: Uint8Array, isLast = false): Uint8Array {
+    const before = this.held.length
+    const lf = chunk.subarray(0, DECIDED_BY - before).indexOf(10) !== -1
+    let all = chunk
+    if (before > 0) {
+      all = new Uint8Array(before + chunk.length)
+      all.set(this.held)
+      all.set(chunk, before)
+    }
+    if (lf) this.ends = 'LF'
+    else if (isLast || all.length >= DECIDED_BY) this.ends = all.subarray(0, DECIDED_BY).indexOf(13) !== -1 ? 'CR' : 'LF'
+    this.held = this.ends === null ? all.slice() : new Uint8Array(0)
+    return all
+  }
+
+  /** Line ends of the old kind made LF; the LF of a CR LF further down belongs to its CR. */
+  private crToLf(bytes: Uint8Array): Uint8Array {
+    const out = new Uint8Array(bytes.length)
+    let n = 0
+    for (let i = 0; i < bytes.length; i++) {
+      const c = bytes[i]!
+      if (!(c === 10 && this.afterCr)) out[n++] = c === 13 ? 10 : c
+      this.afterCr = c === 13
+    }
+    return out.subarray(0, n)
+  }
+
+  private read(chunk: Uint8Array): void {
     let i = this.bom < 3 ? this.skipBom(chunk) : 0
     const n = chunk.length
     const start = this.bytes
@@ -294,7 +338,7 @@ export class Scan {
     switch (line.command) {
       case G + 0: case G + 1: this.carryOutMove(line, false); return
       case G + 2: case G + 3: this.carryOutMove(line, true); return
-      case G + 10: if (line.has('P') && line.has('S')) this.setTool(line.get('P'), line.get('S')); return
+      case G + 10: if (line.has('P') && line.has('S') && this.canHave(line.get('P'))) this.setTool(line.get('P'), line.get('S')); return
       case G + 11: return
       case G + 20: this.s[SCALE] = 25.4; return
       case G + 21: this.s[SCALE] = 1; return
@@ -305,7 +349,8 @@ export class Scan {
       case M + 83: this.absoluteIndependent = this.absoluteFollowing = false; return
       case M + 104: case M + 109: {
         const s = setpointOf(line)
-        if (s !== null) this.setTool(line.has('T') ? line.get('T') : this.tool, s)
+        const tool = line.has('T') ? line.get('T') : this.tool
+        if (s !== null && this.canHave(tool)) this.setTool(tool, s)
         return
       }
       case M + 140: case M + 190: this.bed = larger(this.bed, setpointOf(line)); return
@@ -322,9 +367,10 @@ export class Scan {
         if (line.has('D')) this.eachReading(m => m.setVolumetric(line.get('D')))
         return
       case M + 221:
-        if (line.has('S')) this.eachReading(m => m.setMultiplier(line.get('S'), line.has('T') ? line.get('T') : null))
+        if (line.has('S') && this.canHave(line.has('T') ? line.get('T') : this.tool)) this.eachReading(m => m.setMultiplier(line.get('S'), line.has('T') ? line.get('T') : null))
         return
       case T:
+        if (!this.canHave(line.toolNumber)) return
         this.tool = line.toolNumber
         this.selected.add(this.tool)
         this.eachReading(m => m.select(this.tool))
@@ -369,12 +415,24 @@ export class Scan {
     if (this.following) use(this.following)
   }
 
+  /** False, with a problem, for a tool beyond what a job may name: its line changes nothing. */
+  private canHave(tool: number): boolean {
+    if (this.named.has(tool)) return true
+    if (this.named.size >= MOST_TOOLS || tool > LAST_TOOL) { this.problem('too-many-tools'); return false }
+    this.named.add(tool)
+    return true
+  }
+
   private setTool(tool: number, celsius: number): void {
     this.setpoints[tool] = larger(this.setpoints[tool] ?? null, celsius)!
   }
 
   /** End of the file. Call once. */
   finish(): FullScan {
+    if (this.ends === null && !this.notText) {
+      const bytes = this.decideEnds(new Uint8Array(0), true)
+      this.read(this.ends === 'CR' ? this.crToLf(bytes) : bytes)
+    }
     if (this.bom > 0 && this.bom < 3 && !this.notText) { // the file ends inside what looked like a byte order mark
       const held = this.bom
       this.bom = 3
@@ -392,6 +450,7 @@ export class Scan {
     const total = tools.reduce((s, t) => s + t.extrudedMm, 0)
     this.problems.sort((a, b) => a.line! - b.line! || (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : 0))
     if (total === 0) this.problems.push({ line: null, kind: 'no-extrusion' })
+    const flow = m.flow.figures()
     const other = this.following === null ? null : m === this.following ? this.independent : this.following
     const otherTotal = other ? other.extrudedBySlot().reduce((a, b) => a + b, 0) : 0
     return {
@@ -400,12 +459,12 @@ export class Scan {
       tools,
       totalExtrudedMm: total,
       moveSeconds: m.seconds,
-      flow: m.flow.figures(),
+      flow: flow.all,
       maxSetpointC: { tools: this.setpoints, bed: this.bed, chamber: this.chamber },
       fan: { max: this.fanMax, mean: m.fanMean() },
       problems: this.problems,
       lines: this.lines,
-      toolFlow: order.map(({ tool, slot }) => ({ index: tool, ...m.flow.figures(slot), histogramMm3: m.flow.histogram(slot, area) })),
+      toolFlow: order.map(({ tool, slot }) => ({ index: tool, ...flow.tools[slot]!, histogramMm3: m.flow.histogram(slot, area) })),
       flowBinned: m.flow.binned,
       printingMoves: m.flow.moves,
       otherReading: other && {
@@ -454,12 +513,13 @@ export class Scan {
   }
 }
 
-/** A number of 10 to 15 digits, for which 32-bit arithmetic is too small; -1 beyond. */
+/** A number of 10 to 15 digits, for which 32-bit arithmetic is too small; -1 beyond, or where it is too large or small (rule 6). */
 function longNumber(b: Uint8Array, from: number, to: number, digits: number, decimals: number): number {
   if (digits > 15) return -1
   let number = 0
   for (let k = from; k < to; k++) if (b[k] !== 46) number = number * 10 + b[k]! - 48
-  return number / POWER[decimals]!
+  const value = number / POWER[decimals]!
+  return value === 0 || (value >= SMALLEST && value <= LARGEST) ? value : -1
 }
 
 function setpointOf(line: Line): number | null {

@@ -4,7 +4,10 @@
  */
 export type Dialect = 'eIndependent' | 'eFollowsPositioning'
 
-export type ProblemKind = 'bad-number' | 'bad-checksum' | 'unknown-word' | 'no-feedrate' | 'not-text' | 'no-extrusion'
+/** Tools that one job may name (rule 16). */
+export const MOST_TOOLS = 64
+
+export type ProblemKind = 'bad-number' | 'bad-checksum' | 'unknown-word' | 'no-feedrate' | 'too-many-tools' | 'not-text' | 'no-extrusion'
 
 export interface Problem {
   /** Place in the file, from 1; null when it is about the whole file. */
@@ -81,11 +84,4 @@ export interface FullScan extends ScanResult {
   firstLayer?: { heightMm: number, meanMmS: number } | null
   /** Problems beyond the first 10 000, which are counted and not listed. */
   problemsNotListed: number
-}
-
-export class ScanOptionError extends Error {
-  constructor(readonly field: string, readonly given: unknown, readonly allowed: string) {
-    super(`${field}: ${String(given)} is not allowed; ${allowed}`)
-    this.name = 'ScanOptionError'
-  }
 }

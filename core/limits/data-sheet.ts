@@ -2,6 +2,7 @@
  * Reads pasted lines of a filament's data sheet: a name that is known, then a number or a range with its unit. What
  * cannot be read comes back as it was, so that nothing is lost. °C, mm, g/cm³, %, h; decimal comma or point.
  */
+import { DRYING_C } from '../drying'
 import { VALUES, type ValueKey } from './windows'
 
 export interface SheetRead {
@@ -49,7 +50,7 @@ export function readDataSheet(text: string): SheetRead {
     if (target === 'dry') {
       const hours = new RegExp(String.raw`(?:(${NUMBER})\s*(?:-|–|to)\s*)?(${NUMBER})\s*h`).exec(rest)
       const before = rangeIn(hours ? rest.replace(hours[0], ' ') : rest)
-      if (!before || before[0] < 30 || before[1] > 250) { say('no drying temperature between 30 and 250 °C'); continue }
+      if (!before || before[0] < DRYING_C[0] || before[1] > DRYING_C[1]) { say(`no drying temperature between ${DRYING_C[0]} and ${DRYING_C[1]} °C`); continue }
       out.dry = before
       if (hours) out.dryHours = [num(hours[1] ?? hours[2]!), num(hours[2]!)]
       continue

@@ -3,7 +3,8 @@
  * rated; the guard band is taken off when they are used. Values are common practice, no source, unless the basis is a
  * material property; prices and minutes are invented start values.
  */
-import { LimitsInputError, type Basis, type Details, type Part, type Place, type Role, type Who } from './types'
+import { InputError } from '../numeric'
+import type { Basis, Details, Part, Place, Role, Who } from './types'
 
 export interface Kind {
   key: string
@@ -109,10 +110,10 @@ export const KINDS: readonly Kind[] = [
 
 const BY_KEY = new Map(KINDS.map(k => [k.key, k]))
 
-/** The kind of this name. Throws LimitsInputError for an unknown one. */
+/** The kind of this name. Throws InputError for an unknown one. */
 export function kindOf(key: string): Kind {
   const k = BY_KEY.get(key)
-  if (!k) throw new LimitsInputError('kind', key, 'a part kind of the catalogue')
+  if (!k) throw new InputError('kind', key, 'a part kind of the catalogue')
   return k
 }
 export const isKind = (key: string) => BY_KEY.has(key)

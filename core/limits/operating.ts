@@ -4,7 +4,7 @@
  * at this point fails everywhere. Air: passive θ = (T − room)/(bed − room); with a heater, setpoint plus offset.
  */
 import { offsetC } from './nozzles'
-import type { Demand, FittedNozzle, Line, Part, Place, Rules, Status } from './types'
+import type { Demand, FittedNozzle, KnownLine, Line, LineKey, Part, Place, Rules, UnknownLine } from './types'
 
 export interface AirParts { enclosure: Part | null, lid: Part | null, heater: Part | null }
 
@@ -19,10 +19,12 @@ export interface OperatingPoint {
   lines: Line[]
 }
 
-export function line(key: Line['key'], status: Status, code: string, part: Part | null, asked: number | null, allowed: number | null, unit: Line['unit'] = '°C', missing: string | null = null): Line {
-  return { key, status, part, asked, allowed, unit, code, missing }
+export function line(key: LineKey, status: KnownLine['status'], code: string, part: Part | null, asked: number | null, allowed: number | null, unit: Line['unit'] = '°C'): KnownLine {
+  return { key, status, part, asked, allowed, unit, code }
 }
-export const unknown = (key: Line['key'], missing: string, part: Part | null = null, asked: number | null = null) => line(key, 'unknown', 'missing', part, asked, null, '°C', missing)
+export function unknown(key: LineKey, missing: string, part: Part | null = null, asked: number | null = null): UnknownLine {
+  return { key, status: 'unknown', missing, part, asked, unit: '°C', code: 'missing' }
+}
 
 export function operatingPoint(nozzle: FittedNozzle | null, air: AirParts, demand: Demand, rules: Rules): OperatingPoint {
   const out: OperatingPoint = { nozzleC: null, bedC: null, bedForChamber: false, heaterC: null, air: { low: null, high: null, bay: null, outside: rules.roomC }, lines: [] }

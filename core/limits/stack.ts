@@ -3,7 +3,7 @@
  * groups that stand alone once the operating point is known. Ceilings of the zones for the drawings.
  */
 import { checkDemand, checkGroup, checkNozzle, checkTube, guardOf, zoneOf, type Zone } from './checks'
-import { operatingPoint, type AirParts, type OperatingPoint } from './operating'
+import { operatingPoint, type AirParts, type OperatingPoint, unknown } from './operating'
 import { nozzlePart } from './nozzles'
 import { CHAMBER_ROLES, type Demand, type FittedNozzle, type Line, type Part, type Place, type Printer, type Role, type Rules } from './types'
 
@@ -44,7 +44,7 @@ export function checkStack(stack: Stack, demand: Demand, rules: Rules): Checked 
   const { op, lines } = checkSetup(stack, demand, rules)
   const all = [...checkDemand(demand), ...lines]
   for (const g of stack.groups) all.push(...checkGroup(g.role, g.parts, op, demand, rules))
-  if (nothingInside(stack)) all.push({ key: 'chamber part', status: 'unknown', part: null, asked: null, allowed: null, unit: '', code: 'missing', missing: 'the parts that sit in the heat' })
+  if (nothingInside(stack)) all.push(unknown('chamber part', 'the parts that sit in the heat'))
   return { op, lines: all }
 }
 
@@ -73,6 +73,9 @@ function asChamberNumber(air: AirParts, place: Place, limitC: number, roomC: num
   const here = place === 'low' ? (air.lid ? d.thetaLow : d.openThetaLow) : place === 'bay' ? d.thetaBay : high
   return high === undefined || here === undefined || here <= 0 ? limitC : roomC + (limitC - roomC) * high / here
 }
+
+/** What ceilings are worked out by; stored ones of another version are worked out again. Raise it with every change of the limits. */
+export const LIMITS_MODEL = 1
 
 /**
  * The lanes of the Floor: a nozzle ceiling per head (its nozzle and firmware included), bed, and chamber where there is

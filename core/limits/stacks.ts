@@ -61,7 +61,7 @@ export function stackProblems(s: { heads: readonly { name: string }[], parts: re
   return out
 }
 
-/** A described part with its kind's start values filled in. Throws LimitsInputError for an unknown kind. */
+/** A described part with its kind's start values filled in. Throws InputError for an unknown kind. */
 export function describedPart(d: DescribedPart, id: number | string, headId: number | null): Part {
   const { kind, head: _, details, ...own } = d
   const start = partOf(kind, id, headId)

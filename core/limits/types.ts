@@ -146,25 +146,29 @@ export type LineKey =
   | 'nozzle temperature' | 'reading' | 'nozzle' | 'nozzle insert' | 'bore' | 'gears' | 'bend' | 'tube heat' | 'bed' | 'surface'
   | 'enclosure' | 'chamber' | 'chamber part' | 'dryer' | 'ventilation'
 
-/** One requirement. `asked` and `allowed` in `unit`; words are made of it in `words.ts`. */
-export interface Line {
+interface LineOf {
   key: LineKey
-  status: Status
   part: Part | null
-  asked: number | null
-  allowed: number | null
   unit: '°C' | 'mm' | '°C per count' | ''
   /** Which case of its key it is. */
   code: string
-  /** The fact that is missing, when unknown. */
-  missing: string | null
 }
+
+/** A requirement that could be judged. `asked` and `allowed` in `unit`, null where it is no matter of numbers. */
+export interface KnownLine extends LineOf {
+  status: 'ok' | 'look' | 'short'
+  asked: number | null
+  allowed: number | null
+}
+
+/** One that could not: it carries what is missing, and what is asked as far as that is known; there is nothing allowed. */
+export interface UnknownLine extends LineOf {
+  status: 'unknown'
+  asked: number | null
+  missing: string
+}
+
+/** One requirement; words are made of it in `words.ts`. */
+export type Line = KnownLine | UnknownLine
 
 export type VerdictClass = 'runs' | 'changes' | 'cannot' | 'cannot tell'
-
-export class LimitsInputError extends Error {
-  constructor(readonly field: string, readonly given: unknown, readonly allowed: string) {
-    super(`${field}: ${String(given)} is not allowed; ${allowed}`)
-    this.name = 'LimitsInputError'
-  }
-}

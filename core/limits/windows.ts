@@ -3,6 +3,7 @@
  * demand that both make. Start values are common practice, no source, unless their basis says otherwise; every one is
  * editable in the app. Sets that disagree stand side by side.
  */
+import { DRYING_C } from '../drying'
 import type { Filler } from '../wear'
 import type { Basis, ChamberLevel, Demand, Ventilation } from './types'
 
@@ -13,7 +14,7 @@ export const VALUES = {
   lowestFlowC: { label: 'Lowest flow temperature', unit: '°C', min: 80, max: 550 },
   shortMaxC: { label: 'Short-time highest', unit: '°C', min: 100, max: 600 },
   swapC: { label: 'Swap temperature', unit: '°C', min: 100, max: 500 },
-  dryHighestC: { label: 'Highest safe drying temperature', unit: '°C', min: 30, max: 250 },
+  dryHighestC: { label: 'Highest safe drying temperature', unit: '°C', min: DRYING_C[0], max: DRYING_C[1] },
   strainAtBreak: { label: 'Strain at break', unit: '%', min: 0.2, max: 500 },
   curlMm: { label: 'Radius it curls to off its spool', unit: 'mm', min: 20, max: 10_000 },
   boreMinMm: { label: 'Smallest possible bore', unit: 'mm', min: 0.1, max: 2 },

@@ -1,19 +1,10 @@
 /** Density of a void-free mixture and its inverse. Source: rule of mixtures by mass (any composites handbook). */
 
-export class DensityError extends Error {
-  constructor(readonly field: string, readonly given: number, readonly allowed: string) {
-    super(`${field}: ${given} is not allowed; ${allowed}`)
-    this.name = 'DensityError'
-  }
-}
-
-function need(field: string, value: number, low: number, high: number): void {
-  if (!(value >= low && value <= high)) throw new DensityError(field, value, `${low} to ${high}`)
-}
+import { InputError, need } from '../numeric'
 
 /**
  * Density of matrix and filler together, g/cm³: 1/ρ = w/ρ_f + (1 − w)/ρ_m.
- * Valid: densities 0.1 to 25 g/cm³, filler mass fraction 0 to 0.95. Throws DensityError naming the field.
+ * Valid: densities 0.1 to 25 g/cm³, filler mass fraction 0 to 0.95. Throws InputError naming the field.
  */
 export function compositeDensity(matrixGCm3: number, fillerGCm3: number, fillerMassFraction: number): number {
   need('matrixGCm3', matrixGCm3, 0.1, 25)
@@ -24,12 +15,12 @@ export function compositeDensity(matrixGCm3: number, fillerGCm3: number, fillerM
 
 /**
  * Filler mass fraction that a measured density stands for (the inverse of `compositeDensity`), 0 to 0.95.
- * Throws DensityError when the measured density is not between matrix and filler, or both are equal.
+ * Throws InputError when the measured density is not between matrix and filler, or both are equal.
  */
 export function fillerFraction(measuredGCm3: number, matrixGCm3: number, fillerGCm3: number): number {
   need('matrixGCm3', matrixGCm3, 0.1, 25)
   need('fillerGCm3', fillerGCm3, 0.1, 25)
-  if (matrixGCm3 === fillerGCm3) throw new DensityError('fillerGCm3', fillerGCm3, 'a density other than the matrix')
+  if (matrixGCm3 === fillerGCm3) throw new InputError('fillerGCm3', fillerGCm3, 'a density other than the matrix')
   need('measuredGCm3', measuredGCm3, Math.min(matrixGCm3, fillerGCm3), Math.max(matrixGCm3, fillerGCm3))
   return (1 / measuredGCm3 - 1 / matrixGCm3) / (1 / fillerGCm3 - 1 / matrixGCm3)
 }

@@ -1,12 +1,14 @@
 /** Two nozzle types over a year. At least one nozzle is bought; what is left of the last one keeps its worth. */
-import { mulberry32 } from '../numeric'
-import { need, type NozzleCost } from './cost'
+import { mulberry32, need } from '../numeric'
+import { costPerKg, type NozzleCost } from './cost'
 import { lifeKgAt, medianLifeKg, type LifeSpread } from './life'
 
 /** Cost of a year with so many kg of filled filament, at a life in kg: one nozzle at least. */
 export function costInYear(c: NozzleCost, lifeKg: number, kgPerYear: number): number {
   need('kgPerYear', kgPerYear, 0, 1e6)
   need('lifeKg', lifeKg, 1e-9, 1e12)
+  need('price', c.price, 0, 1e6)
+  need('swap', c.swap, 0, 1e6)
   return (c.price + c.swap) * Math.max(1, kgPerYear / lifeKg)
 }
 
@@ -15,6 +17,8 @@ export function costInYear(c: NozzleCost, lifeKg: number, kgPerYear: number): nu
  * a tie counts half.
  */
 export function chanceCheaper(a: { cost: NozzleCost, life: LifeSpread }, b: { cost: NozzleCost, life: LifeSpread }, kgPerYear: number, seed = 1897, draws = 4000): number {
+  need('draws', draws, 1, 1e6)
+  need('seed', seed, 0, 2 ** 32)
   const random = mulberry32(seed)
   const order = Array.from({ length: draws }, (_, i) => i)
   for (let i = draws - 1; i > 0; i--) { const j = Math.floor(random() * (i + 1)); [order[i], order[j]] = [order[j]!, order[i]!] }
@@ -30,7 +34,9 @@ export function chanceCheaper(a: { cost: NozzleCost, life: LifeSpread }, b: { co
 /** kg a year from which the one that is dearer at first costs less, at median lives; null when it never does. */
 export function crossingKg(a: { cost: NozzleCost, life: LifeSpread }, b: { cost: NozzleCost, life: LifeSpread }): number | null {
   const first = (x: typeof a) => x.cost.price + x.cost.swap
-  const [dear, cheap] = first(a) >= first(b) ? [a, b] : [b, a]
-  const perKgDear = first(dear) / medianLifeKg(dear.life), perKgCheap = first(cheap) / medianLifeKg(cheap.life)
-  return perKgDear < perKgCheap ? first(dear) / perKgCheap : null
+  const perKg = (x: typeof a) => costPerKg(x.cost, medianLifeKg(x.life))
+  // of two that cost the same at first, the one that lasts longer is the dear one
+  const aIsDear = first(a) > first(b) || (first(a) === first(b) && perKg(a) < perKg(b))
+  const [dear, cheap] = aIsDear ? [a, b] : [b, a]
+  return perKg(dear) < perKg(cheap) ? first(dear) / perKg(cheap) : null
 }

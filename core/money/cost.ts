@@ -1,13 +1,5 @@
 /** Cost of one nozzle and per kg. Source: arithmetic; the check value 125/31 = 4.03 is common practice, no source. */
-export class MoneyError extends Error {
-  constructor(readonly field: string, readonly given: number, readonly allowed: string) {
-    super(`${field}: ${given} is not allowed; ${allowed}`)
-    this.name = 'MoneyError'
-  }
-}
-export function need(field: string, value: number, low: number, high: number): void {
-  if (!(value >= low && value <= high)) throw new MoneyError(field, value, `${low} to ${high}`)
-}
+import { need } from '../numeric'
 
 /** The shop's rates for one swap. */
 export interface Rates {
@@ -40,5 +32,6 @@ export function costPerKg(c: NozzleCost, lifeKg: number): number {
 /** How many times longer `dear` must last than `cheap` to cost the same per kg. */
 export function breakEvenLifeRatio(dear: NozzleCost, cheap: NozzleCost): number {
   need('price', cheap.price + cheap.swap, 1e-9, 1e7)
+  need('price', dear.price + dear.swap, 0, 1e7)
   return (dear.price + dear.swap) / (cheap.price + cheap.swap)
 }

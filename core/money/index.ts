@@ -1,5 +1,5 @@
 /** What nozzles cost per kg of filled filament. Money in the shop's currency, filament in kg, time in hours. */
-export { breakEvenLifeRatio, costPerKg, MoneyError, swapCost } from './cost'
+export { breakEvenLifeRatio, costPerKg, swapCost } from './cost'
 export type { NozzleCost, Rates } from './cost'
 export { boreLifeSpread, lifeKgAt, medianLifeKg } from './life'
 export type { LifeSpread } from './life'

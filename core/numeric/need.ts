@@ -1,12 +1,22 @@
-/** An input outside what a computation takes: which field, what was given, what is allowed. */
+/** An input outside what a computation takes: which field, what was given, what is allowed. The one error of the core. */
 export class InputError extends Error {
-  constructor(readonly field: string, readonly given: unknown, readonly allowed: string) {
+  constructor(
+    readonly field: string,
+    readonly given: unknown,
+    readonly allowed: string,
+  ) {
     super(`${field}: ${String(given)} is not allowed; ${allowed}`)
     this.name = 'InputError'
   }
 }
 
 /** Throws InputError unless the value is a number from `low` to `high`; NaN never passes. */
-export function need(field: string, value: number, low: number, high: number, unit: string): void {
-  if (!(value >= low && value <= high)) throw new InputError(field, value, `${low} to ${high} ${unit}`)
+export function need(field: string, value: number, low: number, high: number, unit = ''): void {
+  if (typeof value === 'number' && value >= low && value <= high) return
+  throw new InputError(field, value, `${low} to ${high}${unit === '' ? '' : ` ${unit}`}`)
+}
+
+/** Throws InputError unless the value is one of the words. */
+export function needOne(field: string, value: unknown, words: readonly unknown[]): void {
+  if (!words.includes(value)) throw new InputError(field, value, `one of ${words.join(', ')}`)
 }

@@ -1,8 +1,11 @@
+import { InputError } from './need'
+
 /**
  * The standard normal distribution. `normalCdf` is accurate to about 1e-15 relative in the body (series and continued
  * fraction, Abramowitz & Stegun 26.2.11 and 26.2.14); `fastNormalCdf` reads a table, absolute error under 1e-7.
  */
 export function normalCdf(z: number): number {
+  if (Number.isNaN(z)) throw new InputError('z', z, 'a number')
   return z < 0 ? upperTail(-z) : 1 - upperTail(z)
 }
 
@@ -32,6 +35,7 @@ const PER_UNIT = 512
 const TABLE = Float64Array.from({ length: 2 * TABLE_END * PER_UNIT + 2 }, (_, i) => normalCdf(i / PER_UNIT - TABLE_END))
 
 export function fastNormalCdf(z: number): number {
+  if (Number.isNaN(z)) throw new InputError('z', z, 'a number')
   if (z <= -TABLE_END) return 0
   if (z >= TABLE_END) return 1
   const t = (z + TABLE_END) * PER_UNIT
@@ -42,7 +46,7 @@ export function fastNormalCdf(z: number): number {
 
 /** z with P(Z ≤ z) = p, for p above 0 and below 1: A&S 26.2.23 (to 4.5e-4), then two Newton steps on `normalCdf`. */
 export function inverseNormal(p: number): number {
-  if (!(p > 0 && p < 1)) throw new RangeError(`p: ${p} is not allowed; above 0 and below 1`)
+  if (!(p > 0 && p < 1)) throw new InputError('p', p, 'above 0 and below 1')
   const t = Math.sqrt(-2 * Math.log(Math.min(p, 1 - p)))
   let z = t - (2.515517 + 0.802853 * t + 0.010328 * t * t) / (1 + 1.432788 * t + 0.189269 * t * t + 0.001308 * t ** 3)
   if (p < 0.5) z = -z

@@ -2,7 +2,7 @@
  * How fine a reading is: °C per count of the converter, 1 / |dN/dT|. A divider of pull-up R_p and sensor R gives
  * N = 2ⁿ·R/(R + R_p), so dN/dR = 2ⁿ·R_p/(R + R_p)². Source: voltage divider and converter arithmetic; beta equation of an NTC.
  */
-import { need } from './error'
+import { need } from '../numeric'
 import { platinumOhm, platinumSlope } from './platinum'
 import { typeKSlope } from './thermocouple'
 

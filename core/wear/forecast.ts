@@ -1,10 +1,17 @@
 /** Everything a technician is told about one nozzle, and the same for a whole fleet. */
-import { brokenBy, wearAtRisk, type Life } from './life'
-import { borePosterior, boreAt, boreLife, lnKappa, type BorePosterior, type GridSize } from './posterior'
+import { need, needOne } from '../numeric'
+import { BORE_MM, WEAR_KG } from './check'
+import { rangeOf } from './crossing'
+import { RowStore } from './layout'
+import { brokenBy, massLife, wearAtRisks, type Life } from './life'
+import { borePosterior, boreAt, lnKappa, pastLimit, type BorePosterior } from './posterior'
 import { pooledPrior, sisterTerm, type SisterTerm } from './pooling'
-import { ACCEPTED_RISK, START_SIGMA, START_TIP_RATE, type NozzleMaterial } from './start-values'
-import { tipLife, tipLossAt, tipPosterior } from './tip'
+import { ACCEPTED_RISK, NOZZLE_MATERIALS, START_SIGMA, START_TIP_RATE, type NozzleMaterial } from './start-values'
+import { tipLife, tipLossAt, tipPosterior, type TipPosterior } from './tip'
 import type { BoreHistory, Law, LogNormalPrior, Range, TipHistory } from './types'
+
+/** What a forecast is worked out by; a stored one of another version is worked out again. Raise it with every change of the model. */
+export const WEAR_MODEL = 2
 
 export interface RetireRules {
   /** Largest bore allowed, mm; null switches the rule off. */
@@ -28,7 +35,9 @@ export interface NozzleInput {
   acceptedRisk?: number
 }
 
-export type LawVerdict = { preferred: Law, bayesFactor: number } | { preferred: null, reason: 'too few gauges' | 'the gauges cannot tell', bayesFactor: number | null }
+export type LawVerdict =
+  | { preferred: Law; bayesFactor: number }
+  | { preferred: null; reason: 'too few gauges' | 'the gauges cannot tell'; bayesFactor: number | null }
 
 export interface NozzleForecast {
   /** Bore now, mm. */
@@ -45,43 +54,71 @@ export interface NozzleForecast {
   nextGaugeKg: number
   /** The rule that is likely to be broken first. */
   firstRule: 'bore' | 'tip' | 'mass' | null
+  /** Its bore was never read, and without a first gauge it may be past its limit more surely than is accepted. */
+  needsFirstGauge: boolean
 }
 
-export function livesOf(input: NozzleInput, posterior: BorePosterior): { rule: 'bore' | 'tip' | 'mass', life: Life }[] {
-  const { rules } = input
-  const lives: { rule: 'bore' | 'tip' | 'mass', life: Life }[] = []
-  if (rules.boreLimitMm !== null) lives.push({ rule: 'bore', life: boreLife(posterior, rules.boreLimitMm) })
-  if (rules.tipLossLimitMm !== null) lives.push({ rule: 'tip', life: tipLife(tipPosterior(input.tip, tipPrior(input.material)), rules.tipLossLimitMm) })
-  if (rules.massLimitKg !== null) lives.push({ rule: 'mass', life: { kind: 'mass', kg: rules.massLimitKg } })
+interface NamedLife {
+  rule: 'bore' | 'tip' | 'mass'
+  life: Life
+}
+
+function livesOf(rules: RetireRules, bore: BorePosterior, tip: TipPosterior): NamedLife[] {
+  const lives: NamedLife[] = []
+  if (rules.boreLimitMm !== null) lives.push({ rule: 'bore', life: boreLife(bore, rules.boreLimitMm) })
+  if (rules.tipLossLimitMm !== null) lives.push({ rule: 'tip', life: tipLife(tip, rules.tipLossLimitMm) })
+  if (rules.massLimitKg !== null) lives.push({ rule: 'mass', life: massLife(rules.massLimitKg) })
   return lives
 }
 
+/** Life under the rule "bore at most `limitMm`". */
+export function boreLife(p: BorePosterior, limitMm: number): Life {
+  return pastLimit(p, limitMm)
+}
+
+/** Prior of ln tip rate (mm per kg) from the start values alone. */
 export function tipPrior(material: NozzleMaterial): LogNormalPrior {
+  needOne('material', material, NOZZLE_MATERIALS)
   return { meanLn: Math.log(START_TIP_RATE[material]), sd: START_SIGMA }
 }
 
-/** Forecast of one nozzle. Throws WearInputError for impossible input. */
-export function forecast(input: NozzleInput, size?: GridSize): NozzleForecast {
-  const posterior = borePosterior(input.bore, input.prior, input.law, size)
-  const named = livesOf(input, posterior)
+function checkInput(input: NozzleInput): void {
+  needOne('material', input.material, NOZZLE_MATERIALS)
+  needOne('law', input.law, ['sliding', 'linear'])
+  need('wearKg', input.wearKg, ...WEAR_KG, 'kg')
+  if (input.rules.boreLimitMm !== null) need('boreLimitMm', input.rules.boreLimitMm, ...BORE_MM, 'mm')
+  if (input.rules.tipLossLimitMm !== null) need('tipLossLimitMm', input.rules.tipLossLimitMm, 1e-4, 100, 'mm')
+  if (input.rules.massLimitKg !== null) need('massLimitKg', input.rules.massLimitKg, 0, 1e6, 'kg')
+  if (input.acceptedRisk !== undefined) need('acceptedRisk', input.acceptedRisk, 1e-6, 0.999)
+}
+
+/** Forecast of one nozzle. Throws InputError for impossible input. `store` may hold rows laid before for its law. */
+export function forecast(input: NozzleInput, store?: RowStore): NozzleForecast {
+  checkInput(input)
+  const posterior = borePosterior(input.bore, input.prior, input.law, store)
+  const tip = tipPosterior(input.tip, tipPrior(input.material))
+  const named = livesOf(input.rules, posterior, tip)
   const lives = named.map(l => l.life)
-  const left = (p: number) => Math.max(0, wearAtRisk(lives, p) - input.wearKg)
-  const kappa = lnKappa(posterior).range()
-  let firstRule: NozzleForecast['firstRule'] = null
-  let first = Infinity
-  for (const l of named) {
-    const median = wearAtRisk([l.life], 0.5)
-    if (median < first) { first = median; firstRule = l.rule }
-  }
+  const risk = input.acceptedRisk ?? ACCEPTED_RISK
+  const at = wearAtRisks(lives, [0.5, 0.1, 0.9, 0.025, 0.975, risk])
+  const [median, low80, high80, low95, high95, due] = at.map(kg => Math.max(0, kg - input.wearKg)) as [number, number, number, number, number, number]
   return {
-    bore: boreAt(posterior, input.wearKg).range(),
-    tipLoss: tipLossAt(tipPosterior(input.tip, tipPrior(input.material)), input.wearKg).range(),
-    kappa: mapRange(kappa, Math.exp),
-    leftKg: { median: left(0.5), low80: left(0.1), high80: left(0.9), low95: left(0.025), high95: left(0.975) },
+    bore: rangeOf(boreAt(posterior, input.wearKg)),
+    tipLoss: rangeOf(tipLossAt(tip, input.wearKg)),
+    kappa: mapRange(rangeOf(lnKappa(posterior)), Math.exp),
+    leftKg: { median, low80, high80, low95, high95 },
     pastChance: brokenBy(lives, input.wearKg),
-    nextGaugeKg: left(input.acceptedRisk ?? ACCEPTED_RISK),
-    firstRule,
+    nextGaugeKg: due,
+    firstRule: firstOf(named, at[0]!),
+    needsFirstGauge: input.bore.observations.length === 0 && brokenBy(lives, 0) >= risk,
   }
+}
+
+/** The rule that is likeliest to be broken when it is as likely as not that one is. */
+function firstOf(named: NamedLife[], medianKg: number): NozzleForecast['firstRule'] {
+  if (named.length < 2) return named[0]?.rule ?? null
+  const chances = named.map(l => l.life.chance(Math.min(medianKg, WEAR_KG[1])))
+  return named[chances.indexOf(Math.max(...chances))]!.rule
 }
 
 /** Never fewer gauges than this before a law is preferred, and never a smaller Bayes factor. */
@@ -98,15 +135,23 @@ export function compareLaws(bore: BoreHistory, prior: LogNormalPrior): LawVerdic
   return { preferred: ln > 0 ? 'sliding' : 'linear', bayesFactor }
 }
 
-export interface Band { wearKg: number, range: Range }
+export interface Band {
+  wearKg: number
+  range: Range
+}
 
 /** Bore at each of the wear masses given, for drawing the 80 and 95 % bands. */
 export function boreBands(posterior: BorePosterior, wearKg: number[]): Band[] {
-  return wearKg.map(kg => ({ wearKg: kg, range: boreAt(posterior, kg).range() }))
+  return wearKg.map(kg => ({ wearKg: kg, range: rangeOf(boreAt(posterior, kg)) }))
 }
 
 export type FleetNozzle = Omit<NozzleInput, 'prior'> & { key: string }
-export interface FleetForecast { key: string, forecast: NozzleForecast, sisters: number, prior: LogNormalPrior }
+export interface FleetForecast {
+  key: string
+  forecast: NozzleForecast
+  sisters: number
+  prior: LogNormalPrior
+}
 
 /** Forecasts of many nozzles, each with the prior of its sisters; calls back now and then so that the work can be watched and stopped. */
 export function fleetForecast(nozzles: FleetNozzle[], progress?: (done: number, of: number) => boolean | undefined): FleetForecast[] {
@@ -114,13 +159,16 @@ export function fleetForecast(nozzles: FleetNozzle[], progress?: (done: number, 
   let done = 0
   const tick = () => (++done % 20 === 0 || done === steps) && progress?.(done, steps) === false
   const terms: (SisterTerm | null)[] = []
-  const pools = new Map<NozzleMaterial, { sum: Float64Array | null, n: number }>()
+  const stores: RowStore[] = []
+  const pools = new Map<NozzleMaterial, { sum: Float64Array; n: number }>()
   for (const n of nozzles) {
-    const term = sisterTerm(n.bore, n.material)
+    const store = new RowStore(n.bore, 'sliding')
+    stores.push(store)
+    const term = sisterTerm(n.bore, n.material, store)
     terms.push(term)
     if (term) {
       const pool = pools.get(n.material) ?? { sum: new Float64Array(term.length), n: 0 }
-      term.forEach((v, k) => { pool.sum![k]! += v })
+      for (let k = 0; k < term.length; k++) pool.sum[k]! += term[k]!
       pool.n++
       pools.set(n.material, pool)
     }
@@ -131,11 +179,18 @@ export function fleetForecast(nozzles: FleetNozzle[], progress?: (done: number, 
     const pool = pools.get(n.material)
     const own = terms[i]
     const sisters = (pool?.n ?? 0) - (own ? 1 : 0)
-    const prior = pooledPrior(n.material, pool?.sum ? pool.sum.map((v, k) => v - (own?.[k] ?? 0)) : null, sisters)
-    out.push({ key: n.key, forecast: forecast({ ...n, prior }), sisters, prior })
+    const prior = pooledPrior(n.material, pool ? without(pool.sum, own ?? null) : null, sisters)
+    out.push({ key: n.key, forecast: forecast({ ...n, prior }, n.law === 'sliding' ? stores[i] : undefined), sisters, prior })
+    stores[i] = null as never // its rows are not needed any more
     if (tick()) return out
   }
   return out
+}
+
+function without(sum: Float64Array, own: SisterTerm | null): Float64Array {
+  const rest = sum.slice()
+  if (own) for (let k = 0; k < rest.length; k++) rest[k]! -= own[k]!
+  return rest
 }
 
 function mapRange(r: Range, f: (v: number) => number): Range {

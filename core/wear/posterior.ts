@@ -1,154 +1,261 @@
 /**
- * Posterior of (d0, ln κ) of one nozzle on a deterministic grid: a coarse look finds where the weight lies, a finer
- * grid is laid there. No random numbers. Model and sources: docs/wear.md.
+ * Posterior of (d0, ln κ) of one nozzle, deterministic. Model and sources: docs/wear.md.
+ *
+ * Everything told of a nozzle is one kind of question: with what chance does the bore after M kg stay below c? For each
+ * row (one κ, see `rows.ts`) v ≤ c is a ≤ c − rate·(M − pivot); the rows' answers are integrated over ln κ. Where the
+ * answer jumps between two rows they are mixed in finer steps.
  */
-import { cdfOf, type Cdf, type Life } from './life'
-import { CUBE_GROWTH, linearScale } from './laws'
-import { logLikelihood } from './likelihood'
-import { need, WearInputError, type BoreHistory, type Law, type LogNormalPrior } from './types'
+import { need } from '../numeric'
+import { Crossings, type Rough } from './crossing'
+import type { Life } from './life'
+import { firstOfFour, lagrange, lnBetween, RowStore, type Node } from './layout'
+import { WEAR_KG, BORE_MM } from './check'
+import { checkPrior } from './prior'
+import { INTEGRALS, N, PLACES, PLACE_WEIGHTS, pieceEnd, pieceStart, rowHigh, rowLow, rowShare, shareAtEnd, type Row } from './rows'
+import type { BoreHistory, Law, LogNormalPrior, Spread } from './types'
 
-export interface GridSize { d0: number, x: number }
-const COARSE: GridSize = { d0: 11, x: 33 }
-export const FINE: GridSize = { d0: 21, x: 73 }
-/** Grid places whose log density is this far below the best one are left out of the finer grid. */
-const DEPTH = 13
-const REACH_D0 = 4.5
-const REACH_X = 5
+/**
+ * Weight, as a share of all, that an answer between two rows may be off by before it is mixed in finer steps: as little
+ * as the first for a wide spread of ln κ, up to the second for a narrow one, where the same share is a smaller bore.
+ */
+const FINE = [1e-5, 1e-4] as const
+
+/** Between two neighbouring rows. */
+interface Gap {
+  a: Row
+  b: Row
+  middleRate: number
+  /** First of the four rows about it, their weights in the integral over the gap, and in its middle. */
+  first: number
+  weight: Float64Array
+  middle: Float64Array
+  /** Weight in it, and how it is spread: a polynomial in the share of the way. */
+  mass: number
+  density: Float64Array
+}
 
 export interface BorePosterior {
   law: Law
   nominalMm: number
-  /** mm, ascending. */
-  d0: Float64Array
-  /** ln κ, ascending. */
-  x: Float64Array
-  /** Weight at i·x.length + j, sums to 1. */
+  pivotKg: number
+  nodes: Node[]
+  gaps: Gap[]
+  /** Weight of each row, adding up to 1. */
   weight: Float64Array
-  /** Log of the marginal likelihood, up to a constant that both laws share. */
+  /** Log of the marginal likelihood. */
   logEvidence: number
+  /** Between the two of FINE. */
+  fine: number
+  /** Room for the shares of every row while one question is answered. */
+  shares: Float64Array
 }
 
-export function checkHistory(h: BoreHistory): void {
-  need('nominalMm', h.nominalMm, 0.05, 3)
-  need('d0.meanMm', h.d0.meanMm, 0.05, 4)
-  need('d0.uMm', h.d0.uMm, 1e-5, 1)
-  for (const o of h.observations) {
-    need('wearKg', o.wearKg, 0, 1e6)
-    need('uMm', o.uMm, 1e-5, 1)
-    if (o.kind === 'value') { need('valueMm', o.valueMm, 0.01, 5); continue }
-    if (o.goMm === null && o.noGoMm === null) throw new WearInputError('goMm', null, 'at least one of go and no-go')
-    if (o.goMm !== null) need('goMm', o.goMm, 0.01, 5)
-    if (o.noGoMm !== null) need('noGoMm', o.noGoMm, 0.01, 5)
-    if (o.goMm !== null && o.noGoMm !== null && o.goMm >= o.noGoMm) throw new WearInputError('goMm', o.goMm, `smaller than the no-go of ${o.noGoMm}`)
+/**
+ * Posterior of one nozzle's bore and wear rate from its readings and a prior of ln κ (κ in mm per kg at a 0.4 mm bore).
+ * Ranges as in `check.ts`; throws InputError for impossible input. `store` may hold rows laid before.
+ */
+export function borePosterior(
+  history: BoreHistory,
+  prior: LogNormalPrior,
+  law: Law = 'sliding',
+  store = new RowStore(history, law),
+): BorePosterior {
+  checkPrior(prior)
+  const nodes = store.lay(prior)
+  const lnTop = nodes.reduce((m, n) => Math.max(m, n.ln), -Infinity)
+  const gaps = nodes.slice(1).map((_, j) => gapAfter(nodes, j, lnTop))
+  const sum = gaps.reduce((s, g) => s + g.mass, 0)
+  const weight = new Float64Array(nodes.length)
+  for (const g of gaps) {
+    g.mass /= sum
+    for (let k = 0; k < 4; k++) weight[g.first + k]! += g.weight[k]! /= sum
+    for (let k = 0; k < N; k++) g.density[k]! /= sum
   }
-}
-
-const line = (low: number, high: number, n: number) => Float64Array.from({ length: n }, (_, i) => low + (high - low) * i / (n - 1))
-
-/** Posterior of one nozzle. Throws WearInputError for impossible input. */
-export function borePosterior(history: BoreHistory, prior: LogNormalPrior, law: Law = 'sliding', size: GridSize = FINE): BorePosterior {
-  checkHistory(history)
-  need('prior.sd', prior.sd, 1e-3, 10)
-  const { meanMm, uMm } = history.d0
-  let d0 = line(Math.max(0.02, meanMm - REACH_D0 * uMm), meanMm + REACH_D0 * uMm, COARSE.d0)
-  let x = line(prior.meanLn - REACH_X * prior.sd, prior.meanLn + REACH_X * prior.sd, COARSE.x)
-  for (let round = 0; round < 3; round++) {
-    const box = supportOf(logDensity(history, prior, law, d0, x), d0, x)
-    d0 = line(Math.max(0.02, box.d0[0]), box.d0[1], COARSE.d0)
-    x = line(box.x[0], box.x[1], COARSE.x)
-    if (!box.narrow) break
-  }
-  d0 = line(d0[0]!, d0[d0.length - 1]!, size.d0)
-  x = line(x[0]!, x[x.length - 1]!, size.x)
-  const log = logDensity(history, prior, law, d0, x)
-  const best = log.reduce((a, b) => Math.max(a, b), -Infinity)
-  let sum = 0
-  const weight = log
-  for (let k = 0; k < log.length; k++) sum += weight[k] = Math.exp(log[k]! - best)
-  for (let k = 0; k < log.length; k++) weight[k]! /= sum
-  const cell = (d0[1]! - d0[0]!) * (x[1]! - x[0]!)
-  return { law, nominalMm: history.nominalMm, d0, x, weight, logEvidence: best + Math.log(sum * cell) }
-}
-
-function logDensity(history: BoreHistory, prior: LogNormalPrior, law: Law, d0: Float64Array, x: Float64Array): Float64Array {
-  const log = logLikelihood(history, law, d0, x)
-  const { meanMm, uMm } = history.d0
-  const m = x.length
-  const priorX = Float64Array.from(x, v => -0.5 * ((v - prior.meanLn) / prior.sd) ** 2 - Math.log(prior.sd))
-  for (let i = 0; i < d0.length; i++) {
-    const p = -0.5 * ((d0[i]! - meanMm) / uMm) ** 2
-    for (let j = 0; j < m; j++) log[i * m + j]! += p + priorX[j]!
-  }
-  return log
-}
-
-function supportOf(log: Float64Array, d0: Float64Array, x: Float64Array) {
-  const m = x.length
-  const best = log.reduce((a, b) => Math.max(a, b), -Infinity)
-  let iLow = d0.length, iHigh = 0, jLow = m, jHigh = 0
-  for (let i = 0; i < d0.length; i++) for (let j = 0; j < m; j++) if (log[i * m + j]! > best - DEPTH) {
-    if (i < iLow) iLow = i
-    if (i > iHigh) iHigh = i
-    if (j < jLow) jLow = j
-    if (j > jHigh) jHigh = j
-  }
-  const stepD = d0[1]! - d0[0]!, stepX = x[1]! - x[0]!
   return {
-    d0: [d0[iLow]! - stepD, d0[iHigh]! + stepD] as const,
-    x: [x[jLow]! - stepX, x[jHigh]! + stepX] as const,
-    narrow: iHigh - iLow < 4 || jHigh - jLow < 8,
+    law,
+    nominalMm: history.nominalMm,
+    pivotKg: store.density.pivotKg,
+    nodes,
+    gaps,
+    weight,
+    logEvidence: lnTop + Math.log(sum),
+    fine: fineness(gaps),
+    shares: new Float64Array(nodes.length),
   }
 }
 
-/** Distribution of the bore in mm once `wearKg` have gone through. */
-export function boreAt(p: BorePosterior, wearKg: number): Cdf {
-  const n = p.d0.length, m = p.x.length
-  const value = new Float64Array(n * m)
-  const width = new Float64Array(n * m)
-  const stepD = p.d0[1]! - p.d0[0]!, stepX = p.x[1]! - p.x[0]!
-  const sliding = p.law === 'sliding'
-  const factor = (sliding ? CUBE_GROWTH : linearScale(p.nominalMm)) * wearKg
-  const grown = Float64Array.from(p.x, v => Math.exp(v) * factor)
-  for (let i = 0, k = 0; i < n; i++) {
-    const d = p.d0[i]!
-    for (let j = 0; j < m; j++, k++) {
-      const g = grown[j]!
-      const now = sliding ? Math.cbrt(d * d * d + g) : d + g
-      value[k] = now
-      const byX = (sliding ? g / (3 * now * now) : g) * stepX
-      const byD = (sliding ? d * d / (now * now) : 1) * stepD
-      width[k] = Math.sqrt(byX * byX + byD * byD)
+function fineness(gaps: Gap[]): number {
+  let mean = 0
+  let square = 0
+  for (const g of gaps) {
+    const x = (g.a.x + g.b.x) / 2
+    mean += g.mass * x
+    square += g.mass * x * x
+  }
+  const variance = Math.max(1e-6, square - mean * mean)
+  return Math.min(FINE[1], Math.max(FINE[0], (FINE[0] * 0.25) / variance))
+}
+
+const four = new Float64Array(4)
+
+function gapAfter(nodes: Node[], j: number, lnTop: number): Gap {
+  const first = firstOfFour(nodes.length, j)
+  const a = nodes[j]!.row
+  const b = nodes[j + 1]!.row
+  const h = b.x - a.x
+  const weight = new Float64Array(4)
+  const density = new Float64Array(N)
+  for (let i = 0; i < N; i++) {
+    const x = a.x + h * PLACES[i]!
+    const m = h * Math.exp(lnBetween(nodes, j, x) - lnTop)
+    lagrange(nodes, first, x, four)
+    for (let k = 0; k < 4; k++) weight[k]! += PLACE_WEIGHTS[i]! * m * four[k]!
+    for (let c = 0; c < N; c++) density[c]! += m * (c + 1) * INTEGRALS[i]![c]!
+  }
+  lagrange(nodes, first, a.x + h / 2, four)
+  return {
+    a,
+    b,
+    middleRate: Math.sqrt(a.rate * b.rate),
+    first,
+    weight,
+    middle: Float64Array.from(four),
+    density,
+    mass: weight[0]! + weight[1]! + weight[2]! + weight[3]!,
+  }
+}
+
+/** Chance that v after the wear is at most `v`. */
+function chanceBelow(p: BorePosterior, wearKg: number, v: number): number {
+  const s = wearKg - p.pivotKg
+  const { nodes, shares } = p
+  let sum = 0
+  for (let j = 0; j < nodes.length; j++) {
+    const row = nodes[j]!.row
+    const share = rowShare(row, v - row.rate * s)
+    shares[j] = share
+    sum += p.weight[j]! * share
+  }
+  for (let j = 0; j < p.gaps.length; j++) {
+    const g = p.gaps[j]!
+    const s0 = shares[g.first]!
+    const s1 = shares[g.first + 1]!
+    const s2 = shares[g.first + 2]!
+    const s3 = shares[g.first + 3]!
+    // shares rise or fall from row to row, so none is far from the others when these are not
+    if ((Math.abs(s0 - s3) + Math.abs(s1 - s2)) * g.mass < p.fine) continue
+    const m = g.middle
+    const middle = mixAt(p, g, v, s, 0.5)
+    if (Math.abs(middle - m[0]! * s0 - m[1]! * s1 - m[2]! * s2 - m[3]! * s3) * g.mass < p.fine) continue
+    const w = g.weight
+    sum += mixed(p, g, v, s, 0, shares[j]!, middle, 1, shares[j + 1]!, 0)
+    sum -= w[0]! * s0 + w[1]! * s1 + w[2]! * s2 + w[3]! * s3
+  }
+  return Math.min(1, Math.max(0, sum))
+}
+
+/** Share up to v part of the way between two rows: a cubic through the four about it, at the same a. */
+function mixAt(p: BorePosterior, g: Gap, v: number, s: number, u: number): number {
+  const half = u === 0.5
+  const rate = half ? g.middleRate : g.a.rate * Math.exp((g.b.x - g.a.x) * u)
+  const at = v - rate * s
+  if (!half) lagrange(p.nodes, g.first, g.a.x + (g.b.x - g.a.x) * u, four)
+  const w = half ? g.middle : four
+  let sum = 0
+  for (let k = 0; k < 4; k++) sum += w[k]! * rowShare(p.nodes[g.first + k]!.row, at)
+  return sum
+}
+
+const GAUSS_AT = [0.5 - Math.sqrt(0.15), 0.5, 0.5 + Math.sqrt(0.15)]
+const GAUSS_WEIGHT = [5 / 18, 8 / 18, 5 / 18]
+
+/**
+ * Integral over part of a gap of its weight times the share, known at both ends and in the middle, in steps as fine as
+ * it takes.
+ */
+function mixed(
+  p: BorePosterior, g: Gap, v: number, s: number,
+  u0: number, f0: number, fm: number, u1: number, f1: number, depth: number,
+): number {
+  const mass = g.mass * (u1 - u0)
+  const bend = fm - (f0 + f1) / 2
+  const steep = Math.abs(f1 - f0)
+  if (depth < 18 && steep * mass > p.fine && (Math.abs(bend) * mass > p.fine || steep > 0.6)) {
+    const um = (u0 + u1) / 2
+    return (
+      mixed(p, g, v, s, u0, f0, mixAt(p, g, v, s, (u0 + um) / 2), um, fm, depth + 1) +
+      mixed(p, g, v, s, um, fm, mixAt(p, g, v, s, (um + u1) / 2), u1, f1, depth + 1)
+    )
+  }
+  const c = g.density
+  let sum = 0
+  for (let k = 0; k < 3; k++) {
+    const t = GAUSS_AT[k]!
+    const u = u0 + (u1 - u0) * t
+    const density = c[0]! + u * (c[1]! + u * (c[2]! + u * (c[3]! + u * c[4]!)))
+    sum += GAUSS_WEIGHT[k]! * density * (f0 + (f1 - f0) * t + 4 * bend * t * (1 - t))
+  }
+  return sum * (u1 - u0)
+}
+
+/** A quantity in the pieces of every row that weigh something, as a rough distribution. */
+function roughly(p: BorePosterior, of: (row: Row, a: number) => number): Rough {
+  const out: Rough = { at: [], weight: [] }
+  for (const [j, n] of p.nodes.entries()) {
+    if (p.weight[j]! < 2e-3) continue
+    let before = 0
+    for (let k = 0; k < n.row.pieces; k++) {
+      const share = shareAtEnd(n.row, k)
+      if (share - before > 0.05) {
+        out.at.push(of(n.row, (pieceStart(n.row, k) + pieceEnd(n.row, k)) / 2))
+        out.weight.push(p.weight[j]! * (share - before))
+      }
+      before = share
     }
   }
-  return cdfOf(value, width, p.weight)
+  return out
 }
 
-/** Life under the rule "bore at most `limitMm`": ln of the wear mass at which it is reached. */
-export function boreLife(p: BorePosterior, limitMm: number): Life {
-  const n = p.d0.length, m = p.x.length
-  const value = new Float64Array(n * m)
-  const width = new Float64Array(n * m)
-  const stepD = p.d0[1]! - p.d0[0]!, stepX = p.x[1]! - p.x[0]!
+/** Distribution of the bore in mm once `wearKg` (0 to 1e6) have gone through. */
+export function boreAt(p: BorePosterior, wearKg: number): Spread {
+  need('wearKg', wearKg, ...WEAR_KG, 'kg')
+  const s = wearKg - p.pivotKg
   const sliding = p.law === 'sliding'
-  const scale = Math.log(sliding ? CUBE_GROWTH : linearScale(p.nominalMm))
-  for (let i = 0, k = 0; i < n; i++) {
-    const d = p.d0[i]!
-    const room = sliding ? limitMm ** 3 - d ** 3 : limitMm - d
-    const lnRoom = room > 0 ? Math.log(room) - scale : -Infinity
-    const byD = room > 0 ? Math.min(1, (sliding ? 3 * d * d : 1) / room * stepD) : 0
-    const w = Math.sqrt(stepX * stepX + byD * byD)
-    for (let j = 0; j < m; j++, k++) {
-      value[k] = lnRoom - p.x[j]!
-      width[k] = w
-    }
+  const mm = (v: number) => (sliding ? Math.cbrt(Math.max(0, v)) : Math.max(0, v))
+  let low = Infinity
+  let high = -Infinity
+  for (const [j, { row }] of p.nodes.entries()) {
+    if (Math.abs(p.weight[j]!) < 1e-9) continue
+    low = Math.min(low, mm(rowLow(row) + row.rate * s))
+    high = Math.max(high, mm(rowHigh(row) + row.rate * s))
   }
-  return { kind: 'cdf', lnKg: cdfOf(value, width, p.weight) }
+  const share = (d: number) => (d <= 0 ? 0 : chanceBelow(p, wearKg, sliding ? d ** 3 : d))
+  return new Crossings(share, low, high, roughly(p, (row, a) => mm(a + row.rate * s)))
 }
 
-/** Distribution of κ, mm per kg at a 0.4 mm bore, as ln κ. */
-export function lnKappa(p: BorePosterior): Cdf {
-  const n = p.d0.length, m = p.x.length
-  const weight = new Float64Array(m)
-  for (let i = 0, k = 0; i < n; i++) for (let j = 0; j < m; j++, k++) weight[j]! += p.weight[k]!
-  return cdfOf(p.x, new Float64Array(m).fill(p.x[1]! - p.x[0]!), weight)
+/** Chance that the bore is past `limitMm` after some wear mass, kg; and roughly where it rises. */
+export function pastLimit(p: BorePosterior, limitMm: number): Life {
+  need('limitMm', limitMm, ...BORE_MM, 'mm')
+  const v = p.law === 'sliding' ? limitMm ** 3 : limitMm
+  return {
+    chance: kg => 1 - chanceBelow(p, kg, v),
+    rough: roughly(p, (row, a) => p.pivotKg + (v - a) / row.rate),
+  }
+}
+
+/** Distribution of ln κ, κ in mm per kg at a 0.4 mm bore. */
+export function lnKappa(p: BorePosterior): Spread {
+  const { nodes, gaps } = p
+  const upTo = [0]
+  for (const g of gaps) upTo.push(upTo[upTo.length - 1]! + g.mass)
+  const share = (x: number) => {
+    const j = nodes.findIndex(n => n.row.x >= x) - 1
+    if (j < 0) return x <= nodes[0]!.row.x ? 0 : 1
+    const g = gaps[j]!
+    const u = (x - g.a.x) / (g.b.x - g.a.x)
+    const c = g.density
+    return Math.min(1, upTo[j]! + u * (c[0]! + u * (c[1]! / 2 + u * (c[2]! / 3 + u * (c[3]! / 4 + (u * c[4]!) / 5)))))
+  }
+  const rough = { at: nodes.map(n => n.row.x), weight: Array.from(p.weight) }
+  return new Crossings(share, nodes[0]!.row.x, nodes[nodes.length - 1]!.row.x, rough)
 }

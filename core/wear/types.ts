@@ -5,48 +5,69 @@ export type Law = 'sliding' | 'linear'
 
 export type BoreObservation =
   | {
-    kind: 'pins'
-    /** Wear mass that had gone through when it was gauged, kg ≥ 0. */
-    wearKg: number
-    /** Largest pin that goes, mm; null when none was tried. */
-    goMm: number | null
-    /** Smallest pin that does not go, mm; null when none was tried. At least one side is given. */
-    noGoMm: number | null
-    /** Standard uncertainty of the pins, mm. */
-    uMm: number
-    /** Marks of the pins, when known: the error of one pin is then shared by all its uses. */
-    goPin?: string | null
-    noGoPin?: string | null
-  }
-  | { kind: 'value', wearKg: number, valueMm: number, uMm: number }
+      kind: 'pins'
+      /** Wear mass that had gone through when it was gauged, kg ≥ 0. */
+      wearKg: number
+      /** Largest pin that goes, mm; null when none was tried. */
+      goMm: number | null
+      /** Smallest pin that does not go, mm; null when none was tried. At least one side is given. */
+      noGoMm: number | null
+      /** Standard uncertainty of the pins, mm. */
+      uMm: number
+      /** Marks of the pins, when known: the error of one pin is then shared by all its uses. */
+      goPin?: string | null
+      noGoPin?: string | null
+    }
+  | { kind: 'value'; wearKg: number; valueMm: number; uMm: number }
 
-export interface TipObservation { wearKg: number, tipMm: number, uMm: number }
+export interface TipObservation {
+  wearKg: number
+  tipMm: number
+  uMm: number
+}
+
+/** How much is left open: chances, 0 to 1, that a reading is no reading of this bore, and that the bore is another one. */
+export interface Doubt {
+  misread: number
+  otherBore: number
+}
 
 export interface BoreHistory {
+  /** Bore as recorded, mm. */
   nominalMm: number
-  /** Bore at receipt: mean and standard uncertainty, mm. */
-  d0: { meanMm: number, uMm: number }
-  observations: BoreObservation[]
+  /** It had been used before it came: how worn it was is not known. */
+  wasUsed: boolean
+  /** Readings in any order; one at receipt is a reading at wear 0. */
+  observations: readonly BoreObservation[]
+  /** DOUBT unless given. */
+  doubt?: Doubt
 }
 
 export interface TipHistory {
   /** Tip length at receipt: mean and standard uncertainty, mm. */
-  tip0: { meanMm: number, uMm: number }
-  observations: TipObservation[]
+  tip0: { meanMm: number; uMm: number }
+  observations: readonly TipObservation[]
 }
 
 /** Normal prior of the logarithm of a rate in mm per kg. */
-export interface LogNormalPrior { meanLn: number, sd: number }
-
-export interface Range { median: number, low80: number, high80: number, low95: number, high95: number }
-
-export class WearInputError extends Error {
-  constructor(readonly field: string, readonly given: unknown, readonly allowed: string) {
-    super(`${field}: ${String(given)} is not allowed; ${allowed}`)
-    this.name = 'WearInputError'
-  }
+export interface LogNormalPrior {
+  meanLn: number
+  sd: number
 }
 
-export function need(field: string, value: number, low: number, high: number): void {
-  if (!(value >= low && value <= high)) throw new WearInputError(field, value, `${low} to ${high}`)
+/** Quantiles 50, 10, 90, 2.5 and 97.5 %. */
+export interface Range {
+  median: number
+  low80: number
+  high80: number
+  low95: number
+  high95: number
+}
+
+/** A distribution of one quantity. */
+export interface Spread {
+  /** Share of it up to v, 0 to 1. */
+  share(v: number): number
+  /** Smallest v with a share of at least p (0 < p < 1). */
+  quantile(p: number): number
 }

@@ -3,39 +3,83 @@
  * or retired before the limit) and interval-censored ones (found past the limit at a gauge).
  * Source: NIST/SEMATECH e-Handbook of Statistical Methods, section 8.4.1.
  */
-import { minimise } from '../numeric'
-import { WearInputError } from './types'
+import { InputError, minimise } from '../numeric'
 
 /** One unit's life, in any unit of use (kg here). */
 export type LifeRecord = { kind: 'failed', at: number } | { kind: 'survived', until: number } | { kind: 'between', from: number, to: number }
 
-export interface WeibullFit { shape: number, scale: number, b10: number, mean: number, logLikelihood: number }
+export interface WeibullFit {
+  shape: number
+  scale: number
+  /** Use by which a tenth has failed. */
+  b10: number
+  mean: number
+  logLikelihood: number
+}
 
-/** Needs at least two records that failed, or three in all with one failure; throws WearInputError otherwise. */
-export function fitWeibull(records: LifeRecord[]): WeibullFit {
-  const failures = records.filter(r => r.kind !== 'survived').length
-  if (failures < 2) throw new WearInputError('records', failures, 'at least two units that reached the limit')
-  let longest = 0
-  for (const r of records) {
-    const v = r.kind === 'failed' ? r.at : r.kind === 'survived' ? r.until : r.to
-    const from = r.kind === 'between' ? r.from : 0
-    if (!(v > 0 && Number.isFinite(v) && from >= 0 && from < v)) throw new WearInputError('records', v, 'lives above 0, from before to')
-    longest = Math.max(longest, v)
-  }
+/** Why no shape and scale are the likeliest. */
+export interface NoWeibull {
+  cannotTell: 'all may have failed at the same use' | 'the shape runs away'
+}
+
+/** Fewer failures than this tell nothing of a spread of lives. */
+export const FEWEST_FAILURES = 3
+/** Shapes looked through. */
+const SHAPES = [0.05, 60] as const
+
+/**
+ * Shape and scale of the likeliest two-parameter Weibull distribution of lives, in the unit of the records; or why there
+ * is none. Throws InputError for fewer than three units that reached the limit and for lives that are not above 0.
+ */
+export function fitWeibull(records: readonly LifeRecord[]): WeibullFit | NoWeibull {
+  const longest = checkRecords(records)
+  if (mayAllFailAtOnce(records)) return { cannotTell: 'all may have failed at the same use' }
   const cost = (lnShape: number, lnScale: number) => -logLikelihood(records, Math.exp(lnShape), Math.exp(lnScale))
   const scaleFor = (lnShape: number) => minimise(s => cost(lnShape, s), Math.log(longest) - 12, Math.log(longest) + 12)
-  const lnShape = minimise(b => cost(b, scaleFor(b)), Math.log(0.05), Math.log(60))
+  const [low, high] = SHAPES.map(Math.log) as [number, number]
+  const lnShape = minimise(b => cost(b, scaleFor(b)), low, high)
+  if (lnShape < low + 1e-3 || lnShape > high - 1e-3) return { cannotTell: 'the shape runs away' }
   const shape = Math.exp(lnShape)
   const scale = Math.exp(scaleFor(lnShape))
   return {
-    shape, scale,
+    shape,
+    scale,
     b10: scale * (-Math.log(0.9)) ** (1 / shape),
     mean: scale * gamma(1 + 1 / shape),
     logLikelihood: logLikelihood(records, shape, scale),
   }
 }
 
-function logLikelihood(records: LifeRecord[], shape: number, scale: number): number {
+/** The longest life; throws for records that are none. */
+function checkRecords(records: readonly LifeRecord[]): number {
+  const failures = records.filter(r => r.kind !== 'survived').length
+  if (failures < FEWEST_FAILURES) throw new InputError('records', failures, 'at least three units that reached the limit')
+  let longest = 0
+  for (const r of records) {
+    const v = r.kind === 'failed' ? r.at : r.kind === 'survived' ? r.until : r.to
+    const from = r.kind === 'between' ? r.from : 0
+    if (!(v > 0 && Number.isFinite(v) && from >= 0 && from < v)) throw new InputError('records', v, 'lives above 0, from before to')
+    longest = Math.max(longest, v)
+  }
+  return longest
+}
+
+/** One use lies in all intervals, is that of every exact failure and beyond all survivors: an ever sharper shape is ever likelier. */
+function mayAllFailAtOnce(records: readonly LifeRecord[]): boolean {
+  let from = 0
+  let to = Infinity
+  let survived = 0
+  for (const r of records) {
+    if (r.kind === 'survived') survived = Math.max(survived, r.until)
+    else {
+      from = Math.max(from, r.kind === 'failed' ? r.at : r.from)
+      to = Math.min(to, r.kind === 'failed' ? r.at : r.to)
+    }
+  }
+  return from <= to && survived < to
+}
+
+function logLikelihood(records: readonly LifeRecord[], shape: number, scale: number): number {
   let sum = 0
   for (const r of records) {
     if (r.kind === 'failed') {

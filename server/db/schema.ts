@@ -57,7 +57,7 @@ export const partEvents = pgTable('part_events', {
   id: entryId(), changeId: bigint({ mode: 'number' }).notNull(), partId: integer().notNull(), kind: text().$type<'fit' | 'shelve' | 'scrap'>().notNull(), headId: integer(),
 })
 
-export const stackCeilings = pgTable('stack_ceilings', { printerId: integer().primaryKey(), limits: jsonb().$type<ZoneLimit[]>().notNull() })
+export const stackCeilings = pgTable('stack_ceilings', { printerId: integer().primaryKey(), limits: jsonb().$type<ZoneLimit[]>().notNull(), model: integer().notNull() })
 
 export const materials = pgTable('materials', {
   id: id(), name: text().notNull(), polymer: text().notNull(), filler: text().$type<(typeof FILLERS)[number]>().notNull(),
@@ -185,4 +185,6 @@ export const forecasts = pgTable('forecasts', {
   wearKg: doublePrecision().notNull(), fibreG: doublePrecision().notNull(), leftKg: doublePrecision().notNull(), leftLowKg: doublePrecision().notNull(),
   leftHighKg: doublePrecision().notNull(), nextGaugeKg: doublePrecision().notNull(), pastChance: doublePrecision().notNull(),
   detail: jsonb().$type<ForecastDetail>().notNull(), computedAt: now(),
+  /** Versions of the wear model that the forecast and the sister term were worked out by. */
+  model: integer().notNull(), termModel: integer().notNull(),
 })

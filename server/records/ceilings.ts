@@ -3,7 +3,7 @@
  * in a table that can be thrown away: every screen reads it, and a stack changes a few times a year.
  */
 import { sql } from 'drizzle-orm'
-import { ceilings, type Rules } from '../../core/limits'
+import { ceilings, LIMITS_MODEL, type Rules } from '../../core/limits'
 import type { Connection } from '../db/client'
 import { stackCeilings, type Basis, type Zone } from '../db/schema'
 import { listStacks, type StackPrinter } from './stacks'
@@ -36,14 +36,15 @@ export async function refreshCeilings(tx: Connection, printerIds?: readonly numb
   const out: ZoneLimit[][] = []
   for (const p of await listStacks(tx, printerIds)) {
     const limits = zoneLimits(p, rules)
-    await tx.insert(stackCeilings).values({ printerId: p.id, limits }).onConflictDoUpdate({ target: stackCeilings.printerId, set: { limits } })
+    await tx.insert(stackCeilings).values({ printerId: p.id, limits, model: LIMITS_MODEL }).onConflictDoUpdate({ target: stackCeilings.printerId, set: { limits, model: LIMITS_MODEL } })
     out.push(limits)
   }
   return out
 }
 
-/** Printers that have none yet: a database from before, or one where they were thrown away. */
+/** Printers that have none yet, and those whose limits another model worked out: all of them, in one go; a shop has some dozens. */
 export async function refreshMissingCeilings(db: Connection): Promise<void> {
-  const rows = await db.execute<{ id: number }>(sql`select p.id from printers p left join stack_ceilings c on c.printer_id = p.id where c.printer_id is null`)
+  const rows = await db.execute<{ id: number }>(sql`
+    select p.id from printers p left join stack_ceilings c on c.printer_id = p.id where c.printer_id is null or c.model <> ${LIMITS_MODEL}`)
   if (rows.length > 0) await db.transaction(tx => refreshCeilings(tx, rows.map(r => r.id)))
 }

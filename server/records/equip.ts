@@ -1,11 +1,12 @@
 /** What Equip works with, in one reading: stacks, shelf, materials, rules, and the shop's own mix. The verdicts are made in the browser. */
 import { sql } from 'drizzle-orm'
 import type { Offers, Rules } from '../../core/limits'
-import { NOZZLE_MATERIALS, pooledPrior, sumTerms, type NozzleMaterial } from '../../core/wear'
+import { NOZZLE_MATERIALS, type NozzleMaterial } from '../../core/wear'
 import type { Connection } from '../db/client'
 import { throughFitted, type Through } from './changeovers'
 import { listAskings, type MaterialRow } from './materials'
 import { shopRules } from './ceilings'
+import { sistersPrior } from './forecasts'
 import { listChanges, listShelf, listSpareNozzles, listStacks, type ChangeLine, type StackPrinter, type StoredPart } from './stacks'
 import { shopSettings } from './stores'
 
@@ -43,12 +44,11 @@ export interface Buying { wear: WearOfMaterial[], mix: (MixLine & { name: string
 
 /** Wear rate of each nozzle material as the shop's own gauges tell it, and what it prints. */
 export async function buying(db: Connection): Promise<Buying> {
-  const terms = await db.execute<{ material: NozzleMaterial, sister_term: number[] }>(sql`
-    select t.material, f.sister_term from forecasts f join nozzles n on n.id = f.nozzle_id join nozzle_types t on t.id = n.type_id where f.sister_term is not null order by f.nozzle_id`)
-  const wear = NOZZLE_MATERIALS.map(material => {
-    const own = terms.filter(t => t.material === material).map(t => Float64Array.from(t.sister_term))
-    return { material, ...pooledPrior(material, sumTerms(own), own.length), sisters: own.length }
-  })
+  const wear: WearOfMaterial[] = []
+  for (const material of NOZZLE_MATERIALS) {
+    const { prior, sisters } = await sistersPrior(db, material, null)
+    wear.push({ material, ...prior, sisters })
+  }
   const mix = await db.execute<Buying['mix'][number] & Record<string, unknown>>(sql`
     select t.material_id "materialId", m.name, sum(t.extruded_g) / 1000 kg, sum(t.fibre_g) / sum(t.extruded_g) "fillerFraction", m.abrasivity
     from standing_run_tools t join materials m on m.id = t.material_id where t.ended_at > now() - ${MIX_DAYS} * interval '1 day' and t.filler_fraction > 0 group by t.material_id, m.name, m.abrasivity having sum(t.extruded_g) > 0 order by kg desc`)

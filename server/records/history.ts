@@ -1,7 +1,7 @@
 /** What the log says of nozzles, put in the words of core/wear. */
 import { inArray, sql } from 'drizzle-orm'
 import {
-  BORE_GROWTH_LIMIT, PIN_U_MM, RECEIPT_U_MM, TIP_RECEIPT_U_MM, TIP_U_MM,
+  BORE_GROWTH_LIMIT, PIN_U_MM, TIP_RECEIPT_U_MM, TIP_U_MM,
   type BoreHistory, type BoreObservation, type Law, type NozzleMaterial, type RetireRules, type TipHistory,
 } from '../../core/wear'
 import type { Connection } from '../db/client'
@@ -31,22 +31,12 @@ export interface NozzleLog {
 export function historyOf(log: NozzleLog): { material: NozzleMaterial, bore: BoreHistory, tip: TipHistory, rules: RetireRules } {
   const { type } = log
   const receipt = log.gauges.find(g => g.kind === 'receipt')
-  const observations: BoreObservation[] = []
-  let d0 = { meanMm: type.nominalBoreMm, uMm: RECEIPT_U_MM }
-  if (receipt?.valueMm != null) d0 = { meanMm: receipt.valueMm, uMm: receipt.uMm ?? PIN_U_MM }
-  else if (receipt && (receipt.goMm !== null || receipt.noGoMm !== null)) {
-    const low = receipt.goMm ?? receipt.noGoMm! - 0.01, high = receipt.noGoMm ?? receipt.goMm! + 0.01
-    d0 = { meanMm: (low + high) / 2, uMm: Math.max(RECEIPT_U_MM, (high - low) / 2) }
-  }
-  for (const g of log.gauges) {
-    if (g.valueMm !== null) {
-      if (g !== receipt) observations.push({ kind: 'value', wearKg: g.wearKg, valueMm: g.valueMm, uMm: g.uMm ?? PIN_U_MM })
-    } else if (g.goMm !== null || g.noGoMm !== null)
-      observations.push({ kind: 'pins', wearKg: g === receipt ? 0 : g.wearKg, goMm: g.goMm, noGoMm: g.noGoMm, uMm: g.uMm ?? PIN_U_MM, goPin: g.goPin, noGoPin: g.noGoPin })
-  }
   return {
     material: type.material,
-    bore: { nominalMm: type.nominalBoreMm, d0, observations },
+    bore: {
+      nominalMm: type.nominalBoreMm, wasUsed: log.wasUsed,
+      observations: log.gauges.map(boreReading).filter(o => o !== null),
+    },
     tip: {
       tip0: receipt?.tipMm != null ? { meanMm: receipt.tipMm, uMm: receipt.tipUMm ?? TIP_U_MM } : { meanMm: type.lengthMm, uMm: TIP_RECEIPT_U_MM },
       observations: log.gauges.filter(g => g !== receipt && g.tipMm !== null).map(g => ({ wearKg: g.wearKg, tipMm: g.tipMm!, uMm: g.tipUMm ?? TIP_U_MM })),
@@ -59,9 +49,24 @@ export function historyOf(log: NozzleLog): { material: NozzleMaterial, bore: Bor
   }
 }
 
+/** What a gauge says of the bore, in the words of the core; null when it says nothing. */
+export function boreReading(g: Pick<Gauge, 'goMm' | 'noGoMm' | 'goPin' | 'noGoPin' | 'valueMm' | 'uMm'> & { wearKg: number }): BoreObservation | null {
+  const uMm = g.uMm ?? PIN_U_MM
+  if (g.valueMm !== null) return { kind: 'value', wearKg: g.wearKg, valueMm: g.valueMm, uMm }
+  if (g.goMm === null && g.noGoMm === null) return null
+  return { kind: 'pins', wearKg: g.wearKg, goMm: g.goMm, noGoMm: g.noGoMm, uMm, goPin: g.goPin, noGoPin: g.noGoPin }
+}
+
 /** Retire limit of the bore, mm: relative to nominal, also for a nozzle that came used. */
 export function boreLimitMm(type: Pick<NozzleType, 'nominalBoreMm' | 'boreGrowthLimit'>): number {
   return type.nominalBoreMm * (1 + (type.boreGrowthLimit ?? BORE_GROWTH_LIMIT))
+}
+
+/** Wear mass that had gone through a nozzle by a moment, kg: what a gauge taken then is placed at. */
+export async function wearBy(db: Connection, nozzleId: number, at: Date): Promise<number> {
+  const [row] = await db.execute<{ kg: number }>(sql`
+    select coalesce(sum(wear_kg), 0) kg from standing_run_tools where nozzle_id = ${nozzleId} and ended_at <= ${at.toISOString()}`)
+  return row!.kg
 }
 
 /** Logs of the nozzles asked for, in no order. */
@@ -73,10 +78,10 @@ export async function nozzleLogs(db: Connection, ids: number[]): Promise<NozzleL
   const totals = await db.execute<{ nozzle_id: number, wear_kg: number, fibre_g: number, extruded_g: number }>(sql`
     select nozzle_id, sum(wear_kg) wear_kg, sum(fibre_g) fibre_g, sum(extruded_g) extruded_g from standing_run_tools where nozzle_id in (${list}) group by nozzle_id`)
   const gaugeRows = await db.execute<Record<string, unknown> & { id: string, nozzle_id: number, wear_before: number }>(sql`
-    select g.*, coalesce((
+    select g.*, case when g.kind = 'receipt' then 0 else coalesce((
       select sum(t.wear_kg) from standing_run_tools t join runs r on r.id = t.run_id
       where t.nozzle_id = g.nozzle_id and (t.ended_at < g.occurred_at or (t.ended_at = g.occurred_at and r.recorded_at <= g.recorded_at))
-    ), 0) wear_before
+    ), 0) end wear_before
     from standing_gauges g where g.nozzle_id in (${list}) order by g.occurred_at, g.id`)
   const last = await db.execute<{ nozzle_id: number, abrasivity: number, material_name: string, filled: boolean, wear_kg: number, fibre_g: number, name: string, place: string }>(sql`
     select * from (

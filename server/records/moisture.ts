@@ -4,10 +4,11 @@
  */
 import { sql } from 'drizzle-orm'
 import {
-  dryerRh, dryTime, equilibriumWater, filamentOf, fitFactor, FOR_GOOD_H, meanWater, soakedAt, START_WOUND, throughHistory,
+  AIR_C, dryerRh, dryTime, equilibriumWater, filamentOf, fitFactor, FOR_GOOD_H, meanWater, soakedAt, START_WOUND, throughHistory,
   type DryerKind, type DryTime, type Filament, type FittedFactor, type SpoolPlace, type SpoolWater, type Stay, type Wound,
 } from '../../core/drying'
 import type { ValueKey } from '../../core/limits'
+import { InputError } from '../../core/numeric'
 import type { Connection } from '../db/client'
 
 export interface Air { roomC: number, roomRh: number, dryBoxRh: number }
@@ -31,7 +32,9 @@ export interface SpoolState {
   /** Since when it stands there; the printer it is loaded on. */
   since: string | null
   printer: string | null
-  /** Null when it is not known how its filament takes up water. */
+  /** What in its log cannot be worked with, in words; its water is not known then, and every other spool's still is. */
+  problem: string | null
+  /** Null when it is not known how its filament takes up water, or its log cannot be worked with. */
   water: { strand: number, wound: number, printable: number, soaked: number, inRoom: DryTime, inBox: DryTime } | null
   drying: DryingLine | null
 }
@@ -105,6 +108,7 @@ const WEIGHINGS = 12
 /** The shop's own wound-spool factor, from the latest dryings that were weighed before and after. */
 function shopFactor(logs: readonly SpoolLog[], air: Air): FittedFactor {
   const weighed = logs.flatMap(s => {
+    if (!s.dryings.some(d => d.afterG !== null) || problemOf(s, air, Date.now()) !== null) return []
     const f = filamentOfSpool(s)
     return f === null ? [] : s.dryings.flatMap(d => d.beforeG === null || d.afterG === null || d.to === null ? [] : [{ s, f, from: Date.parse(d.from), to: Date.parse(d.to), beforeG: d.beforeG, lostG: d.beforeG - d.afterG }])
   }).sort((a, b) => b.to - a.to).slice(0, WEIGHINGS)
@@ -127,9 +131,29 @@ export async function spoolsAndAir(db: Connection): Promise<{ logs: SpoolLog[], 
   return { logs, air, wound: shopFactor(logs, air) }
 }
 
+/** An entry of the log that no computation takes (it was let in before the doors knew the ranges), in words; null when all is fine. */
+function problemOf(s: SpoolLog, air: Air, until: number): string | null {
+  const day = (iso: string) => iso.slice(0, 10)
+  const hot = (c: number | null) => c !== null && !(c >= AIR_C[0] && c <= AIR_C[1])
+  const d = s.dryings.find(x => hot(x.actualC ?? x.setC))
+  if (d) return `The drying of ${day(d.from)} is logged at ${d.actualC ?? d.setC} °C, which cannot be; strike it out`
+  const e = s.events.find(x => hot(x.atC) || hot(x.roomC))
+  if (e) return `"${e.kind}" of ${day(e.at)} is logged at ${e.atC ?? e.roomC} °C, which cannot be; strike it out`
+  try {
+    const f = filamentOfSpool(s)
+    const stays = staysOf(s, air, until)
+    if (f) throughHistory(startOf(f, air, stays, until), f, stays, START_WOUND)
+    return null
+  } catch (error) {
+    if (error instanceof InputError) return `Its log or its material cannot be worked with: ${error.message}`
+    throw error
+  }
+}
+
 export function stateOf(s: SpoolLog, air: Air, wound: Wound, now: number): SpoolState {
-  const f = filamentOfSpool(s)
-  const stays = staysOf(s, air, now)
+  const problem = problemOf(s, air, now)
+  const f = problem === null ? filamentOfSpool(s) : null
+  const stays = problem === null ? staysOf(s, air, now) : []
   const last = stays[stays.length - 1]
   const open = s.dryings.find(d => d.to === null) ?? null
   const lastEvent = s.events[s.events.length - 1]
@@ -138,7 +162,7 @@ export function stateOf(s: SpoolLog, air: Air, wound: Wound, now: number): Spool
   for (let i = stays.length - 1; i > 0 && stays[i - 1]!.place === place; i--) since = stays[i - 1]!.from
   return {
     id: s.id, tag: s.tag, materialId: s.materialId, material: s.material, hub: s.hub, place, since: since === null ? null : new Date(since).toISOString(),
-    printer: place === 'room' && lastEvent?.kind === 'loaded' ? lastEvent.printer : null, water: f === null ? null : waterOf(throughHistory(startOf(f, air, stays, now), f, stays, wound), f, air, wound), drying: open,
+    problem, printer: place === 'room' && lastEvent?.kind === 'loaded' ? lastEvent.printer : null, water: f === null ? null : waterOf(throughHistory(startOf(f, air, stays, now), f, stays, wound), f, air, wound), drying: open,
   }
 }
 
@@ -152,6 +176,7 @@ const finite = (t: DryTime): DryTime => ({ strandH: Math.min(FOR_GOOD_H, t.stran
 /** What a screen needs to plan and draw one spool: the browser carries it through with the same core. */
 export interface SpoolHistory { filament: Filament | null, stays: Stay[], start: number, soakedRh: number }
 export function historyOf(s: SpoolLog, air: Air, now: number): SpoolHistory {
+  if (problemOf(s, air, now) !== null) return { filament: null, stays: [], start: now, soakedRh: air.roomRh }
   const stays = staysOf(s, air, now)
   return { filament: filamentOfSpool(s), stays, start: stays[0]?.from ?? now, soakedRh: air.roomRh }
 }

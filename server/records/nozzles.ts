@@ -1,8 +1,10 @@
 /** The nozzle's page and the list in Inspect. */
 import { asc, eq, sql } from 'drizzle-orm'
-import { compareLaws, forecast, pooledPrior, type BoreHistory, type LawVerdict, type NozzleForecast, type NozzleInput } from '../../core/wear'
+import { compareLaws, forecast, type LawVerdict, type NozzleForecast, type NozzleInput } from '../../core/wear'
+import { gaugeFoundWords, type GaugeFound } from '../../shared/gauge-words'
 import type { Connection } from '../db/client'
 import { forecasts, nozzles, nozzleTypes } from '../db/schema'
+import { sistersPrior } from './forecasts'
 import { historyOf, nozzleLogs, type NozzleType } from './history'
 import { notFound } from './refusal'
 
@@ -53,6 +55,8 @@ export interface NozzlePage {
   input: Omit<NozzleInput, 'prior'> & { prior: { meanLn: number, sd: number } }
   forecast: NozzleForecast
   sisters: number
+  /** The stored forecast is being worked out anew; the one shown was made for this answer. */
+  stale: boolean
   laws: LawVerdict
   fibreG: number
   extrudedG: number
@@ -70,9 +74,11 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
   const [log] = await nozzleLogs(db, [nozzle.id])
   const [stored] = await db.select().from(forecasts).where(eq(forecasts.nozzleId, nozzle.id))
   const { material, bore, tip, rules } = historyOf(log!)
-  const prior = stored?.detail.prior ?? pooledPrior(material, null, 0)
+  // what another model, or sisters that have told something since, left behind is not shown: it is worked out here
+  const fresh = stored && !stored.stale ? stored.detail : null
+  const { prior, sisters } = fresh ?? await sistersPrior(db, material, nozzle.id)
   const [risk] = await db.execute<{ accepted_risk: number }>(sql`select accepted_risk from settings`)
-  const input = { material, law: nozzle.law, bore: bore as BoreHistory, tip, rules, wearKg: log!.wearKg, prior, acceptedRisk: risk!.accepted_risk }
+  const input = { material, law: nozzle.law, bore, tip, rules, wearKg: log!.wearKg, prior, acceptedRisk: risk!.accepted_risk }
   const [place] = await db.execute<{ kind: string, reason: string, head_id: number, head: string, printer: string, printer_id: number }>(sql`
     select e.kind, e.reason, h.id head_id, h.name head, p.name printer, p.id printer_id from standing_fittings e left join heads h on h.id = e.head_id left join printers p on p.id = h.printer_id
     where e.nozzle_id = ${nozzle.id} order by e.occurred_at desc, e.id desc limit 1`)
@@ -81,10 +87,10 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
     type,
     place: place?.kind === 'fit' ? { headId: place.head_id, head: place.head, printer: place.printer, printerId: place.printer_id } : null,
     retired: place?.kind === 'retire' ? place.reason : null,
-    input, forecast: stored && !stored.stale ? stored.detail.forecast : forecast(input), sisters: stored?.detail.sisters ?? 0,
+    input, forecast: fresh?.forecast ?? forecast(input), sisters, stale: fresh === null,
     laws: compareLaws(bore, prior),
     fibreG: log!.fibreG, extrudedG: log!.extrudedG, lastFilled: log!.lastFilled, lastRun: log!.lastRun,
-    gaugePoints: log!.gauges.map(g => ({ id: g.id, kind: g.kind, wearKg: g.kind === 'receipt' ? 0 : g.wearKg, goMm: g.goMm, noGoMm: g.noGoMm, valueMm: g.valueMm, uMm: g.uMm, tipMm: g.tipMm, shape: g.shape, at: g.occurredAt.toISOString() })),
+    gaugePoints: log!.gauges.map(g => ({ id: g.id, kind: g.kind, wearKg: g.wearKg, goMm: g.goMm, noGoMm: g.noGoMm, valueMm: g.valueMm, uMm: g.uMm, tipMm: g.tipMm, shape: g.shape, at: g.occurredAt.toISOString() })),
     record: await recordOf(db, nozzle.id),
   }
 }
@@ -109,7 +115,7 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
   return rows.map(r => ({
     kind: r.kind as RecordLine['kind'], id: Number(r.id), at: iso(r.at), recordedAt: iso(r.recorded_at), person: r.person as string,
     title: r.title as string, detail: `${r.detail as string}${r.outcome === 'failed' ? ', failed' : ''}`,
-    result: r.kind === 'run' ? `${grams(r.extruded_g as number)} → ${r.fibre_g === 0 ? 'no fibre' : `${grams(r.fibre_g as number)} fibre`}` : r.kind === 'gauge' ? gaugeWords(r.data as Record<string, unknown>) : '',
+    result: r.kind === 'run' ? `${grams(r.extruded_g as number)} → ${r.fibre_g === 0 ? 'no fibre' : `${grams(r.fibre_g as number)} fibre`}` : r.kind === 'gauge' ? gaugeFoundWords(found(r.data as Record<string, unknown>)) : '',
     fibreG: (r.total_g as number | null) ?? 0,
     struck: r.strike_reason === null ? null : { reason: r.strike_reason as string, person: r.struck_by as string, at: iso(r.struck_at) },
   }))
@@ -118,14 +124,7 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
 const iso = (v: unknown) => new Date(v as string).toISOString()
 const grams = (v: number) => `${v >= 100 ? v.toFixed(0) : v.toFixed(1)} g`
 
-export function gaugeWords(g: Record<string, unknown>): string {
-  const mm = (v: unknown) => `${Number((v as number).toFixed(3))}`
-  const parts: string[] = []
-  if (g.value_mm !== null) parts.push(`bore ${mm(g.value_mm)} ± ${mm(g.u_mm)} mm`)
-  else if (g.go_mm !== null && g.no_go_mm !== null) parts.push(`${mm(g.go_mm)} goes, ${mm(g.no_go_mm)} does not`)
-  else if (g.go_mm !== null) parts.push(`${mm(g.go_mm)} goes`)
-  else if (g.no_go_mm !== null) parts.push(`${mm(g.no_go_mm)} does not go`)
-  if (g.tip_mm !== null) parts.push(`tip ${mm(g.tip_mm)} mm`)
-  parts.push(...(g.shape as string[]))
-  return parts.join(', ')
-}
+const found = (g: Record<string, unknown>): GaugeFound => ({
+  valueMm: g.value_mm as number | null, uMm: g.u_mm as number | null, goMm: g.go_mm as number | null, noGoMm: g.no_go_mm as number | null,
+  tipMm: g.tip_mm as number | null, shape: g.shape as string[],
+})

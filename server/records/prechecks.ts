@@ -64,7 +64,7 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
     nozzle, spool: log === null ? null : { tag: log.tag, leftG: (await spoolRemaining(db, log.id)).g },
     dryness: water === null ? null : q.printsFrom === 'room' ? water.inRoom : q.printsFrom === 'dry box' ? water.inBox : stayDry(water.wound <= water.printable),
     inBox: water?.inBox ?? null,
-    drynessMissing: log === null ? 'No spool is chosen, so how dry it is is not known.' : state!.place === 'sealed' ? `${log.tag} was never opened in the log; nobody knows how long it lay before it was sealed.` : `How ${material.name} takes up water is not known.`,
+    drynessMissing: log === null ? 'No spool is chosen, so how dry it is is not known.' : state!.problem !== null ? `${state!.problem}.` : state!.place === 'sealed' ? `${log.tag} was never opened in the log; nobody knows how long it lay before it was sealed.` : `How ${material.name} takes up water is not known.`,
     printsFrom: q.printsFrom, fittedSurface: printer.parts.find(p => p.role === 'sheet')?.details.surface ?? null, enclosed, soak: await soakOf(db, printer, now),
   }
   if (state?.place === 'sealed') facts.dryness = null

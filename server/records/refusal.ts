@@ -1,4 +1,4 @@
-import type { FieldProblem, Problem, Question } from '../../shared/problem'
+import { answersTo, type FieldProblem, type Problem, type Question } from '../../shared/problem'
 
 /** Thrown by the records when an entry cannot be taken as it is; the door turns it into problem+json. */
 export class Refusal extends Error {
@@ -22,7 +22,7 @@ export function notFound(what: string): never {
 
 /** Asks every question that has not been confirmed yet. */
 export function ask(questions: Question[], confirmed: string[]): void {
-  const open = questions.filter(q => !confirmed.includes(q.code))
+  const open = questions.filter(q => !answersTo(q).some(code => confirmed.includes(code)))
   if (open.length > 0) throw new Refusal({ type: 'urn:iron-nozzle:question', status: 409, title: open[0]!.message, questions: open })
 }
 

@@ -1,7 +1,7 @@
 /** Nozzle types, nozzles, spools, people: adding; and the editing of every record. */
 import { and, asc, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { nozzleSchema, nozzleTypeSchema, personSchema, spoolSchema } from '../../shared/entries'
+import type { EditableKind, nozzleSchema, nozzleTypeSchema, personSchema, spoolSchema } from '../../shared/entries'
 import type { Connection } from '../db/client'
 import { dryers, materials, materialValues, nozzles, nozzleTypes, parts, people, practiceSets, printers, settings, spools } from '../db/schema'
 import { refreshCeilings } from './ceilings'
@@ -26,7 +26,7 @@ export async function addNozzle(tx: Connection, n: z.output<typeof nozzleSchema>
   const [row] = await tx.insert(nozzles).values({ tag: n.tag, typeId: n.typeId, wasUsed: n.wasUsed, note: n.note, createdBy: personId }).returning({ id: nozzles.id, tag: nozzles.tag })
   const r = n.receipt
   if (r && (r.goMm !== null || r.noGoMm !== null || r.valueMm !== null || r.tipMm !== null)) {
-    await saveGauge(tx, { nozzleId: row!.id, occurredAt: n.receivedAt, ...r, goPin: null, noGoPin: null, tipUMm: null, shape: [], note: 'receipt gauge', confirmed: [] }, personId, 'receipt')
+    await saveGauge(tx, { nozzleId: row!.id, occurredAt: n.receivedAt, ...r, goPin: null, noGoPin: null, tipUMm: null, shape: [], note: 'receipt gauge', confirmed: n.confirmed }, personId, 'receipt')
   } else await refreshForecast(tx, row!.id)
   return row!
 }
@@ -52,9 +52,7 @@ export async function firstPeople(tx: Connection): Promise<void> {
   await tx.insert(people).values([{ name: 'Day technician', role: 'technician' }, { name: 'Night technician', role: 'technician' }, { name: 'Shop lead', role: 'lead' }])
 }
 
-const EDITABLE = { printers, parts, dryers, materials, 'material-values': materialValues, 'practice-sets': practiceSets, 'nozzle-types': nozzleTypes, nozzles, spools, settings, 'rules': settings, 'prices': settings } as const
-export type EditableKind = keyof typeof EDITABLE
-export const EDITABLE_KINDS = Object.keys(EDITABLE) as EditableKind[]
+const EDITABLE = { printers, parts, dryers, materials, 'material-values': materialValues, 'practice-sets': practiceSets, 'nozzle-types': nozzleTypes, nozzles, spools, settings, 'rules': settings, 'prices': settings } as const satisfies Record<EditableKind, unknown>
 
 /** Changes a record if nobody changed it since `version`; otherwise refuses and shows both. */
 export async function editRecord(tx: Connection, kind: EditableKind, id: number, version: number, values: Record<string, unknown>, personId: number): Promise<{ version: number }> {

@@ -3,6 +3,7 @@ import type postgres from 'postgres'
 import { connect, type Database } from '../db/client'
 import { migrate, type Migration } from '../db/migrate'
 import { refreshMissingCeilings } from '../records/ceilings'
+import { markOtherModels } from '../records/forecasts'
 import { firstPeople } from '../records/stores'
 import { Refusal } from '../records/refusal'
 import { forgetNews } from './news'
@@ -20,6 +21,7 @@ async function prepare(): Promise<void> {
   await migrate(pool!.client, await migrations())
   await firstPeople(pool!.db)
   await refreshMissingCeilings(pool!.db)
+  await markOtherModels(pool!.db)
 }
 
 export async function database(): Promise<Database> {

@@ -113,8 +113,8 @@ describe('gauges and strikes', () => {
   })
   test('a bore that shrinks beyond the tolerance is asked, and stored once confirmed', async () => {
     const p = await refusal(tx(c => saveGauge(c, gaugeEntry(shop, { goMm: 0.38, noGoMm: 0.39 }), 1)))
-    expect(p.questions![0]).toMatchObject({ code: 'smaller-bore', field: 'noGoMm' })
-    const g = await tx(c => saveGauge(c, gaugeEntry(shop, { goMm: 0.38, noGoMm: 0.39, confirmed: ['smaller-bore'] }), 1))
+    expect(p.questions![0]).toMatchObject({ code: 'unexpected-bore', field: 'noGoMm', message: expect.stringContaining('A bore does not shrink') as string })
+    const g = await tx(c => saveGauge(c, gaugeEntry(shop, { goMm: 0.38, noGoMm: 0.39, confirmed: ['unexpected-bore:as-read'] }), 1))
     await tx(c => saveStrike(c, strikeSchema.parse({ target: 'gauge', targetId: g.gaugeId, reason: 'dirty bore' }), 1))
     const page = await nozzlePage(db, 'n-1')
     expect(page.gaugePoints.some(x => x.id === g.gaugeId)).toBe(false)

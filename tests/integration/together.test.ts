@@ -31,7 +31,7 @@ test('twelve runs on one nozzle at once: all are counted', async () => {
 test('gauges on six sisters at once, with the background at work: no deadlock, nothing stale in the end', async () => {
   await Promise.all(nozzles.map((nozzleId, i) => db.transaction(tx => saveRun(tx, runEntry({ ...shop, nozzleId }, { confirmed: ['not-fitted:0', 'over-spool:1'], endedAt: ago(1.5 - i / 10) }, { kind: 'grams', grams: 500 }), 1))))
   await Promise.all([
-    ...nozzles.map((nozzleId, i) => db.transaction(tx => saveGauge(tx, gaugeEntry({ ...shop, nozzleId }, { goMm: 0.4 + i / 100, noGoMm: 0.41 + i / 100 }), 1))),
+    ...nozzles.map((nozzleId, i) => db.transaction(tx => saveGauge(tx, gaugeEntry({ ...shop, nozzleId }, { goMm: 0.4 + i / 100, noGoMm: 0.41 + i / 100, confirmed: ['unexpected-bore'] }), 1))),
     refreshStale(db), refreshStale(db),
   ])
   while (await refreshStale(db) > 0);

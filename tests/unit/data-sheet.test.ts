@@ -27,7 +27,7 @@ test('one number, kg/m³, one length of drying', () => {
 test('nothing is lost: unknown lines, missing numbers and impossible ones come back with their line', () => {
   expect(readDataSheet('Colour: black\n\nBed: warm\nNozzle temperature 2900 °C\nDensity 99\nDrying: a while\nTg: 900').unread).toEqual([
     { line: 1, text: 'Colour: black', why: 'no known name' }, { line: 3, text: 'Bed: warm', why: 'no number' }, { line: 4, text: 'Nozzle temperature 2900 °C', why: 'not between 100 and 550 °C' },
-    { line: 5, text: 'Density 99', why: 'not between 0.5 and 10 g/cm³' }, { line: 6, text: 'Drying: a while', why: 'no drying temperature between 30 and 250 °C' }, { line: 7, text: 'Tg: 900', why: 'not between -100 and 400 °C' },
+    { line: 5, text: 'Density 99', why: 'not between 0.5 and 10 g/cm³' }, { line: 6, text: 'Drying: a while', why: 'no drying temperature between 30 and 200 °C' }, { line: 7, text: 'Tg: 900', why: 'not between -100 and 400 °C' },
   ])
   expect(readDataSheet('')).toMatchObject({ facts: {}, unread: [] })
 })

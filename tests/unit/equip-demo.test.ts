@@ -1,7 +1,7 @@
 /** Every filament of the starting table on every demo printer: the answer a careful technician gives. */
 import { describe, expect, test } from 'vitest'
 import { MATERIALS, PRINTERS } from '../../demo/shop'
-import { bestClass, ceilings, checkStack, compileFleet, dedicate, demandOf, describedPrinter, matrix, NO_OFFERS, stackProblems, startWindow, START_RULES, type Filament, type FittedNozzle } from '../../core/limits'
+import { bestClass, ceilings, checkStack, compileFleet, dedicate, demandOf, describedPrinter, matrix, NO_OFFERS, stackProblems, startWindow, START_RULES, type Filament, type FittedNozzle, type KnownLine } from '../../core/limits'
 import type { Filler } from '../../core/wear'
 import { nozzle } from './limits-support'
 
@@ -18,7 +18,7 @@ const filaments: Filament[] = MATERIALS.map(m => {
 const fleet = compileFleet(printers, NO_OFFERS, START_RULES)
 const column = (name: string) => printers.findIndex(p => p.name === name)
 const demandsOf = (name: string) => filaments.find(f => f.name === name)!.demands
-const shortLines = (printer: string, filament: string, set = 0, head = 0) => checkStack(fleet[column(printer)]![head]!.stack, demandsOf(filament)[set]!, START_RULES).lines.filter(l => l.status === 'short')
+const shortLines = (printer: string, filament: string, set = 0, head = 0) => checkStack(fleet[column(printer)]![head]!.stack, demandsOf(filament)[set]!, START_RULES).lines.filter((l): l is KnownLine => l.status === 'short')
 
 // r runs, c after changes, x cannot; Calder, Ribble, Wharfe, Aire, Swale, Nidd
 const EXPECTED: Record<string, string> = {

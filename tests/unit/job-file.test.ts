@@ -1,7 +1,8 @@
 /** The reader's rules one by one (docs/job-file-reader.md); numbers in the names are rule numbers. */
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { EXACT_MOVES, Scan, ScanOptionError, stoppedAt, type FullScan, type ScanOptions } from '#core/gcode'
+import { InputError } from '#core/numeric'
+import { EXACT_MOVES, MOST_TOOLS, Scan, stoppedAt, type FullScan, type ScanOptions } from '#core/gcode'
 
 function scan(text: string | Uint8Array, options: ScanOptions = {}, size = Infinity): FullScan {
   const bytes = typeof text === 'string' ? new TextEncoder().encode(text) : text
@@ -26,6 +27,20 @@ describe('text', () => {
     expect(scan('').lines).toBe(0)
     expect(only('\u00EFG1 X1')).toEqual(['unknown-word'])
   })
+  test('2 a file with CR alone reads as the same file with LF, in chunks of any size', () => {
+    const text = ';old\nM83\n\nG1 X1 E1 F60\nN4 G1 X2 E2*89\n(note\nG1 X9 E1,5\n'
+    const want = scan(text)
+    expect(want).toMatchObject({ totalExtrudedMm: 3, lines: 7 })
+    for (const size of [1, 2, 7, Infinity]) expect(scan(text.replaceAll('\n', '\r'), {}, size), `${size}`).toEqual(want)
+  })
+  test('2 CR decides only where no LF stands in the first 64 KB; a CR LF further down is one end', () => {
+    expect(scan('G1 X1\rE1 F60\nG1 X2 E2').totalExtrudedMm).toBe(2)
+    const long = `;${'x'.repeat(70_000)}\r`
+    for (const size of [1000, 65_536, Infinity]) {
+      expect(scan(`G1 X1 E1 F60\r${long}G1 X2 E2\r\nG1 X3 E3\n`, {}, size), `${size}`).toMatchObject({ totalExtrudedMm: 3, lines: 4 })
+      expect(scan(`${long}G1 X1 E1 F60\n`, {}, size), `${size}`).toMatchObject({ totalExtrudedMm: 0, lines: 1 })
+    }
+  })
   test('3 comments: the first to open wins, brackets count as blanks', () => {
     expect(extruded('G1 (half ; E9) X1 F60 E2 ; (E5\n')).toBe(2)
     expect(extruded('G1 X1 F60 E2 (open to the end E5\n')).toBe(2)
@@ -48,6 +63,24 @@ describe('text', () => {
     for (const bad of ['G1 X1.2.3', 'G1 X', 'G1 X-', 'G1 X.', 'G1 X1,5', 'G1 X--1', 'G1 X1-2', 'G1 X Y2', 'G1 X1#']) expect(only(bad), bad).toEqual(['bad-number'])
     for (const bad of ['G1 5', '# hello', 'hello', 'G1 )', 'GX1', 'G', 'G1. .', 'N G1 X1', 'Nx', 'N5', 'T-1', 'T1.5', 'X1 G1']) expect(only(bad), bad).toEqual(['unknown-word'])
   })
+  test('6 a number beyond 10¹² is malformed, however long; one under 10⁻¹² is 0', () => {
+    for (const bad of [`G1 X1 F60 E${'9'.repeat(5_000_000)}`, 'G1 X1000000000000.1', 'G1 X-9999999999999', 'G1 E1234567890123 F5', 'M104 S1000000000001']) expect(only(bad), bad.slice(0, 30)).toEqual(['bad-number'])
+    expect(only(`G${'1'.repeat(400)} X1`)).toEqual(['unknown-word'])
+    expect(extruded('G1 X1 F60 E1000000000000\n')).toBe(1e12)
+    expect(scan('G1 F0.000000000000001 X1 E1\n').moveSeconds).toBe(0)
+  })
+  test('6 whatever numbers a file holds, every result is finite', () => {
+    const number = fc.oneof(fc.double({ min: -1e12, max: 1e12, noNaN: true }), fc.constantFrom(0, 1e-12, -1e-12, 1e12, -1e12, 1e300, 1e-300, 5))
+    const word = fc.tuple(fc.constantFrom('X', 'Y', 'Z', 'E', 'F', 'S', 'D', 'I', 'J', 'R', 'P'), number).map(([l, n]) => l + n.toFixed(20).replace(/e.*/, ''))
+    const line = fc.tuple(fc.constantFrom('G0', 'G1', 'G1', 'G1', 'G2', 'G3', 'G20', 'G91', 'G92', 'M83', 'M104', 'M106', 'M200', 'M221', 'T1'), fc.uniqueArray(word, { maxLength: 5, selector: w => w[0] })).map(([c, w]) => [c, ...w].join(' '))
+    fc.assert(fc.property(fc.array(line, { maxLength: 60 }), lines => {
+      const walk = (v: unknown, path: string): void => {
+        if (typeof v === 'number') expect(Number.isFinite(v), path).toBe(true)
+        else if (v && typeof v === 'object') for (const [k, x] of Object.entries(v)) walk(x, `${path}.${k}`)
+      }
+      walk(scan(lines.join('\n'), { totalBytes: 1000 }), '')
+    }), { numRuns: 300 })
+  })
   test('7 E after a number starts an E word, unless it reads as exponent notation after a blank', () => {
     expect(extruded('G1 X10Y5E.5 F60\n')).toBe(0.5)
     expect(extruded('G1E2F1800\n')).toBe(2)
@@ -57,6 +90,21 @@ describe('text', () => {
     expect(extruded('G1 X1E2F60\n')).toBe(2)
     expect(extruded('G1 X1E2.0 F60\n')).toBe(2)
     expect(extruded('G1E2 F60\n')).toBe(2)
+  })
+  test('16 a 65th tool, and one numbered beyond any, changes nothing and is said', () => {
+    const tools = Array.from({ length: 300 }, (_, i) => `T${i}\nG1 X${i + 1} E1 F60\n`).join('')
+    const r = scan(`M83\n${tools}`)
+    expect(r.tools).toHaveLength(MOST_TOOLS)
+    expect(r.totalExtrudedMm).toBe(300)
+    expect(r.problems.filter(p => p.kind === 'too-many-tools')).toHaveLength(300 - MOST_TOOLS)
+    expect(only('T5000000\n')).toEqual(['too-many-tools'])
+    expect(scan('M104 T5000000 S200\nM104 T1 S200\n').maxSetpointC.tools).toEqual({ 1: 200 })
+  })
+  test('27 flows of many tools are those of each tool alone', () => {
+    const alone = scan('M83\nG1 X1 E1 F60\nG1 X2 E3\nG1 X5 E1\n').flow
+    const r = scan('M83\nT3\nG1 X-1 E9 F600\nT0\nG1 X0 F60\nG1 X1 E1 F60\nG1 X2 E3\nT1\nT0\nG1 X5 E1\n')
+    expect(r.toolFlow.map(t => [t.index, t.peak])).toEqual([[0, alone.peak], [1, null], [3, r.flow.peak]])
+    expect(r.toolFlow[0]).toMatchObject(alone)
   })
   test('8, 9 commands', () => {
     expect(scan('G01 X1 E1 F60\nG28 X Y\nM117 any text (E5) #\nG38.2 Z#\nM117 b\n')).toMatchObject({ problems: [], totalExtrudedMm: 1, ignored: { 'G28': 1, 'M117': 2, 'G38.2': 1 } })
@@ -188,7 +236,7 @@ describe('beyond the samples', () => {
     expect(stoppedAt(profiled, { percent: 50 }).tools[0]!.extrudedMm).toBeCloseTo(50, -0.5)
     expect(stoppedAt(profiled, { heightMm: 10 }).tools[0]!.extrudedMm).toBeCloseTo(50, -0.5)
     expect(stoppedAt(profiled, { heightMm: 0 }).percent).toBeLessThan(3)
-    expect(() => stoppedAt(profiled, { percent: 101 })).toThrow(RangeError)
+    expect(() => stoppedAt(profiled, { percent: 101 })).toThrow(InputError)
     expect(scan(text).profile).toBeNull()
   })
   test('flow per tool', () => {
@@ -197,7 +245,7 @@ describe('beyond the samples', () => {
     expect(r.toolFlow[1]!.histogramMm3.reduce((a, b) => a + b, 0)).toBeCloseTo(2 * Math.PI / 4 * 1.75 ** 2, 9)
   })
   test('options out of range name the field', () => {
-    expect(() => new Scan({ filamentDiameterMm: 0 })).toThrow(ScanOptionError)
+    expect(() => new Scan({ filamentDiameterMm: 0 })).toThrow(InputError)
     expect(() => new Scan({ dialect: 'x' as never })).toThrow(/dialect/)
   })
 })

@@ -1,6 +1,7 @@
 /** The words of each requirement: what a technician reads when it holds, is short, or cannot be told. */
+import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { bestClass, checkStack, compile, demandOfJob, inOrder, judge, NO_OFFERS, reason, stackOf, START_RULES, wordsOf, type Demand, type LineKey, type Printer } from '../../core/limits'
+import { bestClass, checkStack, compile, demandOfJob, inOrder, marginOf, judge, NO_OFFERS, reason, stackOf, START_RULES, wordsOf, type Demand, type Line, type LineKey, type Printer } from '../../core/limits'
 import { asks, asksAll, nozzle, printer } from './limits-support'
 
 const ENCLOSURE = 'bed-heated enclosure'
@@ -67,11 +68,43 @@ describe('one requirement each', () => {
   })
 })
 
+describe('a line that cannot be told', () => {
+  test('a filled material without a recommended bore: the check says what is missing, and fails nowhere', () => {
+    const p = printer(ENCLOSURE)
+    const demand = { ...asks('PA6', 'carbon fibre'), boreMinMm: null, boreGoodMm: null }
+    const l = checkStack(stackOf(p, 0), demand, START_RULES).lines.find(x => x.key === 'bore')!
+    expect(l.status).toBe('unknown')
+    expect(reason(l, demand, p.heads[0]!.nozzle)).toBe('the smallest bore this filler passes is not known')
+    expect(wordsOf(l, demand, p.heads[0]!.nozzle)).toMatchObject({ allowed: 'not known', says: 'Cannot tell: the smallest bore this filler passes is missing.' })
+  })
+  const anyNumber = fc.option(fc.double({ min: -50, max: 700, noNaN: true }), { nil: null })
+  const KEYS = ['nozzle temperature', 'reading', 'nozzle', 'nozzle insert', 'bore', 'gears', 'bend', 'tube heat', 'bed', 'surface', 'enclosure', 'chamber', 'chamber part', 'dryer', 'ventilation'] as const
+  const CODES = ['part', 'none fitted', 'soft', 'hard enough', 'insert', 'too small', 'possible', 'recommended', 'curl', 'with', 'against', 'for the chamber', 'surface', 'lid off', 'open frame', 'would help', 'heater helps', 'no heater', 'too warm', 'bed-heated', 'heated', 'none', 'missing', '']
+  const head = { key: fc.constantFrom(...KEYS), unit: fc.constantFrom('°C', 'mm', '°C per count', ''), code: fc.constantFrom(...CODES), part: fc.constantFrom(null, ...printer(ENCLOSURE).parts) }
+  const anyLine = fc.oneof(
+    fc.record({ ...head, status: fc.constantFrom('ok', 'look', 'short'), asked: anyNumber, allowed: anyNumber }),
+    fc.record({ ...head, status: fc.constant('unknown'), asked: anyNumber, missing: fc.string({ minLength: 1 }) }),
+  ) as fc.Arbitrary<Line>
+  const anyDemand = fc.record({ strain: anyNumber, curl: anyNumber, surfaces: fc.option(fc.array(fc.constantFrom('glass', 'PEI + glue stick')), { nil: null }) })
+  test('property: every line a check could make has words and a reason, without NaN, null or undefined', () => {
+    fc.assert(fc.property(anyLine, anyDemand, (l, more) => {
+      const demand = { ...asks('PA6', 'carbon fibre'), strainAtBreak: more.strain, curlMm: more.curl, surfaces: more.surfaces }
+      for (const nozzle of [null, printer(ENCLOSURE).heads[0]!.nozzle]) {
+        const text = `${reason(l, demand, nozzle)} ${JSON.stringify({ ...wordsOf(l, demand, nozzle), basis: '' })}`
+        if (l.status !== 'unknown') expect(text).not.toMatch(/NaN|undefined|Infinity/)
+        expect(reason(l, demand, nozzle)).not.toBe('')
+      }
+      expect(inOrder([l, l])).toHaveLength(2)
+    }))
+  })
+})
+
 describe('order and choice', () => {
   test('from the nozzle outwards, of one kind the tightest first', () => {
     const sorted = inOrder(checkStack(stackOf(printer(ENCLOSURE), 0), asks('PPS'), START_RULES).lines)
-    const nozzleLines = sorted.filter(l => l.key === 'nozzle temperature' && l.asked !== null)
-    expect(nozzleLines.map(l => l.allowed! - l.asked!)).toEqual([...nozzleLines.map(l => l.allowed! - l.asked!)].sort((a, b) => a - b))
+    const margins = sorted.filter(l => l.key === 'nozzle temperature').map(marginOf).filter(m => m !== null)
+    expect(margins.length).toBeGreaterThan(3)
+    expect(margins).toEqual([...margins].sort((a, b) => a - b))
     expect(sorted.findIndex(l => l.key === 'bed')).toBeGreaterThan(sorted.findLastIndex(l => l.key === 'nozzle temperature'))
     expect(sorted.at(-1)!.key).toBe('ventilation')
   })

@@ -1,6 +1,7 @@
 /** Cost of nozzles per kg, the chance that one is cheaper, and where they cross. */
 import { describe, expect, test } from 'vitest'
-import { breakEvenLifeRatio, chanceCheaper, costInYear, costPerKg, crossingKg, lifeKgAt, medianLifeKg, MoneyError, swapCost } from '../../core/money'
+import { InputError } from '../../core/numeric'
+import { breakEvenLifeRatio, chanceCheaper, costInYear, costPerKg, crossingKg, lifeKgAt, medianLifeKg, swapCost } from '../../core/money'
 
 const nozzle = (price: number, swap: number, lifeKg: number, sd = 0.5) => ({ cost: { price, swap }, life: { meanLn: Math.log(lifeKg), sd } })
 
@@ -8,13 +9,13 @@ describe('money', () => {
   test('a swap is labour, downtime and scrap', () => {
     expect(swapCost(30, { labourPerHour: 40, downtimePerHour: 10, downtimeHours: 0.5, scrapPerSwap: 3 })).toBe(28)
     expect(swapCost(30, { labourPerHour: 40, downtimePerHour: 10, downtimeHours: 0.5, scrapPerSwap: 3, shopName: 'a shop' } as never)).toBe(28)
-    expect(() => swapCost(-1, { labourPerHour: 1, downtimePerHour: 1, downtimeHours: 1, scrapPerSwap: 1 })).toThrow(MoneyError)
+    expect(() => swapCost(-1, { labourPerHour: 1, downtimePerHour: 1, downtimeHours: 1, scrapPerSwap: 1 })).toThrow(InputError)
     expect(() => swapCost(1, { labourPerHour: NaN, downtimePerHour: 1, downtimeHours: 1, scrapPerSwap: 1 })).toThrow('labourPerHour')
   })
   test('per kg, and refuses a life of nothing', () => {
     expect(costPerKg({ price: 20, swap: 30 }, 10)).toBe(5)
     expect(() => costPerKg({ price: 20, swap: 30 }, 0)).toThrow('lifeKg')
-    expect(() => breakEvenLifeRatio({ price: 1, swap: 1 }, { price: 0, swap: 0 })).toThrow(MoneyError)
+    expect(() => breakEvenLifeRatio({ price: 1, swap: 1 }, { price: 0, swap: 0 })).toThrow(InputError)
   })
   test('quantiles of a life', () => {
     const { life } = nozzle(1, 1, 8, 0.7)

@@ -58,7 +58,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       <FieldSelect id="fit-head" v-model="chosenHead" label="Head" :options="[{ value: null, text: 'Choose a head' }, ...heads]" :error="form.errors.value.headId" />
       <FieldSelect id="fit-nozzle" v-model="chosenNozzle" label="Nozzle" :options="nozzles" :error="form.errors.value.nozzleId" />
       <FieldWhen id="fit-when" v-model="at" label="When" :error="form.errors.value.occurredAt" />
-      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
       <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Fit</button><button type="button" class="button" @click="emit('close')">Cancel</button></div>
     </form>
   </ModalSheet>

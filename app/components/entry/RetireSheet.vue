@@ -34,7 +34,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       <p v-else-if="nozzle.place">It is fitted to {{ nozzle.place }} and comes off with this.</p>
       <FieldText id="retire-reason" v-model="reason" label="Reason" :list="['bore past the limit', 'worn oval', 'tip damaged', 'insert came out', 'cracked plating', 'clogged', 'lost']" :error="form.errors.value.reason" />
       <FieldWhen id="retire-when" v-model="at" label="When" :error="form.errors.value.occurredAt" />
-      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
       <div class="flex gap-2"><button type="submit" class="button danger" :disabled="form.busy.value">{{ kind === 'retire' ? 'Retire' : 'Take off' }}</button><button type="button" class="button" @click="emit('close')">Cancel</button></div>
     </form>
   </ModalSheet>

@@ -29,7 +29,7 @@ async function save(confirmed: string[] = []): Promise<void> {
     <form v-if="target" class="grid gap-3" @submit.prevent="save()">
       <p>{{ target.says }} will stay readable, crossed out, and count no more. To correct it, strike it out and enter it again.</p>
       <FieldText id="strike-reason" v-model="reason" label="Reason" placeholder="logged twice" :error="form.errors.value.reason ?? form.errors.value.targetId" />
-      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
       <div class="flex gap-2"><button type="submit" class="button danger" :disabled="form.busy.value">Strike out</button><button type="button" class="button" @click="emit('close')">Keep it</button></div>
     </form>
   </ModalSheet>

@@ -77,7 +77,7 @@ const otherErrors = computed(() => Object.entries(form.errors.value).filter(([k]
       <FieldText id="apply-text" v-model="text" label="What was done" :error="form.errors.value.text" />
       <FieldWhen id="apply-when" v-model="when" label="When" :error="form.errors.value.occurredAt" />
       <p v-for="e in otherErrors" :key="e" class="font-semibold text-stop" role="alert">{{ e }}</p>
-      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
       <p class="text-xs text-ink2">What comes off goes to the shelf. A mistake is struck out in the printer's stack, and everything is as before.</p>
       <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Apply</button><button type="button" class="button" @click="emit('close')">Not yet</button></div>
     </form>

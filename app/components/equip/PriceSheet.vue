@@ -4,7 +4,8 @@ import { ref, watch } from 'vue'
 import { pricesFields } from '#shared/entries'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
-import { patch, ProblemError } from '~/api'
+import { ProblemError } from '~/api'
+import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
 
@@ -22,6 +23,7 @@ watch(() => props.open, open => {
   const own = shop.data.settings.prices
   typed.value = Object.fromEntries(props.items.map(i => [i.key, { price: own[i.key]?.price ?? i.price, minutes: own[i.key]?.minutes ?? i.minutes }]))
 })
+const edits = useRecordEdit()
 async function save(): Promise<void> {
   errors.value = {}
   const starts = new Map(props.items.map(i => [i.key, i]))
@@ -31,12 +33,12 @@ async function save(): Promise<void> {
   const checked = pricesFields.safeParse({ prices: Object.fromEntries([...kept, ...own]) })
   if (!checked.success) { for (const i of checked.error.issues) errors.value[i.path.slice(1).join('.')] = i.message; return }
   try {
-    await patch('/api/edit/prices/1', { version: version.value, values: checked.data })
+    await edits.save('prices', 1, version.value, checked.data)
     await shop.refresh()
     ui.say('Prices changed.')
     emit('close')
   } catch (error) {
-    errors.value.all = !(error instanceof ProblemError) ? 'The server does not answer. Nothing was changed; what you typed is kept here.' : error.problem.type === 'urn:iron-nozzle:stale' ? 'Someone changed the settings meanwhile; close this and open it again.' : error.problem.title
+    errors.value.all = error instanceof ProblemError && error.problem.type === 'urn:iron-nozzle:stale' ? 'Someone changed the settings meanwhile; close this and open it again.' : editFailure(error)
   }
 }
 const id = (key: string) => key.replaceAll(/\W+/g, '-')

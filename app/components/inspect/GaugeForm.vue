@@ -1,20 +1,23 @@
 <script setup lang="ts">
 /** Gauge a nozzle: pins or a value, tip length, what was seen. Emits what is typed so that the chart can show it. */
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, nextTick, reactive, ref, watch } from 'vue'
 import type { GaugeEffect } from '../../../server/records/gauges'
 import { gaugeSchema, SHAPES, type GaugeEntry } from '#shared/entries'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
+import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { gaugeWords } from '~/effects'
 import { useOutbox } from '~/stores/outbox'
+import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
 
 const props = defineProps<{ nozzleId: number, tag: string, draft: string | null }>()
 const emit = defineEmits<{ saved: [], cancel: [], preview: [v: { goMm: number | null, noGoMm: number | null, valueMm: number | null, uMm: number | null, tipMm: number | null }] }>()
 const ui = useUi()
+const shop = useShop()
 const outbox = useOutbox()
 const form = useEntryForm<GaugeEffect>(gaugeSchema, '/api/gauges')
 const way = ref<'pins' | 'value'>('pins')
@@ -41,14 +44,30 @@ function pick(boreMm: number): void {
 }
 defineExpose({ pick })
 
+/** The nozzle that was really in hand, when it was not this one. */
+const choosing = ref(false)
+const otherId = ref<number | null>(null)
+const others = computed(() => [{ value: null, text: 'Choose the nozzle' }, ...(shop.data?.nozzles ?? []).filter(n => n.id !== props.nozzleId).map(n => ({ value: n.id, text: n.tag }))])
+const target = computed(() => (choosing.value && shop.data?.nozzles.find(n => n.id === otherId.value)) || { id: props.nozzleId, tag: props.tag })
+
+/** Answers that change the entry before it is sent again. */
+function changeEntry(code: string): void {
+  form.reset()
+  choosing.value = code.endsWith(':other-nozzle')
+  void nextTick(() => document.getElementById(choosing.value ? 'other-nozzle' : way.value === 'pins' ? 'go' : 'value')?.focus())
+}
+
 async function save(confirmed: string[] = []): Promise<void> {
+  if (choosing.value && otherId.value === null) return
   const done = await form.send({
-    nozzleId: props.nozzleId, occurredAt: v.occurredAt, ...entered.value, tipMm: v.tipMm, shape: v.shape, note: v.note,
+    nozzleId: target.value.id, occurredAt: v.occurredAt, ...entered.value, tipMm: v.tipMm, shape: v.shape, note: v.note,
     goPin: way.value === 'pins' && v.goMm !== null ? v.goPin || null : null, noGoPin: way.value === 'pins' && v.noGoMm !== null ? v.noGoPin || null : null,
-  }, `Gauge ${props.tag}`, confirmed, props.draft)
+  }, `Gauge ${target.value.tag}`, confirmed, props.draft)
   if (done === null) return
   if (done !== 'queued') ui.say(gaugeWords(done))
+  const moved = target.value.id === props.nozzleId ? null : target.value.tag
   emit('saved')
+  if (moved) await navigateTo(`/inspect/${moved}`)
 }
 </script>
 
@@ -79,7 +98,8 @@ async function save(confirmed: string[] = []): Promise<void> {
       <label v-for="s in SHAPES" :key="s" class="check"><input v-model="v.shape" type="checkbox" :value="s"> {{ s }}</label>
     </fieldset>
     <FieldText id="gauge-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
-    <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
-    <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Save the gauge</button><button type="button" class="button" @click="emit('cancel')">Cancel</button></div>
+    <FieldSelect v-if="choosing" id="other-nozzle" v-model="otherId" label="The nozzle that was in hand" :options="others" />
+    <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" @local="changeEntry" />
+    <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value || (choosing && otherId === null)">{{ choosing && otherId !== null ? `Save the gauge of ${target.tag}` : 'Save the gauge' }}</button><button type="button" class="button" @click="emit('cancel')">Cancel</button></div>
   </form>
 </template>

@@ -1,16 +1,20 @@
 <script setup lang="ts">
 /** What this nozzle is, what its numbers rest on, and when it was last measured. */
 import { computed } from 'vue'
-import type { NozzleForecast } from '#core/wear'
+import { startOf, type NozzleForecast } from '#core/wear'
 import type { NozzlePage } from '../../../server/records/nozzles'
+import { gaugeFoundWords } from '#shared/gauge-words'
 import { day } from '~/format'
 
 const props = defineProps<{ page: NozzlePage, forecast: NozzleForecast, other: string, zone: string }>()
 defineEmits<{ law: [law: 'sliding' | 'linear'], retire: [], remove: [], fit: [] }>()
 
+/** The bore as it came: what was read then, or what it is taken to have been. */
 const receipt = computed(() => {
-  const d = props.page.input.bore.d0
-  return props.page.gaugePoints.some(g => g.kind === 'receipt') ? `${d.meanMm.toFixed(3)} ± ${d.uMm.toFixed(3)} mm` : `not gauged; nominal ± ${d.uMm.toFixed(3)} mm`
+  const g = props.page.gaugePoints.find(x => x.kind === 'receipt' && (x.goMm !== null || x.noGoMm !== null || x.valueMm !== null))
+  if (g) return gaugeFoundWords({ ...g, tipMm: null, shape: [] })
+  const start = startOf(props.page.input.bore)[0]!
+  return `not gauged; taken as ${Number(start.meanMm.toFixed(3))} ± ${Number(start.uMm.toFixed(3))} mm`
 })
 const rules = computed(() => {
   const t = props.page.type

@@ -126,7 +126,7 @@ async function save(confirmed: string[] = []): Promise<void> {
         <FieldText id="dry-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
         <p v-if="form.errors.value.dryerId" class="font-semibold text-stop" role="alert">{{ form.errors.value.dryerId }}</p>
         <CautionList :cautions="cautions" title="When you dry" />
-        <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+        <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
         <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Start drying</button><button type="button" class="button" @click="starting = null">Not now</button></div>
       </form>
     </ModalSheet>

@@ -41,7 +41,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       </div>
       <FieldText id="end-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
       <p v-if="form.errors.value.targetId" class="font-semibold text-stop" role="alert">{{ form.errors.value.targetId }}</p>
-      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
       <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Log the end</button><button type="button" class="button" @click="emit('close')">Not yet</button></div>
     </form>
   </ModalSheet>

@@ -72,7 +72,7 @@ async function save(confirmed: string[] = []): Promise<void> {
         <FieldText id="warm-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
       </div>
       <p v-if="form.errors.value.soakId || form.errors.value.readings" class="font-semibold text-stop" role="alert">{{ form.errors.value.soakId ?? form.errors.value.readings }}</p>
-      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
       <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value || !ready">Save the warm-up</button><button type="button" class="button" @click="emit('close')">Cancel</button></div>
     </form>
   </ModalSheet>

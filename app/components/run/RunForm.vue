@@ -241,7 +241,7 @@ const err = (t: number, field: string) => form.errors.value[`tools.${t}.${field}
     </template>
     <FieldText id="run-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
     <p v-if="form.errors.value.tools" class="font-semibold text-stop">{{ form.errors.value.tools }}</p>
-    <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+    <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
     <div><button type="submit" class="button first" :disabled="form.busy.value">Save the run</button></div>
   </form>
 </template>

@@ -5,14 +5,16 @@
  */
 import { reactive, ref, watch } from 'vue'
 import type { z } from 'zod'
+import type { EditableKind } from '#shared/entries'
 import type { Problem } from '#shared/problem'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
-import { patch, ProblemError } from '~/api'
+import { ProblemError } from '~/api'
 import { useEntryForm } from '~/composables/entry-form'
+import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { getPath, setPath, type FormField } from '~/components/stores/fields'
 import { plain } from '~/plain'
 import { useShop } from '~/stores/shop'
@@ -24,7 +26,7 @@ const props = defineProps<{
   route?: string
   /** The entry made of what the form holds, when it is not the same. */
   body?: (v: Record<string, unknown>) => Record<string, unknown>
-  edit?: { kind: string, id: number, version: number }
+  edit?: { kind: EditableKind, id: number, version: number }
 }>()
 const emit = defineEmits<{ saved: [], cancel: [] }>()
 const shop = useShop()
@@ -33,6 +35,7 @@ const form = useEntryForm<Record<string, unknown>>(props.schema, props.route ?? 
 const v = reactive(JSON.parse(JSON.stringify(props.start)) as Record<string, unknown>)
 const version = ref(props.edit?.version ?? 0)
 watch(() => props.edit?.version, n => { if (n && n > version.value && !form.problem.value) version.value = n })
+const edits = useRecordEdit()
 const theirs = ref<Record<string, unknown> | null>(null)
 
 /** Error at a field, also when the entry keeps the record inside `set`. */
@@ -54,12 +57,12 @@ async function saveEdit(): Promise<void> {
     return
   }
   try {
-    await patch(`/api/edit/${props.edit!.kind}/${props.edit!.id}`, { version: version.value, values: result.data })
+    await edits.save(props.edit!.kind, props.edit!.id, version.value, result.data as Record<string, unknown>)
     ui.say(`${props.says(v)}: changed. Runs logged before keep what they were logged with.`)
     await shop.refresh()
     emit('saved')
   } catch (error) {
-    const problem: Problem = error instanceof ProblemError ? error.problem : { type: 'about:blank', status: 0, title: 'The server does not answer. Nothing was changed; what you typed is kept here.' }
+    const problem: Problem = error instanceof ProblemError && error.problem.status < 500 ? error.problem : { type: 'about:blank', status: 0, title: editFailure(error) }
     if (problem.type === 'urn:iron-nozzle:stale') theirs.value = problem.current as Record<string, unknown>
     else form.problem.value = { ...problem, errors: problem.errors?.map(e => ({ ...e, field: e.field.replace(/^values\./, '') })) }
   }
@@ -94,7 +97,7 @@ const shown = (value: unknown) => value === null || value === undefined || value
       </tbody></table>
       <div class="flex flex-wrap gap-2"><button type="button" class="button" @click="keepMine">Keep mine, then save</button><button type="button" class="button" @click="takeTheirs">Take what is stored</button></div>
     </div>
-    <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+    <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" @local="form.reset()" />
     <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value || theirs !== null">Save</button><button type="button" class="button" @click="emit('cancel')">Cancel</button></div>
   </form>
 </template>

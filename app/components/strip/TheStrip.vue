@@ -3,11 +3,11 @@
 import { computed, nextTick, ref } from 'vue'
 import type { GaugeEffect } from '../../../server/records/gauges'
 import type { RunEffect } from '../../../server/records/runs'
-import type { Problem } from '#shared/problem'
+import type { Choice, Problem } from '#shared/problem'
 import { gaugeWords, runWords } from '~/effects'
 import { completions, understand } from '~/strip/parse'
 import { newKey } from '~/api'
-import { useOutbox } from '~/stores/outbox'
+import { queuedWords, useOutbox } from '~/stores/outbox'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
 
@@ -25,6 +25,7 @@ let key = newKey()
 const nothing = { printers: [], nozzles: [], spools: [], materials: [] }
 const understood = computed(() => understand(line.value, shop.data ?? nothing, new Date().toISOString()))
 const offers = computed(() => focused.value ? completions(line.value, shop.data ?? nothing) : [])
+const withChoices = computed(() => problem.value?.questions?.some(q => q.choices) ?? false)
 const open = computed(() => focused.value && (line.value !== '' || problem.value !== null))
 
 function complete(word: string): void {
@@ -33,7 +34,7 @@ function complete(word: string): void {
   input.value?.focus()
 }
 
-async function enter(): Promise<void> {
+async function enter(codes: string[] = []): Promise<void> {
   if (chosen.value >= 0 && offers.value[chosen.value]) { complete(offers.value[chosen.value]!); return }
   const u = understood.value
   if (u.kind === 'open') {
@@ -42,7 +43,9 @@ async function enter(): Promise<void> {
     return
   }
   if (u.kind !== 'entry' || busy.value) return
-  const confirmed = problem.value?.questions?.map(q => q.code) ?? []
+  const questions = problem.value?.questions ?? []
+  if (codes.length === 0 && questions.some(q => q.choices)) return // Enter alone is no answer to a choice
+  const confirmed = codes.length > 0 ? codes : questions.map(q => q.code)
   busy.value = true
   const outcome = await outbox.submit(u.route, { ...u.body, ...(confirmed.length ? { confirmed } : {}) }, u.says, key)
   busy.value = false
@@ -52,11 +55,22 @@ async function enter(): Promise<void> {
     await nextTick(() => input.value?.focus())
     return
   }
-  if (outcome.kind === 'queued') ui.say(`${u.says}. Kept here; it is sent when the server answers.`, 'look')
+  if (outcome.kind === 'queued') ui.say(`${u.says}. ${queuedWords(outcome)}`, 'look')
   else if (u.route === '/api/runs') ui.say(runWords(outcome.answer as RunEffect))
   else if (u.route === '/api/gauges') ui.say(gaugeWords(outcome.answer as GaugeEffect))
   else ui.say(`${u.says}: saved`)
   clear()
+}
+
+/** One choice answers its question; the others of the same refusal are confirmed with it. */
+async function choose(question: string, choice: Choice): Promise<void> {
+  if (choice.local) {
+    problem.value = null
+    if (choice.code.endsWith(':other-nozzle')) line.value = line.value.trim().replace(/^\S+\s*/, '')
+    await nextTick(() => { input.value?.focus(); input.value?.setSelectionRange(0, 0) })
+    return
+  }
+  await enter((problem.value?.questions ?? []).map(q => q.code === question ? choice.code : q.code))
 }
 
 function clear(): void {
@@ -101,7 +115,7 @@ defineExpose({
       <p role="status" class="text-[15px]">
         <template v-if="problem">
           <strong :class="problem.questions ? 'text-look' : 'text-stop'">{{ problem.questions?.map(q => q.message).join(' ') ?? problem.errors?.map(e => e.message).join('. ') ?? problem.title }}</strong>
-          <span v-if="problem.questions"> Enter confirms, Esc leaves it.</span>
+          <span v-if="problem.questions">{{ withChoices ? ' Choose below, Esc leaves it.' : ' Enter confirms, Esc leaves it.' }}</span>
         </template>
         <template v-else-if="understood.kind === 'unread'">
           <span>{{ line.slice(0, understood.from) }}</span><mark class="bg-transparent font-bold text-stop underline decoration-wavy">{{ understood.word }}</mark><span>{{ line.slice(understood.from + understood.word.length) }}</span>
@@ -112,7 +126,12 @@ defineExpose({
       <ul v-if="offers.length" role="listbox" aria-label="Completions" class="mt-2 flex flex-wrap gap-2">
         <li v-for="(o, i) in offers" :id="`strip-offer-${i}`" :key="o" role="option" :aria-selected="i === chosen" class="flex min-h-[40px] cursor-pointer items-center rounded-[3px] border px-3 font-semibold" :class="i === chosen ? 'border-ink bg-ink text-white' : 'border-ink2 bg-white'" @click="complete(o)">{{ o }}</li>
       </ul>
-      <p v-if="problem?.questions" class="mt-2 flex gap-2"><button type="button" class="button first" @click="enter">Confirm and save</button><button type="button" class="button" @click="clear">Leave it</button></p>
+      <template v-for="q in problem?.questions ?? []" :key="q.code">
+        <ul v-if="q.choices" class="mt-2 grid gap-1" aria-label="What it may mean">
+          <li v-for="c in q.choices" :key="c.code"><button type="button" class="button w-full !justify-start text-left" @click="choose(q.code, c)">{{ c.label }}</button></li>
+        </ul>
+      </template>
+      <p v-if="problem?.questions" class="mt-2 flex gap-2"><button v-if="!withChoices" type="button" class="button first" @click="enter()">Confirm and save</button><button type="button" class="button" @click="clear">Leave it</button></p>
       <p v-else class="mt-2 text-xs text-ink2">Tab completes · Enter saves · Esc clears</p>
     </div>
   </div>

@@ -48,7 +48,7 @@ function words(cell: Cell, printer: number, row: number): string {
   if (!c || !demand || cell.class === 'runs') return ''
   const v = judge(c, demand)
   const lines = cell.class === 'cannot' ? blockersOf(c, demand) : v.lines.filter(l => l.status === (cell.class === 'cannot tell' ? 'unknown' : 'short'))
-  return lines.map(l => l.status === 'unknown' ? `${l.missing} missing` : reason(l, demand, c.stack.nozzle)).join('; ')
+  return lines.map(l => reason(l, demand, c.stack.nozzle)).join('; ')
 }
 function exportCsv(): void {
   const text = Papa.unparse({

@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import type { z } from 'zod'
 import { VALUE_KEYS, VALUES, type ValueKey } from '#core/limits'
 import { checkDensity } from '#core/materials'
-import { materialValueFields, materialValueSchema, practiceSetSchema } from '#shared/entries'
+import { materialValueFields, materialValueSchema, practiceSetSchema, type EditableKind } from '#shared/entries'
 import type { MaterialRow, SetRow } from '../../../server/records/materials'
 import AddMaterial from '~/components/equip/AddMaterial.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
@@ -51,7 +51,7 @@ const rows = computed(() => {
   ]
 })
 
-interface Open { title: string, fields: FormField[], schema: z.ZodType, start: Record<string, unknown>, says: (v: Record<string, unknown>) => string, route?: string, body?: (v: Record<string, unknown>) => Record<string, unknown>, edit?: { kind: string, id: number, version: number } }
+interface Open { title: string, fields: FormField[], schema: z.ZodType, start: Record<string, unknown>, says: (v: Record<string, unknown>) => string, route?: string, body?: (v: Record<string, unknown>) => Record<string, unknown>, edit?: { kind: EditableKind, id: number, version: number } }
 const open = shallowRef<Open | null>(null)
 function editFact(key: ValueKey): void {
   const m = material.value!, v = m.values.find(x => x.key === key)

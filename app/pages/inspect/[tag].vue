@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A nozzle: what is left, what it rests on, its section, its wear chart, its record; and gauging it on the chart. */
 import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
-import { boreBands, borePosterior, fillerKgFor, forecast as forecastOf, wearAtRisk, boreLife, type BoreObservation, type Law } from '#core/wear'
+import { boreBands, boreLife, borePosterior, expectedReading, fillerKgFor, forecast as forecastOf, PIN_U_MM, UNUSUAL, wearAtRisk, type BoreObservation, type Law } from '#core/wear'
 import type { NozzlePage, RecordLine } from '../../../server/records/nozzles'
 import NozzleSection from '~/components/drawings/NozzleSection.vue'
 import FitSheet from '~/components/entry/FitSheet.vue'
@@ -11,8 +11,8 @@ import GaugeForm from '~/components/inspect/GaugeForm.vue'
 import NozzleRecord from '~/components/inspect/NozzleRecord.vue'
 import NozzleTitleBlock from '~/components/inspect/NozzleTitleBlock.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import { patch, ProblemError } from '~/api'
 import { useReading } from '~/composables/reading'
+import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { chance, kg, kgBetween } from '~/format'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
@@ -49,7 +49,14 @@ const preview = computed<BoreObservation | null>(() => {
   if (ok(t.valueMm) && t.uMm !== null && t.uMm >= 0.0001 && t.uMm <= 0.2) return { kind: 'value', wearKg: p.input.wearKg, valueMm: t.valueMm!, uMm: t.uMm }
   const goMm = ok(t.goMm) ? t.goMm : null, noGoMm = ok(t.noGoMm) ? t.noGoMm : null
   if ((goMm === null && noGoMm === null) || (goMm !== null && noGoMm !== null && goMm >= noGoMm)) return null
-  return { kind: 'pins', wearKg: p.input.wearKg, goMm, noGoMm, uMm: 0.003 }
+  return { kind: 'pins', wearKg: p.input.wearKg, goMm, noGoMm, uMm: PIN_U_MM }
+})
+/** What was expected instead, when the gauge being typed is not; the server asks the same before it stores it. */
+const unexpected = computed(() => {
+  const p = page.value
+  if (!p || !preview.value) return null
+  const e = expectedReading(p.input.bore, preview.value, p.input.prior, p.input.law)
+  return e.chance < UNUSUAL ? e.bore : null
 })
 const input = computed(() => page.value && { ...page.value.input, bore: preview.value ? { ...page.value.input.bore, observations: [...page.value.input.bore.observations, preview.value] } : page.value.input.bore })
 const forecast = computed(() => !page.value || !input.value ? null : preview.value ? forecastOf(input.value) : page.value.forecast)
@@ -87,6 +94,7 @@ const verdict = computed(() => {
   if (!p || !f) return null
   const lastShape = p.gaugePoints[p.gaugePoints.length - 1]?.shape ?? []
   if (p.retired !== null) return { verdict: 'fine' as const, text: `Retired: ${p.retired}.` }
+  if (f.needsFirstGauge && !preview.value) return { verdict: 'look' as const, text: p.nozzle.wasUsed ? 'Gauge its bore before it is used: it came used, and how worn is not known.' : `Gauge its bore at receipt: ${chance(f.pastChance)} chance that it is another bore than recorded.` }
   if (lastShape.length > 0) return { verdict: 'stop' as const, text: `Last gauge found it ${lastShape.join(', ')}: retire it or gauge it again.` }
   const limit = limitMm.value === null ? 'its limit' : `${Number(limitMm.value.toFixed(3))} mm`
   if (f.pastChance > 0.5) return { verdict: 'stop' as const, text: `Probably past ${limit} (${chance(f.pastChance)}): gauge it before the next job, or retire it.` }
@@ -107,13 +115,14 @@ const strike = (r: RecordLine) => { striking.value = { target: r.kind, id: r.id,
 const retiring = ref<'retire' | 'remove' | null>(null)
 const fitting = ref(false)
 
+const edits = useRecordEdit()
 async function setLaw(law: Law): Promise<void> {
   const p = page.value
   if (!p) return
   try {
-    await patch(`/api/edit/nozzles/${p.nozzle.id}`, { version: p.nozzle.version, values: { law, note: p.nozzle.note } })
+    await edits.save('nozzles', p.nozzle.id, p.nozzle.version, { law, note: p.nozzle.note })
     ui.say(`Forecasts of ${p.nozzle.tag} now follow ${law === 'sliding' ? 'sliding wear' : 'the straight line'}.`)
-  } catch (error) { ui.say(error instanceof ProblemError ? error.problem.title : 'The server does not answer; the law was not changed.', 'stop') }
+  } catch (error) { ui.say(editFailure(error), 'stop') }
   await shop.refresh()
 }
 </script>
@@ -126,6 +135,7 @@ async function setLaw(law: Law): Promise<void> {
         <h1>{{ page.nozzle.tag }}</h1>
         <span class="text-[15px]">{{ page.type.name }} mm{{ page.place ? `, fitted to ${page.place.printer}` : page.retired !== null ? ', retired' : ', on the shelf' }}</span>
         <span v-if="verdict" class="flex items-center gap-2 text-[15px] font-bold" :class="verdict.verdict === 'stop' ? 'text-stop' : verdict.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="verdict.verdict" />{{ verdict.text }}</span>
+        <span v-if="page.stale" class="text-xs text-ink2">being reckoned anew</span>
         <span class="no-print ml-auto flex flex-wrap gap-2">
           <NuxtLink :to="`/run?nozzle=${page.nozzle.tag}`" class="button">Log a run <span class="kbd" aria-hidden="true">R</span></NuxtLink>
           <button type="button" class="button first" @click="openGauge">Gauge it <span class="kbd" aria-hidden="true">G</span></button>
@@ -136,7 +146,7 @@ async function setLaw(law: Law): Promise<void> {
           <GaugeForm v-if="gauging" ref="gaugeForm" :nozzle-id="page.nozzle.id" :tag="page.nozzle.tag" :draft="draft" @preview="v => typed = v" @saved="closeGauge" @cancel="closeGauge" />
           <div class="sheet"><NozzleSection
             :material="page.type.material" :nominal-mm="page.type.nominalBoreMm" :length-mm="page.type.lengthMm" :cone-deg="page.type.coneDeg" :tip-flat-mm="page.type.tipFlatMm" :land-mm="page.type.landMm" :inlet-mm="page.type.inletMm" :insert-mm="page.type.insertMm"
-            :fitted-mm="page.input.bore.d0.meanMm" :bore="forecast.bore" :tip-loss-mm="tipMeasured ? forecast.tipLoss.median : null"
+            :fitted-mm="bands[0]?.range.median ?? page.type.nominalBoreMm" :bore="forecast.bore" :tip-loss-mm="tipMeasured ? forecast.tipLoss.median : null"
           /></div>
         </div>
         <div class="order-1 grid grid-cols-[minmax(0,1fr)] content-start gap-[10px] lg:order-2">
@@ -159,6 +169,7 @@ async function setLaw(law: Law): Promise<void> {
           </dl>
           <div class="sheet p-1">
             <p v-if="gauging" class="px-2 pt-1 text-sm text-ink2">Click the chart at the bore you found: it sets the pins on either side.</p>
+            <p v-if="unexpected" class="px-2 pt-1 text-sm font-semibold text-look" role="status">Not expected: by the other gauges it should be {{ unexpected.median.toFixed(3) }} mm, 95 % between {{ unexpected.low95.toFixed(3) }} and {{ unexpected.high95.toFixed(3) }}. You will be asked what it means.</p>
             <WearChart
               :bands="bands" :marks="marks" :limit-mm="limitMm" :now-kg="page.input.wearKg" :editing="gauging" :weighted="weighted"
               :label="`Bore against fibre mass: ${forecast.bore.median.toFixed(3)} mm now at ${page.input.wearKg.toFixed(2)} kg, 80 % between ${forecast.bore.low80.toFixed(3)} and ${forecast.bore.high80.toFixed(3)}; ${marks.length} gauges`"

@@ -115,7 +115,7 @@ const path = computed(() => {
               <text v-for="(m, i) in path.marks" :key="i" :x="m.x" :y="m.y" text-anchor="middle" class="t">{{ m.text }}</text>
             </svg></div>
           </figure>
-          <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="start(form.questionCodes())" />
+          <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="start" />
           <div><button type="button" class="button first" :disabled="!ok || form.busy.value" @click="start()">Start the anneal</button></div>
         </div>
         <div class="grid gap-3">

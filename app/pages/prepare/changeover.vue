@@ -99,7 +99,7 @@ const options = computed(() => [{ value: null as number | null, text: 'Choose' }
             <label class="check"><input v-model="v.clean" type="checkbox"> Purged until none of {{ from?.name }} was seen</label>
             <FieldText id="purge-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
             <p v-if="form.errors.value.atC || form.errors.value.volumeMm3" class="font-semibold text-stop" role="alert">{{ form.errors.value.atC ?? form.errors.value.volumeMm3 }}</p>
-            <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+            <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
             <div><button type="submit" class="button first" :disabled="form.busy.value || atC === null">Log the purge</button></div>
           </form>
         </div>

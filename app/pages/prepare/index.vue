@@ -79,7 +79,7 @@ const fitted = computed(() => data.value?.wound ?? null)
             <NuxtLink :to="`/prepare/spool/${s.tag}`" class="act">{{ s.tag }}</NuxtLink>
             <span class="min-w-0 leading-tight"><span class="block truncate font-semibold">{{ s.material }}</span><span class="block text-xs text-ink2">{{ placeWords(s) }}</span></span>
             <span v-if="s.water && s.place !== 'sealed'" class="col-span-3 row-start-2 sm:col-span-1 sm:row-start-auto"><WaterBar v-bind="s.water" :label="s.tag" /><span class="block text-xs" :class="g.key === 'wet' ? 'text-stop' : g.key === 'soon' ? 'text-look' : 'text-ink2'">{{ g.key === 'wet' ? `${s.water.wound.toFixed(2)} wt%, limit ${s.water.printable.toFixed(2)}` : `dry ${hours(stays(s).woundH)}${stays(s).woundH < FOR_GOOD_H ? `, strand ${hours(stays(s).strandH)}` : ''}` }}</span></span>
-            <span v-else class="col-span-3 row-start-2 text-xs text-ink2 sm:col-span-1 sm:row-start-auto">{{ s.place === 'sealed' ? 'dry it when it is opened' : 'no uptake known' }}</span>
+            <span v-else class="col-span-3 row-start-2 text-xs text-ink2 sm:col-span-1 sm:row-start-auto"><template v-if="s.problem"><span class="text-look">{{ s.problem }}</span></template><template v-else>{{ s.place === 'sealed' ? 'dry it when it is opened' : 'no uptake known' }}</template></span>
             <SpoolClock :spool="s" />
           </li>
         </ul>

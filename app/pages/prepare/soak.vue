@@ -115,7 +115,7 @@ const hold = (w: WarmUpLine) => { const t = timeToHold(w, v.targetC ?? w.finalC 
         <button v-else type="button" class="button first" :disabled="!plan || plan.minutes === Infinity || form.busy.value" @click="start()">Start the soak</button>
         <NuxtLink v-if="printer" :to="`/prepare/check?printer=${printer.name}`" class="act">Then: may I start</NuxtLink>
       </div>
-      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="start(form.questionCodes())" />
+      <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="start" />
       <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-2">
         <div class="grid grid-cols-[minmax(0,1fr)] gap-4">
           <LivePanel v-if="printer" :printer="printer.name" :now="now" />

@@ -149,7 +149,7 @@ async function save(confirmed: string[] = []): Promise<void> {
             <CautionList :cautions="cautions" title="When it prints" />
             <FieldText id="check-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
             <p v-if="form.errors.value.seen" class="font-semibold text-stop" role="alert">{{ form.errors.value.seen }}</p>
-            <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+            <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
             <div class="flex flex-wrap gap-2"><button type="button" class="button first" :disabled="form.busy.value" @click="save()">{{ verdict?.may ? 'Store the check, then start' : 'Store as it is' }}</button><NuxtLink v-if="v.spoolId !== null" :to="`/prepare/spool/${shop.data.spools.find(s => s.id === v.spoolId)?.tag}`" class="act">Dry this spool</NuxtLink><NuxtLink :to="`/prepare/soak?printer=${printer?.name}`" class="act">Soak</NuxtLink></div>
           </template>
           <section v-if="data.checks.length" aria-labelledby="checks"><h2 id="checks">Checks before</h2>

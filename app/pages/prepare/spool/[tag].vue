@@ -136,7 +136,7 @@ async function save(confirmed: string[] = []): Promise<void> {
           <BalanceField v-if="v.kind === 'weighed'" id="event-gross" v-model="v.grossG" class="sm:col-span-2" label="Weighs, with its spool" :spool-id="data?.state.id ?? null" :error="form.errors.value.grossG" />
         </div>
         <FieldText id="event-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
-        <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save(form.questionCodes())" />
+        <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
         <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Save</button><button type="button" class="button" @click="entering = false">Cancel</button></div>
       </form>
     </ModalSheet>

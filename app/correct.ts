@@ -1,0 +1,42 @@
+/** Correcting a refused entry at the fields that were refused, whatever kind of entry it is. */
+import type { FieldProblem } from '#shared/problem'
+import { typedNumber } from '~/format'
+import { plain } from '~/plain'
+
+export interface Correctable { path: string, label: string, text: string, message: string }
+
+type Body = Record<string, unknown>
+
+/** Where a path like `parts.0.limitC` leads; undefined when it leads nowhere that can be typed. */
+function place(body: Body, path: string): { in: Body, key: string } | undefined {
+  const keys = path.split('.')
+  const key = keys.pop()!
+  let at: unknown = body
+  for (const k of keys) at = typeof at === 'object' && at !== null ? (at as Body)[k] : undefined
+  const value = typeof at === 'object' && at !== null ? (at as Body)[key] : undefined
+  return value === null || typeof value === 'number' || typeof value === 'string' ? { in: at as Body, key } : undefined
+}
+
+/** `setC` as a person reads it: "set C"; places in lists count from 1. */
+const labelOf = (path: string) => path.split('.').map(k => /^\d+$/.test(k) ? String(Number(k) + 1) : k.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)).join(', ')
+
+/** The refused fields whose value a person can type. */
+export function correctable(body: Body, errors: FieldProblem[]): Correctable[] {
+  return errors.flatMap(e => {
+    const at = place(body, e.field)
+    return at ? [{ path: e.field, label: labelOf(e.field), text: String(at.in[at.key] ?? ''), message: e.message }] : []
+  })
+}
+
+/** The entry with what was typed in its fields: a number where there was one, or where there was nothing and a number is typed. */
+export function corrected(body: Body, typed: Record<string, string>): Body {
+  const out = plain(body)
+  for (const [path, text] of Object.entries(typed)) {
+    const at = place(out, path)
+    if (!at) continue
+    const before = at.in[at.key]
+    const number = typedNumber(text)
+    at.in[at.key] = typeof before === 'string' ? text : number === null || !Number.isNaN(number) ? number : text
+  }
+  return out
+}

@@ -1,0 +1,76 @@
+/**
+ * What a new reading of the bore is expected to be from all other readings, and how unusual the one found is. A bore
+ * recorded as another size, a misread pin, another nozzle in hand, an earlier gauge that was wrong: each shows here,
+ * before it is stored.
+ */
+import { fastNormalCdf, InputError, need } from '../numeric'
+import { checkReading } from './check'
+import { rangeOf } from './crossing'
+import { boreAt, borePosterior } from './posterior'
+import { DOUBT } from './start'
+import type { BoreHistory, BoreObservation, Law, LogNormalPrior, Range, Spread } from './types'
+
+/** A reading with a smaller chance than this is asked about before it is stored. */
+export const UNUSUAL = 0.01
+
+export interface Expected {
+  /** Two-sided chance of a reading as far out, 0 to 1. */
+  chance: number
+  /** What the bore was expected to be, mm. */
+  bore: Range
+}
+
+/**
+ * How usual a reading is under the other readings of its nozzle, whose bore is taken as recorded: x = d(M) + N(0, u);
+ * a value v has chance 2·min(P(x ≤ v), P(x ≥ v)), pins 2·min(P(x < no-go), P(x ≥ go)), a missing side counting 1.
+ */
+export function expectedReading(others: BoreHistory, reading: BoreObservation, prior: LogNormalPrior, law: Law = 'sliding'): Expected {
+  checkReading(reading)
+  const recorded: BoreHistory = { ...others, doubt: { ...(others.doubt ?? DOUBT), otherBore: 0 } }
+  const spread = boreAt(borePosterior(recorded, prior, law), reading.wearKg)
+  const bore = rangeOf(spread)
+  const below = (mm: number) => belowWithNoise(spread, mm, reading.uMm)
+  let chance: number
+  if (reading.kind === 'value') {
+    const p = below(reading.valueMm)
+    chance = 2 * Math.min(p, 1 - p)
+  } else {
+    const underNoGo = reading.noGoMm === null ? 1 : below(reading.noGoMm)
+    const overGo = reading.goMm === null ? 1 : 1 - below(reading.goMm)
+    chance = 2 * Math.min(underNoGo, overGo)
+  }
+  return { chance: Math.min(1, chance), bore }
+}
+
+/** P(d + N(0, u) ≤ mm): the share of bores up to each place within reach, times the noise that lies there. */
+function belowWithNoise(spread: Spread, mm: number, uMm: number): number {
+  const steps = 200
+  const reach = 8
+  let sum = 0
+  let before = 0
+  for (let i = 0; i <= steps; i++) {
+    const z = reach * ((2 * i) / steps - 1)
+    const upTo = i === steps ? 1 : fastNormalCdf(z)
+    const middle = z - reach / steps
+    // noise of −z takes a bore up to mm + z·u below mm; the noise is symmetric
+    sum += (upTo - before) * spread.share(mm + middle * uMm)
+    before = upTo
+  }
+  return sum
+}
+
+/**
+ * Which of the earlier readings would have to be wrong for this one to be usual: for each, the chance of this reading
+ * without it, most usual first, only those that make it usual.
+ */
+export function wouldExplain(others: BoreHistory, reading: BoreObservation, prior: LogNormalPrior, law: Law = 'sliding'): { index: number; chance: number }[] {
+  if (others.observations.length > 500) throw new InputError('observations', others.observations.length, 'at most 500')
+  need('wearKg', reading.wearKg, 0, 1e6, 'kg')
+  return others.observations
+    .map((_, index) => {
+      const rest = { ...others, observations: others.observations.filter((__, k) => k !== index) }
+      return { index, chance: expectedReading(rest, reading, prior, law).chance }
+    })
+    .filter(e => e.chance >= UNUSUAL)
+    .sort((a, b) => b.chance - a.chance)
+}
