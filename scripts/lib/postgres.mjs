@@ -152,7 +152,7 @@ export async function startServer({ folder, say = () => {}, fast = false }) {
   return {
     child, port, url, bin, password,
     /** Makes a database unless it is there; `template` copies another. */
-    createDatabase(name, template = null) {
+    createDatabase(name, /** @type {string | null} */ template = null) {
       if (psql('postgres', `select 1 from pg_database where datname = '${name}'`).stdout.trim() === '1') return false
       const made = psql('postgres', `create database "${name}"${template ? ` template "${template}"` : ''}`)
       if (made.status !== 0) throw new StartError(`The database ${name} could not be made: ${made.stderr}`)

@@ -1,4 +1,5 @@
 /** What the balance reads. With the stand-in, the spool named is put on it first. */
+import { idSchema } from '#shared/entries'
 import { expectedGrossG } from '../records/weighing'
 import { Refusal } from '../records/refusal'
 import { askOnce } from '../telemetry/link'
@@ -7,10 +8,10 @@ import { theHub } from '../utils/telemetry'
 export default answering(async (db, event) => {
   const hub = theHub()
   if (hub.balance === null) throw new Refusal({ type: 'about:blank', status: 409, title: 'No balance is connected; type the weight' })
-  const spoolId = Number(getQuery(event).spool)
+  const spool = idSchema.safeParse(Number(getQuery(event).spool))
   let line: string
   try {
-    line = await askOnce(hub.balance, [...(hub.standIns && Number.isInteger(spoolId) ? [`P ${(await expectedGrossG(db, spoolId)).toFixed(1)}`] : []), 'S'])
+    line = await askOnce(hub.balance, [...(hub.standIns && spool.success ? [`P ${(await expectedGrossG(db, spool.data)).toFixed(1)}`] : []), 'S'])
   } catch (error) {
     if (error instanceof Refusal) throw error
     throw new Refusal({ type: 'about:blank', status: 409, title: 'The balance does not answer; type the weight' })

@@ -17,5 +17,6 @@ export default defineEventHandler(async event => {
     setResponseStatus(event, 503)
     return { type: 'urn:iron-nozzle:database', status: 503, title: 'The database does not answer' }
   }
+  void stream.push({ event: 'beat', data: '' }) // a listener knows at once that it is heard
   return stream.send()
 })

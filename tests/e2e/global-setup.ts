@@ -18,7 +18,7 @@ export async function serve(url: string, port: number, more: Record<string, stri
 }
 
 /** The demo's stand-ins, living sixty times as fast; they go when their standard input does. */
-async function standIns(): Promise<{ child: ChildProcess, env: Record<string, string> }> {
+export async function standIns(): Promise<{ child: ChildProcess, env: Record<string, string> }> {
   const child = spawn(process.execPath, ['--import', 'tsx', 'sim/main.ts', '--speed', '60'], { cwd: root, stdio: ['pipe', 'pipe', 'inherit'] })
   const line = await new Promise<string>((done, failed) => { child.stdout!.once('data', d => done(String(d))); child.once('exit', code => failed(new Error(`the stand-ins stopped with ${code}`))) })
   const { printers, balance } = JSON.parse(line) as { printers: Record<string, string>, balance: string }
@@ -28,10 +28,12 @@ async function standIns(): Promise<{ child: ChildProcess, env: Record<string, st
 export default async function setup() {
   const folder = dataFolder(mkdtempSync(join(tmpdir(), 'iron-nozzle-')), '/var/lib/iron-nozzle-tests')
   const server = await startServer({ folder, fast: true })
-  for (const name of ['e2e_demo', 'e2e_shop']) { server.dropDatabase(name); server.createDatabase(name) }
+  for (const name of ['e2e_demo', 'e2e_shop', 'e2e_fuzz']) server.dropDatabase(name)
+  for (const name of ['e2e_demo', 'e2e_shop']) server.createDatabase(name)
   const loaded = spawnSync('npx', ['tsx', 'scripts/demo.ts'], { cwd: root, env: { ...process.env, DATABASE_URL: server.url('e2e_demo') }, encoding: 'utf8' })
   if (loaded.status !== 0) throw new Error(loaded.stderr)
-  const servers: Servers = { demo: { port: await freePort(), url: server.url('e2e_demo') }, shop: { port: await freePort(), url: server.url('e2e_shop') } }
+  server.createDatabase('e2e_fuzz', 'e2e_demo')
+  const servers: Servers = { demo: { port: await freePort(), url: server.url('e2e_demo') }, shop: { port: await freePort(), url: server.url('e2e_shop') }, fuzz: { url: server.url('e2e_fuzz') } }
   const sim = await standIns()
   const children = [sim.child, await serve(servers.demo.url, servers.demo.port, sim.env), await serve(servers.shop.url, servers.shop.port)]
   writeFileSync(SERVERS_FILE, JSON.stringify(servers))

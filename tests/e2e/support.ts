@@ -5,7 +5,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { expect, test as base, type Page } from '@playwright/test'
 
 export const SERVERS_FILE = join(tmpdir(), 'iron-nozzle-e2e.json')
-export interface Servers { demo: { port: number, url: string }, shop: { port: number, url: string } }
+export interface Servers { demo: { port: number, url: string }, shop: { port: number, url: string }, fuzz: { url: string } }
 export const servers = () => JSON.parse(readFileSync(SERVERS_FILE, 'utf8')) as Servers
 
 /** A page on the demo shop (or the empty one, with `shop: true`) that fails the test on any error in the browser. */

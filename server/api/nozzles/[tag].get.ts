@@ -1,3 +1,3 @@
 import { nozzlePage } from '../../records/nozzles'
 
-export default answering((db, event) => nozzlePage(db, decodeURIComponent(getRouterParam(event, 'tag')!)))
+export default answering((db, event) => nozzlePage(db, pathText(event, 'tag')))

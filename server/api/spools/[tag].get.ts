@@ -1,3 +1,3 @@
 import { spoolPage } from '../../records/prepare'
 
-export default answering((db, event) => spoolPage(db, getRouterParam(event, 'tag') ?? ''))
+export default answering((db, event) => spoolPage(db, pathText(event, 'tag')))
