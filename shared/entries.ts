@@ -3,7 +3,7 @@
  * Messages say what to do; units stand in the names.
  */
 import { z } from 'zod'
-import { CHAMBER_LEVELS, isKind, ORDERED_FACTS, PLACES, setProblems, stackProblems, START_RULES, VALUE_KEYS, VALUES, VENTILATION, type DescribedPart } from '../core/limits'
+import { CHAMBER_LEVELS, DETAIL_RANGES, isKind, ORDERED_FACTS, PLACES, RULE_RANGES, setProblems, stackProblems, START_RULES, VALUE_KEYS, VALUES, VENTILATION, type DescribedPart } from '../core/limits'
 import { PART_SIZES } from '../core/chamber'
 import { AIR_C, DRYER_KINDS, DRYING_C, RH_PERCENT, TIME_OUT_H, WATER_WT } from '../core/drying'
 import { MOST_TOOLS } from '../core/gcode'
@@ -158,16 +158,16 @@ export const spoolEventSchema = z.object({
   .refine(e => (e.kind === 'weighed') === (e.grossG !== null), { path: ['grossG'], error: 'Enter the weight with the spool, in g' })
 
 const maybe = (low: number, high: number, unit: string) => between(low, high, unit).nullable()
-const theta = between(0, 1.2, '(share of the way from room to bed)').optional()
-const offset = between(-150, 100, '°C').optional()
-const bend = between(5, 2000, 'mm').optional()
+const detail = (key: keyof typeof DETAIL_RANGES, unit: string) => between(...DETAIL_RANGES[key], unit).optional()
+const theta = (key: keyof typeof DETAIL_RANGES) => detail(key, '(share of the way from room to bed)')
 /** What is known of a part beside its limit. */
 export const detailsSchema = z.strictObject({
-  element: z.enum(['ntc', 'platinum', 'type K']).optional(), r25Ohm: between(10, 1e7, 'Ω').optional(), betaK: between(1000, 6000, 'K').optional(), pullUpOhm: between(10, 1e7, 'Ω').optional(),
-  bits: between(6, 24, 'bits').optional(), countMicrovolt: between(0.01, 1000, 'µV').optional(),
-  hardened: z.boolean().optional(), bendMm: bend, freedBendMm: bend, bendWay: z.enum(['with', 'against']).optional(), freedNeedsLidOff: z.boolean().optional(),
-  surface: name(40).optional(), reachC: between(20, 400, '°C').optional(), level: z.enum(VENTILATION).optional(), mains: z.boolean().optional(),
-  thetaLow: theta, thetaHigh: theta, thetaBay: theta, openThetaLow: theta, openThetaHigh: theta, offsetLow: offset, offsetHigh: offset, offsetBay: offset,
+  element: z.enum(['ntc', 'platinum', 'type K']).optional(), r25Ohm: detail('r25Ohm', 'Ω'), betaK: detail('betaK', 'K'), pullUpOhm: detail('pullUpOhm', 'Ω'),
+  bits: detail('bits', 'bits'), countMicrovolt: detail('countMicrovolt', 'µV'),
+  hardened: z.boolean().optional(), bendMm: detail('bendMm', 'mm'), freedBendMm: detail('freedBendMm', 'mm'), bendWay: z.enum(['with', 'against']).optional(), freedNeedsLidOff: z.boolean().optional(),
+  surface: name(40).optional(), reachC: detail('reachC', '°C'), level: z.enum(VENTILATION).optional(), mains: z.boolean().optional(),
+  thetaLow: theta('thetaLow'), thetaHigh: theta('thetaHigh'), thetaBay: theta('thetaBay'), openThetaLow: theta('openThetaLow'), openThetaHigh: theta('openThetaHigh'),
+  offsetLow: detail('offsetLow', '°C'), offsetHigh: detail('offsetHigh', '°C'), offsetBay: detail('offsetBay', '°C'),
 })
 const limitC = between(START_RULES.roomC, 800, '°C, which is room temperature').nullable()
 const shortBelow = (p: { limitC?: number | null, shortC?: number | null }) => p.limitC == null || p.shortC == null || p.shortC >= p.limitC
@@ -305,10 +305,11 @@ export const personSchema = z.object({ name: name(80), role: z.enum(['technician
 export const settingsFields = z.object({ shopName: name(80), timeZone: name(60), acceptedRisk: between(0.001, 0.5, '') })
 
 const price = z.object({ price: between(0, 1e6, ''), minutes: between(0, 1e4, 'min') })
+const rule = (key: keyof typeof RULE_RANGES, unit: string) => between(...RULE_RANGES[key], unit)
 /** Guard bands, room, rates and prices that the limits and the cost of nozzles are worked out with. */
 export const rulesFields = z.object({
-  guardHotendC: between(0, 100, '°C'), guardBedC: between(0, 100, '°C'), guardChamberC: between(0, 100, '°C'), roomC: between(5, 45, '°C'), bendSafety: between(1, 10, ''), coarseC: between(0.1, 20, '°C per count'),
-  labourPerHour: between(0, 10_000, 'an hour'), downtimePerHour: between(0, 10_000, 'an hour'), downtimeHours: between(0, 100, 'h'), scrapPerSwap: between(0, 10_000, ''), currency: text(8).default(''),
+  guardHotendC: rule('guardHotendC', '°C'), guardBedC: rule('guardBedC', '°C'), guardChamberC: rule('guardChamberC', '°C'), roomC: rule('roomC', '°C'), bendSafety: rule('bendSafety', ''), coarseC: rule('coarseC', '°C per count'),
+  labourPerHour: rule('labourPerHour', 'an hour'), downtimePerHour: between(0, 10_000, 'an hour'), downtimeHours: between(0, 100, 'h'), scrapPerSwap: between(0, 10_000, ''), currency: text(8).default(''),
   roomRh: between(...RH_PERCENT, '%').default(50), dryBoxRh: between(...RH_PERCENT, '%').default(10),
 })
 export const pricesFields = z.object({ prices: z.record(z.string().max(60), price).refine(p => Object.keys(p).every(k => isKind(k) || k.startsWith('nozzle ')), { error: 'Prices are kept by part kind, or "nozzle" and its material' }) })

@@ -4,7 +4,7 @@
  * middle (Incropera & DeWitt, section 5.5, Bi → ∞). Ramps and holds: common practice, no source.
  */
 import { TIME_OUT_H } from '../drying'
-import { need } from '../numeric'
+import { need, needIfKnown } from '../numeric'
 
 /** Thermal diffusivity of a printed polymer, m²/s; order of magnitude from memory. */
 export const DIFFUSIVITY = 1.2e-7
@@ -35,6 +35,8 @@ export interface AnnealPlan {
 export function annealSchools(a: Anneal): { name: 'gentle' | 'hot', atC: number, holdH: number }[] {
   for (const k of ['lowC', 'highC'] as const) need(k, a[k], 0, 600, '°C')
   for (const k of ['lowH', 'highH'] as const) need(k, a[k], 0, 1000, 'h')
+  need('rampCPerH', a.rampCPerH, 1, 600, '°C an hour')
+  needIfKnown('glassC', a.glassC, -100, 600, '°C')
   const gentle = { name: 'gentle' as const, atC: a.lowC, holdH: a.highH }
   return a.highC > a.lowC ? [gentle, { name: 'hot' as const, atC: a.highC, holdH: a.lowH }] : [gentle]
 }

@@ -3,7 +3,7 @@
  * θ = (T∞ − room)/(bed − room); without one, the practice minimum. A large or flat part asks for more.
  * Source of the minimum and of the part's share: common practice, no source.
  */
-import { need, needOne } from '../numeric'
+import { need, needIfKnown, needOne } from '../numeric'
 import { CHAMBER_C, timeToHold, type WarmUp } from './warm-up'
 
 export const PRACTICE_SOAK_MIN = 20
@@ -33,6 +33,7 @@ export function soakPlan(q: { targetC: number | null, bedC: number, nowC: number
   if (q.chamberSetC !== null) need('chamberSetC', q.chamberSetC, ...CHAMBER_C, '°C')
   needOne('part', q.part, PART_SIZES)
   if (q.record) for (const k of ['bedC', 'roomC', 'startC', 'finalC', 'tauS', 'delayS'] as const) need(`record.${k}`, q.record[k], -1e6, 1e9)
+  if (q.record) needIfKnown('record.chamberSetC', q.record.chamberSetC, ...CHAMBER_C, '°C')
   const extra = PART_MINUTES[q.part]
   const r = q.record
   if (r === null || q.targetC === null || (r.chamberSetC === null && r.bedC - r.roomC < 10)) return { basis: 'practice', minutes: PRACTICE_SOAK_MIN + extra, settlesC: null, bedForTargetC: null }

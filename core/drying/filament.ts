@@ -3,7 +3,7 @@
  * relative humidity; fillers hold none. Start values: the polyamide's were chosen to agree with practice, the others are
  * orders of magnitude from memory; every one can be entered per material with its basis.
  */
-import { need } from '../numeric'
+import { need, needIfKnown } from '../numeric'
 import { RH_PERCENT } from './humidity'
 import { WATER_WT } from './shells'
 
@@ -56,6 +56,8 @@ export function filamentOf(polymer: string, fillerFraction: number, diameterMm: 
   if (waterAt50 === undefined || d80 === undefined || ea === undefined) return null
   need('diameterMm', diameterMm, 0.5, 5, 'mm')
   need('fillerFraction', fillerFraction, 0, 0.8)
+  needIfKnown('d80E11', facts.d80E11, 1e-5, 1e4, '10⁻¹¹ m²/s')
+  needIfKnown('eaKJMol', facts.eaKJMol, 0, 300, 'kJ/mol')
   checkUptake({ waterAt50, d80, eaJMol: ea * 1000 })
   if (facts.printable != null) need('printable', facts.printable, ...WATER_WT, 'wt%')
   return {
@@ -72,6 +74,15 @@ function checkUptake(f: Pick<Filament, 'd80' | 'eaJMol' | 'waterAt50'>): void {
   need('eaJMol', f.eaJMol, 0, 300_000, 'J/mol')
   need('waterAt50', f.waterAt50, 0, 50, 'wt%')
 }
+/** All of a filament, for those who carry its water on. */
+export function checkFilament(f: Filament): void {
+  need('diameterMm', f.diameterMm, 0.5, 5, 'mm')
+  need('fillerFraction', f.fillerFraction, 0, 0.8)
+  checkUptake(f)
+  need('lnSd', f.lnSd, 0, 5)
+  need('printable', f.printable, ...WATER_WT, 'wt%')
+}
+
 /** Diffusivity in m²/s at −40 to 250 °C. */
 export function diffusivity(f: Pick<Filament, 'd80' | 'eaJMol'>, celsius: number): number {
   need('celsius', celsius, -40, 250, '°C')
@@ -82,14 +93,13 @@ export function diffusivity(f: Pick<Filament, 'd80' | 'eaJMol'>, celsius: number
 
 /** Rate D/a² per second, which turns hours into the number that diffusion goes by. */
 export function ratePerS(f: Filament, celsius: number): number {
-  need('diameterMm', f.diameterMm, 0.5, 5, 'mm')
+  checkFilament(f)
   return diffusivity(f, celsius) / (f.diameterMm / 2000) ** 2
 }
 
 /** Water of the filament in wt% when it has stood long in air of this relative humidity (0 to 100 %). */
 export function equilibriumWater(f: Filament, rh: number): number {
   need('rh', rh, ...RH_PERCENT, '%')
-  need('waterAt50', f.waterAt50, 0, 50, 'wt%')
-  need('fillerFraction', f.fillerFraction, 0, 0.8)
+  checkFilament(f)
   return f.waterAt50 * (1 - f.fillerFraction) * rh / 50
 }

@@ -4,8 +4,8 @@
  * the spool the turns shield each other, so its diffusivity is divided by the wound-spool factor. Times in ms, water wt%.
  */
 import { InputError, need } from '../numeric'
-import { equilibriumWater, ratePerS, type Filament } from './filament'
-import { AIR_C, RH_PERCENT } from './humidity'
+import { checkFilament, equilibriumWater, ratePerS, type Filament } from './filament'
+import { checkAir, RH_PERCENT, STANDS_C } from './humidity'
 import { carried, evenly, meanWater, type Moisture } from './shells'
 
 export const PLACES_OF_SPOOL = ['sealed', 'room', 'dry box', 'dryer'] as const
@@ -30,13 +30,17 @@ export const START_WOUND: Wound = { factor: 4, lnSd: 0.7, weighings: 0, heatUpH:
 export interface SpoolWater { strand: Moisture, wound: Moisture, at: number }
 export interface TracePoint { at: number, strand: number, wound: number, place: SpoolPlace }
 
+/** Moments that a date can be of, ms. */
+const AT_MS = [-8.64e15, 8.64e15] as const
+
 /** What is wrong with a history, by its stay: overlaps, humidity outside 0 to 100 %, an end before its beginning. */
 export function historyProblems(stays: readonly Stay[]): { index: number, message: string }[] {
   const out: { index: number, message: string }[] = []
   stays.forEach((s, index) => {
     if (!(s.rh >= RH_PERCENT[0] && s.rh <= RH_PERCENT[1])) out.push({ index, message: `Humidity ${s.rh} is not allowed; 0 to 100 %` })
-    if (!(s.airC >= -40 && s.airC <= AIR_C[1])) out.push({ index, message: `Air of ${s.airC} is not allowed; -40 to ${AIR_C[1]} °C` })
-    if (!(s.to >= s.from)) out.push({ index, message: 'It ends before it begins' })
+    if (!(s.airC >= STANDS_C[0] && s.airC <= STANDS_C[1])) out.push({ index, message: `Air of ${s.airC} is not allowed; ${STANDS_C[0]} to ${STANDS_C[1]} °C` })
+    if (!(s.from >= AT_MS[0] && s.to <= AT_MS[1])) out.push({ index, message: 'It has no time' })
+    else if (!(s.to >= s.from)) out.push({ index, message: 'It ends before it begins' })
     else if (index > 0 && s.from < stays[index - 1]!.to) out.push({ index, message: 'It begins before the one before it has ended' })
   })
   return out
@@ -52,7 +56,7 @@ export function checkWound(w: Wound): void {
 
 /** A spool as wet as the air it is taken to have stood in; nobody knows how long it lay before it was sealed. */
 export function soakedAt(f: Filament, rh: number, at: number): SpoolWater {
-  need('at', at, -8.64e15, 8.64e15, 'ms')
+  need('at', at, ...AT_MS, 'ms')
   const even = evenly(equilibriumWater(f, rh))
   return { strand: even, wound: even, at }
 }
@@ -60,6 +64,10 @@ export function soakedAt(f: Filament, rh: number, at: number): SpoolWater {
 /** State at the end of one stay. */
 export function stayed(w: SpoolWater, f: Filament, s: Stay, wound: Wound): SpoolWater {
   checkWound(wound)
+  need('from', s.from, ...AT_MS)
+  need('to', s.to, ...AT_MS)
+  checkAir(s)
+  checkFilament(f)
   const seconds = (s.to - s.from) / 1000
   if (s.place === 'sealed' || seconds <= 0) return { ...w, at: s.to }
   const rate = ratePerS(f, s.airC), atAir = equilibriumWater(f, s.rh)

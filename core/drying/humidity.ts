@@ -18,6 +18,14 @@ export function saturationPa(celsius: number): number {
   return Math.exp(ln)
 }
 
+/** Air that filament stands in, °C: as far as diffusivity is known. */
+export const STANDS_C = [-40, AIR_C[1]] as const
+/** Air that something stands in: °C as far as diffusivity is known, relative humidity in %. */
+export function checkAir(a: { airC: number, rh: number }): void {
+  need('airC', a.airC, ...STANDS_C, '°C')
+  need('rh', a.rh, ...RH_PERCENT, '%')
+}
+
 /** Relative humidity in % of room air that is heated to `hotC` with its water unchanged. */
 export function heatedRh(roomC: number, roomRh: number, hotC: number): number {
   need('roomRh', roomRh, ...RH_PERCENT, '%')

@@ -1,8 +1,8 @@
 /** Drying plans: how long in which dryer, what a cooler one leaves, and what must not be done. °C, hours, wt%. */
-import { bisect, inverseNormal, need } from '../numeric'
-import { equilibriumWater, ratePerS, type Filament } from './filament'
+import { bisect, inverseNormal, need, needEach, needIfKnown } from '../numeric'
+import { checkFilament, equilibriumWater, ratePerS, type Filament } from './filament'
 import { hubCeilingC } from './hubs'
-import { AIR_C, dewPointRh, heatedRh } from './humidity'
+import { AIR_C, checkAir, dewPointRh, heatedRh, RH_PERCENT, STANDS_C } from './humidity'
 import { checkWound, type SpoolWater, type Wound } from './history'
 import { meanAfter, meanWater, WATER_WT, type Moisture } from './shells'
 
@@ -27,10 +27,8 @@ function checkDryer(d: Dryer): void {
 }
 
 function checkLimits(l: DryingLimits): void {
-  for (const k of ['dryHighestC', 'glassC', 'meltC'] as const) {
-    const c = l[k]
-    if (c !== null) need(k, c, -100, 600, '°C')
-  }
+  needIfKnown('dryHighestC', l.dryHighestC, 0, 600, '°C')
+  needEach(l, ['glassC', 'meltC'], -100, 600, '°C')
 }
 
 /** Dew point that a desiccant keeps, °C; common practice, no source. */
@@ -87,6 +85,9 @@ export function dryingRefusal(atC: number, dryer: Pick<Dryer, 'ceilingC'>, l: Dr
 export function hoursToDry(m: Moisture, f: Filament, atC: number, rh: number, factor: number, target: number): number {
   need('target', target, ...WATER_WT, 'wt%')
   need('factor', factor, 0.1, 1000)
+  checkFilament(f)
+  need('atC', atC, ...STANDS_C, '°C')
+  need('rh', rh, ...RH_PERCENT, '%')
   if (meanWater(m) <= target) return 0
   const atAir = equilibriumWater(f, rh)
   if (atAir >= target) return Infinity
@@ -119,6 +120,8 @@ export function dryingPlan(w: SpoolWater, f: Filament, dryer: Dryer, room: { air
   need('target', target, ...WATER_WT, 'wt%')
   checkDryer(dryer)
   checkWound(wound)
+  checkFilament(f)
+  checkAir(room)
   if (asked !== null) need('asked', asked, 0, 600, '°C')
   const cap = safeCap(l)
   if (cap === null) return null
@@ -140,6 +143,8 @@ export function dryingPlan(w: SpoolWater, f: Filament, dryer: Dryer, room: { air
 /** Water left after drying at `atC` for `hours`: what a school's rule does by the model. */
 export function leftAfter(w: SpoolWater, f: Filament, kind: DryerKind, atC: number, hours: number, room: { airC: number, rh: number }, wound: Wound): { strand: number, wound: number } {
   need('hours', hours, 0, 1e6, 'h')
+  need('atC', atC, ...STANDS_C, '°C')
+  checkAir(room)
   checkWound(wound)
   const atAir = equilibriumWater(f, dryerRh(kind, atC, room)), perHour = ratePerS(f, atC) * 3600
   return { strand: meanAfter(w.strand, atAir, perHour * hours), wound: meanAfter(w.wound, atAir, perHour / wound.factor * Math.max(0, hours - wound.heatUpH)) }

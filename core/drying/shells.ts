@@ -51,7 +51,7 @@ export interface Moisture { atAir: number, above: Float64Array }
 
 /** Water contents that are worked with, wt%. */
 export const WATER_WT = [0, 100] as const
-const X = [0, Infinity] as const
+const X = [0, Number.MAX_VALUE] as const
 
 /** A cylinder of even water content, 0 to 100 wt%. */
 export function evenly(water: number): Moisture {

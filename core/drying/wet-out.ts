@@ -1,7 +1,8 @@
 /** How long a dry spool stays dry enough, and whether a planned print outlasts it. Hours; water in wt%. */
 import { bisect, InputError, need } from '../numeric'
-import { equilibriumWater, ratePerS, type Filament } from './filament'
+import { checkFilament, equilibriumWater, ratePerS, type Filament } from './filament'
 import { meanAfter, meanWater, WATER_WT, type Moisture } from './shells'
+import { checkAir } from './humidity'
 import { checkWound, type SpoolWater, type Wound } from './history'
 
 export interface Air { airC: number, rh: number }
@@ -21,6 +22,8 @@ export interface DryTime { strandH: number, woundH: number }
 
 export function dryTime(w: SpoolWater, f: Filament, air: Air, wound: Wound, limit = f.printable): DryTime {
   checkWound(wound)
+  checkFilament(f)
+  checkAir(air)
   need('limit', limit, ...WATER_WT, 'wt%')
   return { strandH: hoursUntilWet(w.strand, f, air, 1, limit), woundH: hoursUntilWet(w.wound, f, air, wound.factor, limit) }
 }
@@ -48,6 +51,9 @@ function checkDryTime(t: DryTime): void {
 
 /** What would let a print of `hours` stay dry: the dry box only where it helps, a split, or drying first. */
 export function drynessFixes(hours: number, t: DryTime, inBox: DryTime | null): string {
+  need('hours', hours, 0, 1e6, 'h')
+  checkDryTime(t)
+  if (inBox !== null) checkDryTime(inBox)
   const out: string[] = []
   if (inBox !== null && drynessFor(hours, inBox) === 'dry') out.push('feed it from the dry box')
   const part = Math.min(t.strandH, t.woundH)

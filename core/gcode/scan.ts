@@ -13,7 +13,7 @@ import { G, Line, M, T } from './line'
 import { LARGEST, SMALLEST } from './number-text'
 import { FAN, FEED, Material, PATH, ROUNDING_MM, SCALE, SHARED_FIELDS, WORD } from './material'
 import { MOST_TOOLS, type Dialect, type FullScan, type Problem, type ProblemKind, type ProfileStep, type ScanOptions } from './types'
-import { InputError } from '../numeric'
+import { InputError, need, needIfKnown } from '../numeric'
 
 const MAX_LISTED = 10_000
 /** The highest number of a tool (rule 16). */
@@ -75,9 +75,8 @@ export class Scan {
     const { dialect = 'eIndependent', filamentDiameterMm = 1.75, totalBytes } = options
     if (dialect !== 'eIndependent' && dialect !== 'eFollowsPositioning')
       throw new InputError('dialect', dialect, 'eIndependent or eFollowsPositioning')
-    if (!(filamentDiameterMm >= 0.5 && filamentDiameterMm <= 5))
-      throw new InputError('filamentDiameterMm', filamentDiameterMm, 'between 0.5 and 5 mm')
-    if (totalBytes !== undefined && !(totalBytes >= 0)) throw new InputError('totalBytes', totalBytes, '0 or more')
+    need('filamentDiameterMm', filamentDiameterMm, 0.5, 5, 'mm')
+    needIfKnown('totalBytes', totalBytes, 0, 1e15)
     this.dialect = dialect
     this.diameterMm = filamentDiameterMm
     this.totalBytes = totalBytes ?? null

@@ -3,6 +3,8 @@
  * or enclosure) is tried; given that, the groups are independent and each takes its cheapest part that holds. Cost is
  * price plus working time; ties go to less time, then to fewer swaps. Proved against brute force in the tests.
  */
+import { need } from '../numeric'
+import { checkAsked, checkNozzleNumbers, checkPart, checkRules, MINUTES, PRICE } from './check'
 import { isAbrasive, NOZZLE_LIMIT_C, NOZZLE_MINUTES, NOZZLE_PRICE, offsetC, MOHS } from './nozzles'
 import { kindsOf, partOf } from './kinds'
 import { checkDemand, checkGroup, checkNozzle, checkTube } from './checks'
@@ -33,6 +35,15 @@ export interface Offers {
   prices: Readonly<Record<string, { price: number, minutes: number }>>
 }
 export const NO_OFFERS: Offers = { shelf: [], nozzles: [], prices: {} }
+
+function checkOffers(o: Offers): void {
+  o.shelf.forEach(checkPart)
+  o.nozzles.forEach(checkNozzleNumbers)
+  for (const p of Object.values(o.prices)) {
+    need('price', p.price, ...PRICE)
+    need('minutes', p.minutes, ...MINUTES, 'min')
+  }
+}
 
 export interface Compiled {
   printer: Printer
@@ -133,6 +144,8 @@ function goTogether(tube: Option<Part | null>, air: Option<AirParts>, stack: Sta
 }
 
 export function compile(printer: Printer, headId: number, offers: Offers, rules: Rules): Compiled {
+  checkRules(rules)
+  checkOffers(offers)
   const stack = stackOf(printer, headId)
   const nozzles = nozzleOptions(stack, offers, rules)
   const as = (n: FittedNozzle | null) => n && [MOHS[n.material], -offsetC(n.material), NOZZLE_LIMIT_C[n.material], n.boreMm]
@@ -160,6 +173,7 @@ export interface Found { swaps: Swap[], cost: number, price: number, minutes: nu
  * are missing do not stand in its way, but `unknown` tells that some remain.
  */
 export function findChanges(c: Compiled, demands: readonly Demand[]): Found | null {
+  demands.forEach(checkAsked)
   let best: Found | null = null
   for (const n of c.nozzles) for (const t of c.tubes) for (const a of c.air) {
     if (!goTogether(t, a, c.stack)) continue
@@ -208,6 +222,7 @@ export interface Verdict { class: VerdictClass, lines: Line[], demand: Demand, h
  * first shortfall, because the matrix asks for thousands of these.
  */
 export function classify(c: Compiled, demand: Demand): VerdictClass {
+  checkAsked(demand)
   const { op, lines } = checkSetup(c.stack, demand, c.rules)
   if (!short(lines)) {
     let missing = open(lines) || open(checkDemand(demand)) || nothingInside(c.stack)

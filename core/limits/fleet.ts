@@ -1,4 +1,6 @@
 /** Questions over the whole floor: the matrix, which printer to give to filled filament, what a change breaks elsewhere. */
+import { need } from '../numeric'
+import { checkAsked } from './check'
 import { checkGroup, checkNozzle, checkTube } from './checks'
 import { after, better, bestClass, classify, compile, findChanges, NO_OFFERS, type Compiled, type Found, type Offers, type Swap } from './changes'
 import { operatingPoint } from './operating'
@@ -20,6 +22,7 @@ export const compileFleet = (printers: readonly Printer[], offers: Offers, rules
  * stand in the combination that leaves the fewest; all of that one when none is common. Empty when something runs.
  */
 export function blockersOf(c: Compiled, demand: Demand): Line[] {
+  checkAsked(demand)
   let best: Line[] | null = null
   let common = null as Set<string> | null
   const name = (l: Line) => `${l.key} ${l.part?.role ?? ''}`
@@ -63,6 +66,7 @@ const MOST_COMBINATIONS = 64
  * the practice sets that it can be made to run are tried together, the cheapest combination counts.
  */
 export function dedicate(mix: readonly MixPart[], printers: readonly (readonly Compiled[])[]): Dedication[] {
+  for (const m of mix) need('kg', m.kg, 0, 1e9, 'kg')
   const total = mix.reduce((s, m) => s + m.kg, 0)
   const out: Dedication[] = []
   for (const heads of printers) for (const c of heads) {
@@ -89,6 +93,7 @@ export interface Consequences { airLow: [number | null, number | null], airHigh:
 
 /** What the swaps do beside what they are for: the chamber air under this demand, and filaments that now fare worse here. */
 export function consequencesOf(printer: Printer, headId: number, swaps: readonly Swap[], demand: Demand, others: readonly Filament[], rules: Rules, offers: Offers = NO_OFFERS): Consequences {
+  checkAsked(demand)
   const before = compile(printer, headId, offers, rules), then = compile(after(printer, headId, swaps), headId, offers, rules)
   const a = operatingPoint(before.stack.nozzle, before.stack.air, demand, rules).air, b = operatingPoint(then.stack.nozzle, then.stack.air, demand, rules).air
   const worse: Consequences['worse'] = []

@@ -2,6 +2,7 @@
  * A printer's parts sorted for one head: what couples the zones (nozzle, feed tube, enclosure with lid and heater), and
  * groups that stand alone once the operating point is known. Ceilings of the zones for the drawings.
  */
+import { checkAsked, checkPart, checkPrinter, checkRules } from './check'
 import { checkDemand, checkGroup, checkNozzle, checkTube, guardOf, zoneOf, type Zone } from './checks'
 import { operatingPoint, type AirParts, type OperatingPoint, unknown } from './operating'
 import { nozzlePart } from './nozzles'
@@ -16,6 +17,7 @@ const SINGLE: readonly Role[] = ['heater', 'sensor', 'block', 'sock', 'firmware'
 const MANY: readonly Role[] = ['other hotend part', 'other bed part', ...CHAMBER_ROLES]
 
 export function stackOf(printer: Printer, headId: number): Stack {
+  checkPrinter(printer)
   const here = printer.parts.filter(p => p.headId === null || p.headId === headId)
   const of = (role: Role) => here.filter(p => p.role === role)
   const groups: Group[] = SINGLE.map(role => ({ role, parts: of(role) }))
@@ -41,6 +43,8 @@ export const nothingInside = (s: Stack) => s.air.enclosure !== null && !s.groups
 
 /** Every requirement of the demand against the stack as it is. */
 export function checkStack(stack: Stack, demand: Demand, rules: Rules): Checked {
+  checkAsked(demand)
+  checkRules(rules)
   const { op, lines } = checkSetup(stack, demand, rules)
   const all = [...checkDemand(demand), ...lines]
   for (const g of stack.groups) all.push(...checkGroup(g.role, g.parts, op, demand, rules))
@@ -52,6 +56,8 @@ export interface Ceiling { zone: Zone, headId: number | null, limitC: number | n
 
 /** Lowest of (limit − guard band) over the parts of a zone; a part without a limit is left out here and named by the verdict. */
 export function ceilingOf(zone: Zone, parts: readonly Part[], rules: Rules, allowedOf: (p: Part) => number | null = p => p.limitC === null ? null : p.limitC - guardOf(zone, rules)): { limitC: number | null, part: Part | null } {
+  checkRules(rules)
+  parts.forEach(checkPart)
   let limitC: number | null = null, part: Part | null = null
   for (const p of parts) {
     if (zoneOf(p.role) !== zone) continue
@@ -83,6 +89,8 @@ export const LIMITS_MODEL = 1
  * counts as a part of the chamber.
  */
 export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
+  checkPrinter(printer)
+  checkRules(rules)
   const air = printer.heads[0] ? stackOf(printer, printer.heads[0].id).air : null
   const out: Ceiling[] = printer.heads.map(h => {
     const parts = printer.parts.filter(p => p.headId === h.id)

@@ -4,7 +4,9 @@
  * editable in the app. Sets that disagree stand side by side.
  */
 import { DRYING_C } from '../drying'
+import { needEach } from '../numeric'
 import type { Filler } from '../wear'
+import { ANY_C, ASKED_C, checkAsked } from './check'
 import type { Basis, ChamberLevel, Demand, Ventilation } from './types'
 
 /** Facts of a material with their unit and what can be entered. */
@@ -64,13 +66,15 @@ export interface Asking { name: string, filler: Filler, ventilation: Ventilation
 /** Demand of a material under a practice set, on filament of a diameter in mm. A fact that is not entered stays null. */
 export function demandOf(m: Asking, set: PracticeSet, diameterMm = 1.75): Demand {
   const f = m.facts
-  return {
+  const demand: Demand = {
     name: m.name, set: set.name, exact: false, setpointsOnly: false,
     nozzleMinC: f.nozzleMinC ?? null, nozzleMaxC: f.nozzleMaxC ?? null, bedMinC: set.bedMinC, bedMaxC: set.bedMaxC,
     chamber: set.chamber, chamberMinC: set.chamberMinC, chamberMaxC: set.chamberMaxC, enclosed: set.enclosed,
     dry: set.dry, dryMinC: set.dryMinC, surfaces: set.surfaces, filler: m.filler, boreMinMm: f.boreMinMm ?? null, boreGoodMm: f.boreGoodMm ?? null,
     strainAtBreak: f.strainAtBreak === undefined ? null : f.strainAtBreak / 100, curlMm: f.curlMm ?? null, diameterMm, ventilation: m.ventilation,
   }
+  checkAsked(demand)
+  return demand
 }
 
 export interface Setpoints { nozzleC: number | null, bedC: number | null, chamberC: number | null }
@@ -80,8 +84,9 @@ export interface Setpoints { nozzleC: number | null, bedC: number | null, chambe
  * through, what that material asks beside temperatures (hardness, bore, bend, dryer ...) is checked too.
  */
 export function demandOfJob(name: string, s: Setpoints, base: Demand | null): Demand {
+  needEach(s, ['nozzleC', 'bedC', 'chamberC'], ...ASKED_C, '°C')
   const chamber = s.chamberC !== null && s.chamberC > 0
-  return {
+  const demand: Demand = {
     ...(base ?? {
       filler: null, boreMinMm: null, boreGoodMm: null, strainAtBreak: null, curlMm: null, diameterMm: 1.75, ventilation: null, surfaces: null, dry: false, dryMinC: null,
     }),
@@ -89,6 +94,8 @@ export function demandOfJob(name: string, s: Setpoints, base: Demand | null): De
     nozzleMinC: s.nozzleC, nozzleMaxC: s.nozzleC, bedMinC: s.bedC, bedMaxC: s.bedC,
     chamber: chamber ? 'helps' : 'indifferent', chamberMinC: chamber ? s.chamberC : null, chamberMaxC: null,
   }
+  checkAsked(demand)
+  return demand
 }
 
 /** Pairs of facts of which the first is not above the second. */
@@ -96,6 +103,8 @@ export const ORDERED_FACTS: readonly (readonly [ValueKey, ValueKey])[] = [['nozz
 
 /** Where a set contradicts itself, each at its field; empty when it does not. Temperatures in °C, times in h. */
 export function setProblems(s: Omit<PracticeSet, 'name' | 'basis'>): { field: keyof PracticeSet, message: string }[] {
+  needEach(s, ['bedMinC', 'bedMaxC', 'chamberMinC', 'chamberMaxC', 'dryMinC', 'dryMaxC'], ...ANY_C, '°C')
+  needEach(s, ['dryHoursMin', 'dryHoursMax'], 0, 1e4, 'h')
   const out: { field: keyof PracticeSet, message: string }[] = []
   const ordered = (a: number | null, b: number | null, field: keyof PracticeSet) => { if (a !== null && b !== null && a > b) out.push({ field, message: `Not below the lowest, ${a}` }) }
   ordered(s.bedMinC, s.bedMaxC, 'bedMaxC')

@@ -2,11 +2,15 @@
  * Nonlinear least squares by Levenberg and Marquardt: damped Gauss-Newton steps with central differences for the slopes.
  * Source: Marquardt 1963; damping as in Press et al., Numerical Recipes, section 15.5.
  */
+import { need } from './need'
+
 export interface LeastSquares { parameters: number[], sumOfSquares: number, converged: boolean }
 
 /** Solves a·x = b for a small square matrix by elimination with row exchange; null when it is singular. */
 export function solve(a: readonly (readonly number[])[], b: readonly number[]): number[] | null {
   const n = b.length
+  for (const row of a) for (const v of row) need('a', v, -Number.MAX_VALUE, Number.MAX_VALUE)
+  for (const v of b) need('b', v, -Number.MAX_VALUE, Number.MAX_VALUE)
   const m = a.map((row, i) => [...row, b[i]!])
   for (let k = 0; k < n; k++) {
     let p = k
@@ -28,6 +32,9 @@ export function solve(a: readonly (readonly number[])[], b: readonly number[]): 
  * per observation for given parameters; a set of parameters for which one is not finite is never accepted.
  */
 export function leastSquares(residuals: (p: readonly number[]) => number[], start: readonly number[], { steps = 500, tolerance = 1e-14 } = {}): LeastSquares {
+  for (const v of start) need('start', v, -Number.MAX_VALUE, Number.MAX_VALUE)
+  need('steps', steps, 1, 1e6)
+  need('tolerance', tolerance, 0, 1)
   let p = [...start]
   let r = residuals(p)
   let ss = sum2(r)

@@ -20,3 +20,13 @@ export function need(field: string, value: number, low: number, high: number, un
 export function needOne(field: string, value: unknown, words: readonly unknown[]): void {
   if (!words.includes(value)) throw new InputError(field, value, `one of ${words.join(', ')}`)
 }
+
+/** The same for a fact that may not be known: null and undefined pass. */
+export function needIfKnown(field: string, value: number | null | undefined, low: number, high: number, unit = ''): void {
+  if (value !== null && value !== undefined) need(field, value, low, high, unit)
+}
+
+/** The same for several facts of one record that share a range. */
+export function needEach<K extends string>(of: Readonly<Partial<Record<K, number | null | undefined>>>, fields: readonly K[], low: number, high: number, unit = ''): void {
+  for (const k of fields) needIfKnown(k, of[k], low, high, unit)
+}

@@ -1,5 +1,8 @@
+import { need } from './need'
+
 /** Small seeded generator for repeatable draws (common practice, no source). Uniform on [0, 1). Not for secrets. */
 export function mulberry32(seed: number): () => number {
+  need('seed', seed, 0, 2 ** 32)
   let a = seed >>> 0
   return () => {
     a = (a + 0x6D2B79F5) >>> 0

@@ -1,9 +1,12 @@
+import { need } from './need'
+
 /**
  * Eigenvalues and vectors of a small symmetric matrix by Jacobi rotations (Press et al., Numerical Recipes, section 11.1).
  * `vectors[i]` belongs to `values[i]`; values rise. Meant for a few dozen rows.
  */
 export function symmetricEigen(matrix: readonly (readonly number[])[]): { values: number[], vectors: number[][] } {
   const n = matrix.length
+  for (const row of matrix) for (const v of row) need('matrix', v, -Number.MAX_VALUE, Number.MAX_VALUE)
   const a = matrix.map(r => [...r])
   const v = a.map((_, i) => a.map<number>((__, j) => i === j ? 1 : 0))
   for (let sweep = 0; sweep < 60; sweep++) {

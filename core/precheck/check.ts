@@ -3,7 +3,8 @@
  * practice, no source, unless the line says where they come from.
  */
 import { drynessFixes, drynessFor, FOR_GOOD_H } from '../drying'
-import { likeliest } from './profile'
+import { need, needEach, needIfKnown } from '../numeric'
+import { checkWindow, likeliest, SETPOINT_C } from './profile'
 import type { CheckLine, CheckStatus, PrecheckFacts } from './types'
 
 /** First layers of filled and hot filament: not faster, not thinner. */
@@ -16,7 +17,28 @@ const line = (key: CheckLine['key'], status: CheckStatus, says: string, fix = ''
 const g = (v: number) => `${v >= 100 ? v.toFixed(0) : v.toFixed(1)} g`
 const h = (v: number) => `${v >= 10 ? v.toFixed(0) : v.toFixed(1)} h`
 
+/** Numbers that are none never become a line: NaN compares as if all were well. */
+function checkFacts(f: PrecheckFacts): void {
+  needEach(f.job, ['nozzleC', 'bedC', 'chamberC'], ...SETPOINT_C, '°C')
+  needEach(f.job, ['peakMm3S', 'hours', 'massG', 'fibreG'], 0, 1e12)
+  needIfKnown('fanMax', f.job.fanMax, 0, 1e12)
+  if (f.job.firstLayer) needEach(f.job.firstLayer, ['heightMm', 'meanMmS'], 0, 1e12)
+  for (const m of [f.material, ...f.others]) checkWindow(m)
+  needEach(f.material, ['chamberMinC', 'chamberMaxC'], ...SETPOINT_C, '°C')
+  need('nozzleOffsetC', f.nozzleOffsetC, -100, 100, '°C')
+  if (f.nozzle) {
+    need('boreMm', f.nozzle.boreMm, 0.01, 5, 'mm')
+    needIfKnown('provenMm3S', f.nozzle.provenMm3S, 0, 1e4, 'mm³/s')
+    if (f.nozzle.left) for (const k of ['low80G', 'medianG'] as const) need(k, f.nozzle.left[k], 0, Infinity, 'g')
+    need('pastChance', f.nozzle.pastChance, 0, 1)
+  }
+  if (f.spool) need('leftG', f.spool.leftG, -1e6, 1e6, 'g')
+  if (f.soak) need('leftMin', f.soak.leftMin, -1e9, Infinity, 'min')
+  for (const t of [f.dryness, f.inBox]) if (t) for (const k of ['strandH', 'woundH'] as const) need(k, t[k], 0, Infinity, 'h')
+}
+
 export function precheck(f: PrecheckFacts): CheckLine[] {
+  checkFacts(f)
   return [profile(f), ...limits(f), flow(f), wear(f), spool(f), dryness(f), surface(f), firstLayer(f), fan(f), lid(f), soak(f)]
 }
 

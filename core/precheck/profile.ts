@@ -1,8 +1,19 @@
 /** Whose profile a job file's setpoints look like. */
+import { need, needEach } from '../numeric'
 import type { WindowOfMaterial } from './types'
+
+/** Any setpoint that a job file may hold, °C. */
+export const SETPOINT_C = [-1e12, 1e12] as const
+
+export function checkWindow(m: WindowOfMaterial): void {
+  needEach(m, ['nozzleMinC', 'nozzleMaxC'], ...SETPOINT_C, '°C')
+  for (const bed of m.beds) for (const c of bed) need('beds', c, ...SETPOINT_C, '°C')
+}
 
 /** The material into whose windows the setpoints fall best; null when none takes them. Distance is from the middle, in half widths. */
 export function likeliest(job: { nozzleC: number | null, bedC: number | null }, materials: readonly WindowOfMaterial[]): string | null {
+  needEach(job, ['nozzleC', 'bedC'], ...SETPOINT_C, '°C')
+  materials.forEach(checkWindow)
   let best: { name: string, far: number } | null = null
   for (const m of materials) {
     if (m.nozzleMinC === null || m.nozzleMaxC === null || job.nozzleC === null) continue

@@ -19,5 +19,6 @@ export function platinumOhm(tC: number, r0Ohm = 100): number {
 /** dR/dt in Ω per °C, for t from 0 to 850 °C. */
 export function platinumSlope(tC: number, r0Ohm = 100): number {
   need('tC', tC, 0, 850, '°C')
+  need('r0Ohm', r0Ohm, 1, 100_000, 'Ω')
   return r0Ohm * (CVD_A + 2 * CVD_B * tC)
 }

@@ -4,7 +4,7 @@
  * before it is stored.
  */
 import { fastNormalCdf, InputError, need } from '../numeric'
-import { checkReading } from './check'
+import { checkHistory, checkReading } from './check'
 import { rangeOf } from './crossing'
 import { boreAt, borePosterior } from './posterior'
 import { DOUBT } from './start'
@@ -25,6 +25,7 @@ export interface Expected {
  * a value v has chance 2·min(P(x ≤ v), P(x ≥ v)), pins 2·min(P(x < no-go), P(x ≥ go)), a missing side counting 1.
  */
 export function expectedReading(others: BoreHistory, reading: BoreObservation, prior: LogNormalPrior, law: Law = 'sliding'): Expected {
+  checkHistory(others)
   checkReading(reading)
   const recorded: BoreHistory = { ...others, doubt: { ...(others.doubt ?? DOUBT), otherBore: 0 } }
   const spread = boreAt(borePosterior(recorded, prior, law), reading.wearKg)

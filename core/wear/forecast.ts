@@ -1,11 +1,12 @@
 /** Everything a technician is told about one nozzle, and the same for a whole fleet. */
 import { need, needOne } from '../numeric'
-import { BORE_MM, WEAR_KG } from './check'
+import { BORE_MM, checkHistory, WEAR_KG } from './check'
 import { rangeOf } from './crossing'
 import { RowStore } from './layout'
 import { brokenBy, massLife, wearAtRisks, type Life } from './life'
 import { borePosterior, boreAt, lnKappa, pastLimit, type BorePosterior } from './posterior'
 import { pooledPrior, sisterTerm, type SisterTerm } from './pooling'
+import { checkPrior } from './prior'
 import { ACCEPTED_RISK, NOZZLE_MATERIALS, START_SIGMA, START_TIP_RATE, type NozzleMaterial } from './start-values'
 import { tipLife, tipLossAt, tipPosterior, type TipPosterior } from './tip'
 import type { BoreHistory, Law, LogNormalPrior, Range, TipHistory } from './types'
@@ -127,6 +128,8 @@ export const LEAST_BAYES_FACTOR = 3
 
 /** Which law the gauges prefer, by the ratio of marginal likelihoods under one κ prior (Kass & Raftery 1995). */
 export function compareLaws(bore: BoreHistory, prior: LogNormalPrior): LawVerdict {
+  checkHistory(bore)
+  checkPrior(prior)
   const gauges = bore.observations.filter(o => o.wearKg > 0).length
   if (gauges < FEWEST_GAUGES) return { preferred: null, reason: 'too few gauges', bayesFactor: null }
   const ln = borePosterior(bore, prior, 'sliding').logEvidence - borePosterior(bore, prior, 'linear').logEvidence

@@ -6,7 +6,7 @@
  * is left out. Its prior has mean E[μ] and variance E[τ²] + Var[μ].
  * Source: Gelman et al., Bayesian Data Analysis, ch. 5 (hierarchical normal model), on a grid.
  */
-import { InputError, needOne, normalCdf } from '../numeric'
+import { InputError, need, needOne, normalCdf } from '../numeric'
 import { lnBetween, RowStore } from './layout'
 import { NOZZLE_MATERIALS, START_BORE_RATE, START_SIGMA, type NozzleMaterial } from './start-values'
 import type { BoreHistory, LogNormalPrior } from './types'
@@ -119,6 +119,7 @@ function count(out: Float64Array, t: number, weight: number): void {
  */
 export function pooledPrior(material: NozzleMaterial, sum: Float64Array | null, sisters: number): LogNormalPrior {
   needOne('material', material, NOZZLE_MATERIALS)
+  need('sisters', sisters, 0, 1e6)
   const centre = Math.log(START_BORE_RATE[material])
   if (sum === null || sisters < FEWEST_SISTERS) return { meanLn: centre, sd: START_SIGMA }
   if (sum.length !== TERM_LENGTH) throw new InputError('sum', sum.length, `${TERM_LENGTH} places`)

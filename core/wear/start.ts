@@ -3,6 +3,8 @@
  * recorded as another size than it is happens in every shop and is just what a gauge should catch.
  * Source: common practice, no source; the shares are choices, see docs/wear.md.
  */
+import { need } from '../numeric'
+import { NOMINAL_MM } from './check'
 import { CUBE_GROWTH, linearScale } from './laws'
 import type { BoreHistory, Doubt, Law } from './types'
 
@@ -24,6 +26,8 @@ export interface StartPart {
 /** The parts of the start's distribution; the recorded bore first, weights adding up to 1. */
 export function startOf(h: Pick<BoreHistory, 'nominalMm' | 'wasUsed' | 'doubt'>): StartPart[] {
   const { otherBore } = h.doubt ?? DOUBT
+  need('nominalMm', h.nominalMm, ...NOMINAL_MM, 'mm')
+  need('otherBore', otherBore, 0, 0.5)
   const recorded = h.wasUsed
     ? { meanMm: h.nominalMm * (1 + USED_GROWTH), uMm: h.nominalMm * USED_GROWTH }
     : { meanMm: h.nominalMm, uMm: NEW_BORE_U_MM }

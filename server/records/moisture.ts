@@ -9,12 +9,15 @@ import {
 } from '../../core/drying'
 import type { ValueKey } from '../../core/limits'
 import { InputError } from '../../core/numeric'
+import { filamentOfSpool, type MaterialFacts, type SpoolFacts } from '../../shared/filament'
 import type { Connection } from '../db/client'
 
 export interface Air { roomC: number, roomRh: number, dryBoxRh: number }
 
-interface SpoolLog extends Record<string, unknown> {
+export interface SpoolLog extends Record<string, unknown> {
   id: number, tag: string, materialId: number, material: string, polymer: string, filler: string, diameterMm: number, fillerFraction: number, tareG: number | null, hub: string
+  /** What is entered of the spool itself, and what its material says. */
+  own: SpoolFacts, ofMaterial: MaterialFacts
   facts: Partial<Record<ValueKey, number>>
   events: { id: number, kind: 'opened' | 'loaded' | 'out' | 'in' | 'dried', at: string, roomC: number | null, rh: number | null, atC: number | null, hours: number | null, printer: string | null }[]
   dryings: DryingLine[]
@@ -40,7 +43,8 @@ export interface SpoolState {
 }
 
 const LOG_QUERY = (where = sql`true`) => sql`
-  select s.id, s.tag, s.material_id "materialId", m.name material, m.polymer, m.filler, s.diameter_mm "diameterMm", coalesce(s.filler_fraction, m.filler_fraction) "fillerFraction", s.tare_g "tareG", s.hub,
+  select s.id, s.tag, s.material_id "materialId", m.name material, m.polymer, m.filler, s.diameter_mm "diameterMm", json_build_object('diameterMm', s.diameter_mm, 'densityGCm3', s.density_g_cm3, 'fillerFraction', s.filler_fraction) own,
+    json_build_object('densityGCm3', m.density_g_cm3, 'fillerFraction', m.filler_fraction) "ofMaterial", s.tare_g "tareG", s.hub,
     coalesce((select json_object_agg(v.key, v.value) from material_values v where v.material_id = m.id), '{}') facts,
     coalesce((select json_agg(json_build_object('id', e.id, 'kind', e.kind, 'at', e.occurred_at, 'roomC', e.room_c, 'rh', e.rh, 'atC', e.at_c, 'hours', e.hours, 'printer', (select p.name from heads h join printers p on p.id = h.printer_id where h.id = e.head_id)) order by e.occurred_at, e.id)
       from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed'), '[]') events,
@@ -55,10 +59,11 @@ async function shopAir(db: Connection): Promise<Air> {
 }
 
 export async function spoolLogs(db: Connection, where = sql`true`): Promise<SpoolLog[]> {
-  return await db.execute<SpoolLog>(LOG_QUERY(where))
+  const rows = await db.execute<SpoolLog>(LOG_QUERY(where))
+  return rows.map(r => ({ ...r, fillerFraction: filamentOfSpool(r.own, r.ofMaterial).fillerFraction }))
 }
 
-export function filamentOfSpool(s: SpoolLog): Filament | null {
+export function uptakeOfSpool(s: SpoolLog): Filament | null {
   return filamentOf(s.polymer, s.fillerFraction, s.diameterMm, { waterAt50: s.facts.waterAt50, d80E11: s.facts.diffusion80, eaKJMol: s.facts.diffusionEa, printable: s.facts.printableWater })
 }
 
@@ -109,7 +114,7 @@ const WEIGHINGS = 12
 function shopFactor(logs: readonly SpoolLog[], air: Air): FittedFactor {
   const weighed = logs.flatMap(s => {
     if (!s.dryings.some(d => d.afterG !== null) || problemOf(s, air, Date.now()) !== null) return []
-    const f = filamentOfSpool(s)
+    const f = uptakeOfSpool(s)
     return f === null ? [] : s.dryings.flatMap(d => d.beforeG === null || d.afterG === null || d.to === null ? [] : [{ s, f, from: Date.parse(d.from), to: Date.parse(d.to), beforeG: d.beforeG, lostG: d.beforeG - d.afterG }])
   }).sort((a, b) => b.to - a.to).slice(0, WEIGHINGS)
   return fitFactor(weighed.map(({ s, f, from, to, beforeG, lostG }) => {
@@ -140,7 +145,7 @@ function problemOf(s: SpoolLog, air: Air, until: number): string | null {
   const e = s.events.find(x => hot(x.atC) || hot(x.roomC))
   if (e) return `"${e.kind}" of ${day(e.at)} is logged at ${e.atC ?? e.roomC} °C, which cannot be; strike it out`
   try {
-    const f = filamentOfSpool(s)
+    const f = uptakeOfSpool(s)
     const stays = staysOf(s, air, until)
     if (f) throughHistory(startOf(f, air, stays, until), f, stays, START_WOUND)
     return null
@@ -152,7 +157,7 @@ function problemOf(s: SpoolLog, air: Air, until: number): string | null {
 
 export function stateOf(s: SpoolLog, air: Air, wound: Wound, now: number): SpoolState {
   const problem = problemOf(s, air, now)
-  const f = problem === null ? filamentOfSpool(s) : null
+  const f = problem === null ? uptakeOfSpool(s) : null
   const stays = problem === null ? staysOf(s, air, now) : []
   const last = stays[stays.length - 1]
   const open = s.dryings.find(d => d.to === null) ?? null
@@ -178,5 +183,5 @@ export interface SpoolHistory { filament: Filament | null, stays: Stay[], start:
 export function historyOf(s: SpoolLog, air: Air, now: number): SpoolHistory {
   if (problemOf(s, air, now) !== null) return { filament: null, stays: [], start: now, soakedRh: air.roomRh }
   const stays = staysOf(s, air, now)
-  return { filament: filamentOfSpool(s), stays, start: stays[0]?.from ?? now, soakedRh: air.roomRh }
+  return { filament: uptakeOfSpool(s), stays, start: stays[0]?.from ?? now, soakedRh: air.roomRh }
 }

@@ -8,12 +8,13 @@ import { fibreMassG, massG } from '../../core/materials'
 import { precheck, verdictOf, type CheckLine, type PrecheckFacts, type WindowOfMaterial } from '../../core/precheck'
 import { demandsOf } from '../../shared/asking'
 import type { precheckSchema } from '../../shared/entries'
+import { filamentOfSpool, readForAnother, USUAL_DIAMETER_MM } from '../../shared/filament'
 import type { Connection } from '../db/client'
 import { prechecks } from '../db/schema'
 import { shopRules } from './ceilings'
 import { jobOfContent } from './jobs'
 import { listAskings, type MaterialRow } from './materials'
-import { spoolsAndAir, stateOf } from './moisture'
+import { spoolsAndAir, stateOf, type SpoolLog } from './moisture'
 import { listNozzles } from './nozzles'
 import { notFound, notInFuture, Refusal, refuseField } from './refusal'
 import { spoolRemaining } from './spools'
@@ -51,7 +52,7 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
   const job = jobOf(q, scan, material, log)
   const stack = stackOf(printer, q.headId)
   const enclosed = stack.air.enclosure !== null
-  const base = practiceFor(demandsOf(material, log?.diameterMm ?? 1.75), enclosed, job.bedC)
+  const base = practiceFor(demandsOf(material, log?.diameterMm ?? scan?.filamentDiameterMm ?? USUAL_DIAMETER_MM), enclosed, job.bedC)
   const demand = demandOfJob(q.name, job, base)
   const checked = checkStack(stack, demand, rules)
   const state = log === null ? null : stateOf(log, air, wound, now.getTime())
@@ -75,15 +76,17 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
 /** From the dryer itself it stays as dry as it is; a wet spool is wet there too. */
 const stayDry = (dry: boolean) => dry ? { strandH: FOR_GOOD_H, woundH: FOR_GOOD_H } : { strandH: 0, woundH: 0 }
 
-function jobOf(q: Precheck, scan: FullScan | null, material: MaterialRow, log: { diameterMm: number, fillerFraction: number } | null): PrecheckFacts['job'] {
+function jobOf(q: Precheck, scan: FullScan | null, material: MaterialRow, log: SpoolLog | null): PrecheckFacts['job'] {
   const tool = scan?.tools.find(t => t.index === q.tool) ?? null
-  const density = material.densityGCm3, fraction = log?.fillerFraction ?? material.fillerFraction
-  const grams = tool === null || density === null ? null : massG(tool.extrudedMm, log?.diameterMm ?? scan!.filamentDiameterMm, density)
+  const another = readForAnother(log, scan?.filamentDiameterMm ?? null)
+  if (another) refuseField('spoolId', another)
+  const f = filamentOfSpool(log?.own ?? null, material, scan?.filamentDiameterMm ?? null)
+  const grams = tool === null || f.densityGCm3 === null ? null : massG(tool.extrudedMm, f.diameterMm, f.densityGCm3)
   const seconds = scan?.moveSeconds ?? null
   return {
     name: q.name, nozzleC: scan?.maxSetpointC.tools[String(q.tool)] ?? null, bedC: scan?.maxSetpointC.bed ?? null, chamberC: scan?.maxSetpointC.chamber ?? null,
     peakMm3S: scan?.toolFlow?.find(t => t.index === q.tool)?.peak ?? scan?.flow?.peak ?? null, hours: q.hours ?? (seconds === null ? null : seconds / 3600),
-    massG: grams, fibreG: grams === null ? null : fibreMassG(grams, fraction), fanMax: scan?.fan?.max ?? null, firstLayer: scan?.firstLayer ?? null,
+    massG: grams, fibreG: grams === null ? null : fibreMassG(grams, f.fillerFraction), fanMax: scan?.fan?.max ?? null, firstLayer: scan?.firstLayer ?? null,
   }
 }
 

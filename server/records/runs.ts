@@ -4,6 +4,7 @@ import type { z } from 'zod'
 import { stoppedAt, type FullScan } from '../../core/gcode'
 import { fibreMassG, lengthForMassMm, massG } from '../../core/materials'
 import { fillerKgFor, wearKg } from '../../core/wear'
+import { filamentOfSpool, readForAnother } from '../../shared/filament'
 import type { runSchema } from '../../shared/entries'
 import type { Question } from '../../shared/problem'
 import type { Connection } from '../db/client'
@@ -80,12 +81,10 @@ async function toolRow(tx: Connection, run: Run, tool: Tool, at: string, scan: F
     message: fitted ? `${fitted.tag} was fitted there then, not ${nozzle.tag}. Log it for ${nozzle.tag} all the same?` : `No nozzle was fitted there then. Log it for ${nozzle.tag} all the same?`,
   })
   const { spool, material } = await filament(tx, tool, at)
-  const density = spool?.densityGCm3 ?? material.densityGCm3
+  const { densityGCm3: density, diameterMm, fillerFraction: fraction } = filamentOfSpool(spool, material, scan?.filamentDiameterMm ?? null)
   if (density === null && (tool.amount.kind === 'job' || tool.amount.kind === 'metres')) refuseField(`${at}.spoolId`, `${spool ? spool.tag : material.name} has no density, so a length has no mass. Enter the density of ${material.name} in Stores, or log grams`)
-  const diameterMm = spool?.diameterMm ?? scan?.filamentDiameterMm ?? 1.75
-  const fraction = spool?.fillerFraction ?? material.fillerFraction
-  if (tool.amount.kind === 'job' && scan && spool && Math.abs(spool.diameterMm - scan.filamentDiameterMm) > 1e-9)
-    refuseField(`${at}.spoolId`, `The file was read for ${scan.filamentDiameterMm} mm filament and ${spool.tag} is ${spool.diameterMm} mm; read the file again`)
+  const another = tool.amount.kind === 'job' ? readForAnother(spool, scan?.filamentDiameterMm ?? null) : null
+  if (another) refuseField(`${at}.spoolId`, another)
   const { extrudedMm, extrudedG } = amountOf(run, tool, at, scan, diameterMm, density)
   const fibreG = fibreMassG(extrudedG, fraction)
   return {

@@ -5,17 +5,18 @@ import type { spoolEventSchema } from '../../shared/entries'
 import type { Connection } from '../db/client'
 import { endings, spoolEvents, spools } from '../db/schema'
 import { dryingWithin } from './dryings'
+import { filamentOfSpool } from '../../shared/filament'
 import { notFound, notInFuture, refuseField } from './refusal'
 
 export interface SpoolRow extends Record<string, unknown> {
   id: number, tag: string, material_id: number, material: string, diameter_mm: number, net_g: number, tare_g: number | null, hub: string
-  density_g_cm3: number | null, filler_fraction: number, own_density: number | null, own_fraction: number | null, note: string, version: number, left_g: number, place: string | null, last_used_at: string | null
+  /** As entered of the spool itself, of its material, and what counts. */
+  own_density: number | null, own_fraction: number | null, material_density: number | null, material_fraction: number, density_g_cm3: number | null, filler_fraction: number, note: string, version: number, left_g: number, place: string | null, last_used_at: string | null
 }
 
 const spoolsQuery = (where = sql`true`) => sql`
   select s.id, s.tag, s.material_id, m.name material, s.diameter_mm, s.net_g, s.tare_g, s.hub, s.note, s.version,
-    coalesce(s.density_g_cm3, m.density_g_cm3) density_g_cm3, coalesce(s.filler_fraction, m.filler_fraction) filler_fraction,
-    s.density_g_cm3 own_density, s.filler_fraction own_fraction,
+    s.density_g_cm3 own_density, s.filler_fraction own_fraction, m.density_g_cm3 material_density, m.filler_fraction material_fraction,
     coalesce(w.gross_g - s.tare_g, s.net_g) - coalesce(u.used_g, 0) left_g,
     u.last_used_at,
     (select e.kind from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed' order by e.occurred_at desc, e.id desc limit 1) place
@@ -31,7 +32,11 @@ const spoolsQuery = (where = sql`true`) => sql`
   where ${where} order by s.tag`
 
 export async function listSpools(db: Connection): Promise<SpoolRow[]> {
-  return await db.execute<SpoolRow>(spoolsQuery())
+  const rows = await db.execute<SpoolRow>(spoolsQuery())
+  return rows.map(r => {
+    const f = filamentOfSpool({ diameterMm: r.diameter_mm, densityGCm3: r.own_density, fillerFraction: r.own_fraction }, { densityGCm3: r.material_density, fillerFraction: r.material_fraction })
+    return { ...r, density_g_cm3: f.densityGCm3, filler_fraction: f.fillerFraction }
+  })
 }
 
 export async function spoolRemaining(db: Connection, spoolId: number): Promise<{ tag: string, g: number }> {

@@ -18,7 +18,7 @@ test('files that are no job files each say why', async ({ page }) => {
   await expect(page.getByText('Nothing is extruded in this file')).toBeVisible()
   await drop.setInputFiles(file('cut.gcode', Buffer.from('M83\nG1 X10 E50 F600\nG1 X20 E5,\nhello\nG1 X1 E1 F')))
   await expect(page.getByText('3 lines have problems')).toBeVisible()
-  await expect(page.getByText('Line 3: a number cannot be read; the line was left out')).toBeVisible()
+  await expect(page.getByText('Line 3: a number cannot be read, or is beyond 10¹²; the line was left out')).toBeVisible()
   await expect(page.getByText('Line 5: a number cannot be read')).toBeVisible()
   await drop.setInputFiles(file('two.gcode', Buffer.from('M83\nG90\nG1 X1 E1 F60\nG91\nG1 Z1\nG90\nG1 X2 E1\nG1 X3 E1\n')))
   await expect(page.getByText('its E words can be read in two ways')).toBeVisible()

@@ -4,6 +4,8 @@ import { describe, expect, test } from 'vitest'
 import { startWindow } from '../../core/limits'
 import { Scan } from '../../core/gcode'
 import { annealSchema, changeoverSchema, dryerSchema, dryingSchema, endingSchema, precheckSchema, runSchema, soakSchema, spoolEventSchema, spoolSchema, warmUpSchema } from '../../shared/entries'
+import { massG } from '../../core/materials'
+import { filamentOfSpool } from '../../shared/filament'
 import { once } from '../../server/records/answers'
 import { saveChangeover, throughFitted } from '../../server/records/changeovers'
 import { addDryer, saveAnneal, saveDrying, saveEnding, saveSoak } from '../../server/records/dryings'
@@ -12,7 +14,7 @@ import { makePrecheck, precheckPage, savePrecheck } from '../../server/records/p
 import { prepare, spoolPage } from '../../server/records/prepare'
 import { saveRun } from '../../server/records/runs'
 import { keepReading, listWarmUps, saveWarmUp, soakingPrinters } from '../../server/records/soaks'
-import { saveSpoolEvent } from '../../server/records/spools'
+import { listSpools, saveSpoolEvent } from '../../server/records/spools'
 import { addSpool, editRecord } from '../../server/records/stores'
 import { saveStrike } from '../../server/records/strikes'
 import { ago, freshDatabase, materialEntry, refusal, runEntry, smallShop } from './support'
@@ -163,6 +165,34 @@ describe('the check before a run', () => {
     const cold = { ...scan, maxSetpointC: { tools: { 0: 220 }, bed: 55, chamber: null } }
     expect((await makePrecheck(db, ask({ scan: cold }))).lines[0]).toMatchObject({ key: 'profile', status: 'stop', says: expect.stringContaining('a profile for PLA-CF15') as string })
     expect((await refusal(makePrecheck(db, ask({ materialId: shop.materialId })))).errors![0]!.field).toBe('spoolId')
+  })
+  // both read "fault of the server" before: a reason was asked of a line that has no number
+  test('a filled material without a recommended bore: the line says what is missing', async () => {
+    const { boreMinMm: _min, boreGoodMm: _good, ...facts } = w.facts
+    const bare = (await db.transaction(tx => addMaterial(tx, materialEntry('PA6-CF20, bores unknown', { facts, sets: w.sets }), 1))).id
+    const made = await makePrecheck(db, ask({ materialId: bare, spoolId: null }))
+    const unknown = made.lines.filter(l => l.key === 'limits' && l.status === 'unknown').map(l => l.says)
+    expect(unknown).toContainEqual(expect.stringMatching(/bore.* is not known/))
+    expect((await makePrecheck(db, ask({ spoolId: null }))).lines.map(l => l.says)).not.toContainEqual(expect.stringMatching(/bore.* is not known/))
+  })
+  test('check, run and form take one mass: the spool\'s own density, filler and diameter count before its material\'s', async () => {
+    const { id } = await db.transaction(tx => addSpool(tx, spoolSchema.parse({ tag: 'S-9', materialId: nylon, diameterMm: 1.75, netG: 1000, densityGCm3: 1.534, fillerFraction: 0.35 }), 1))
+    const [tool] = runEntry(shop).tools
+    const job = { name: 'guide.gcode', contentSha256: 'c'.repeat(64), sizeBytes: 900, scan }
+    const check = await makePrecheck(db, ask({ spoolId: id }))
+    const { runId } = await db.transaction(tx => saveRun(tx, runSchema.parse({ ...runEntry(shop), job, tools: [{ ...tool, spoolId: id, amount: { kind: 'job' } }] }), 1))
+    const [logged] = await db.execute<{ g: number, fibre: number }>(sql`select extruded_g g, fibre_g fibre from run_tools where run_id = ${runId}`)
+    const row = (await listSpools(db)).find(s => s.id === id)!
+    const form = filamentOfSpool({ diameterMm: row.diameter_mm, densityGCm3: row.own_density, fillerFraction: row.own_fraction }, { densityGCm3: 1.228, fillerFraction: 0.2 })
+    expect(form).toEqual({ densityGCm3: 1.534, fillerFraction: 0.35, diameterMm: 1.75 })
+    expect(massG(scan.tools[0]!.extrudedMm, 1.75, 1.534)).toBeCloseTo(logged!.g, 9)
+    expect(check.massG).toBeCloseTo(logged!.g, 9)
+    expect(logged!.fibre / logged!.g).toBeCloseTo(0.35, 9)
+    expect(row).toMatchObject({ density_g_cm3: 1.534, filler_fraction: 0.35 })
+  })
+  test('a file read for another diameter is refused by the check as by the run', async () => {
+    const { id } = await db.transaction(tx => addSpool(tx, spoolSchema.parse({ tag: 'S-10', materialId: nylon, diameterMm: 2.85, netG: 1000 }), 1))
+    expect((await refusal(makePrecheck(db, ask({ spoolId: id })))).errors).toEqual([{ field: 'spoolId', message: 'The file was read for 1.75 mm filament and S-10 is 2.85 mm; read the file again' }])
   })
   test('a check that changed since it was looked at is not stored', async () => {
     const made = await makePrecheck(db, ask())

@@ -2,7 +2,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { z } from 'zod'
-import { amountSchema, fittingSchema, gaugeSchema, changeSchema, jobSchema, materialSchema, nozzleSchema, nozzleTypeSchema, partFields, practiceSetFields, pricesFields, printerSchema, runSchema, spoolEventSchema, strikeSchema } from '../../shared/entries'
+import { amountSchema, fittingSchema, gaugeSchema, changeSchema, dryingSchema, endingSchema, jobSchema, materialSchema, nozzleSchema, nozzleTypeSchema, partFields, practiceSetFields, pricesFields, printerSchema, runSchema, spoolEventSchema, strikeSchema } from '../../shared/entries'
+import { AIR_C } from '../../core/drying'
 import { canonical } from '../../server/records/answers'
 
 const at = '2026-11-20T12:00:00Z'
@@ -68,6 +69,15 @@ describe('the rest', () => {
     expect(says(strikeSchema, { target: 'run', targetId: 1, reason: ' x ' })).toEqual({ reason: 'Say why it is struck out' })
     expect(says(spoolEventSchema, { spoolId: 1, kind: 'weighed', occurredAt: at })).toHaveProperty('grossG')
     expect(says(spoolEventSchema, { spoolId: 1, kind: 'out', grossG: 5, occurredAt: at })).toHaveProperty('grossG')
+  })
+  // at 230 °C a page answered with a fault for good: the humidity formula ends at 200
+  test('air hotter than the core reckons with is refused at its field, whatever door it comes by', () => {
+    const hottest = `At most ${AIR_C[1]} °C`
+    expect(says(spoolEventSchema, { spoolId: 1, kind: 'dried', hours: 4, atC: 230, occurredAt: at })).toEqual({ atC: hottest })
+    expect(says(spoolEventSchema, { spoolId: 1, kind: 'dried', hours: 4, atC: AIR_C[1], occurredAt: at })).toEqual({})
+    expect(says(dryingSchema, { spoolId: 1, dryerId: 1, setC: 230, plannedH: 4, occurredAt: at })).toEqual({ setC: hottest })
+    expect(says(endingSchema, { target: 'drying', targetId: 1, actualC: 260, occurredAt: at })).toEqual({ actualC: `${hottest} in a dryer` })
+    expect(says(endingSchema, { target: 'anneal', targetId: 1, actualC: 260, occurredAt: at })).toEqual({})
   })
   test('parts: a limit below the room, a short-time limit below the continuous one, unknown facts', () => {
     const part = { name: 'sensor', place: 'low', limitC: 300, basis: 'practice' }

@@ -1,4 +1,5 @@
 /** Cost of nozzles per kg, the chance that one is cheaper, and where they cross. */
+import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { InputError } from '../../core/numeric'
 import { breakEvenLifeRatio, chanceCheaper, costInYear, costPerKg, crossingKg, lifeKgAt, medianLifeKg, swapCost } from '../../core/money'
@@ -49,5 +50,11 @@ describe('money', () => {
     expect(costInYear(cheap.cost, 5, x)).toBeCloseTo(costInYear(dear.cost, 50, x), 9)
     expect(crossingKg(dear, cheap)).toBe(x)
     expect(crossingKg(cheap, nozzle(120, 30, 10))).toBeNull()
+    const longer = nozzle(20, 30, 8)
+    expect(crossingKg(cheap, longer)).toBe(crossingKg(longer, cheap))
+  })
+  test('property: which of two is named first does not matter to where they cross', () => {
+    const one = fc.tuple(fc.constantFrom(10, 20, 80), fc.constantFrom(15, 30), fc.double({ min: 0.5, max: 60, noNaN: true }))
+    fc.assert(fc.property(one, one, (a, b) => { expect(crossingKg(nozzle(...a), nozzle(...b))).toBe(crossingKg(nozzle(...b), nozzle(...a))) }))
   })
 })

@@ -51,6 +51,7 @@ describe('what it understands', () => {
     expect(spoolEventSchema.parse(body('S-07 in').body)).toMatchObject({ spoolId: 7, kind: 'in' })
     expect(spoolEventSchema.parse(body('spool S-07 dried 12h 70C').body)).toMatchObject({ kind: 'dried', hours: 12, atC: 70 })
     expect(body('spool S-07 dried').says).toContain('as usual')
+    expect(spoolEventSchema.safeParse(body('spool S-07 dried 4h 218C').body).error!.issues).toMatchObject([{ path: ['atC'] }])
     expect(spoolEventSchema.parse(body('s-07 weighed 812g').body)).toMatchObject({ kind: 'weighed', grossG: 812 })
   })
   test('a tag alone opens its page', () => expect(read('N-014')).toMatchObject({ kind: 'open', path: '/inspect/N-014' }))

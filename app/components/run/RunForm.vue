@@ -4,6 +4,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { stoppedAt, type FullScan } from '#core/gcode'
 import { checkStack, demandOfJob, inOrder, reason, stackOf } from '#core/limits'
 import { fibreMassG, massG } from '#core/materials'
+import { filamentOfSpool, readForAnother } from '#shared/filament'
 import { runSchema, SYMPTOMS, type RunEntry } from '#shared/entries'
 import type { Equip } from '../../../server/records/equip'
 import type { StoredCheck } from '../../../server/records/prechecks'
@@ -74,8 +75,9 @@ function pickHead(t: ToolForm, id: number | null): void {
 function pickSpool(t: ToolForm, id: number | null): void {
   t.spoolId = id
   if (id !== null) t.materialId = null
-  const d = shop.data?.spools.find(s => s.id === id)?.diameter_mm
-  if (props.scan && d !== undefined && Math.abs(d - props.scan.filamentDiameterMm) > 1e-9) emit('reread', d)
+  const s = shop.data?.spools.find(x => x.id === id)
+  const d = s ? { tag: s.tag, diameterMm: s.diameter_mm } : null
+  if (props.scan && readForAnother(d, props.scan.filamentDiameterMm)) emit('reread', d!.diameterMm)
 }
 
 let started = false
@@ -117,7 +119,7 @@ const scanInUse = computed(() => props.scan ?? (keptJob.value?.scan as unknown a
 function filament(t: ToolForm) {
   const s = shop.data?.spools.find(x => x.id === t.spoolId)
   const m = shop.data?.materials.find(x => x.id === (s?.material_id ?? t.materialId))
-  return m ? { name: m.name, density: s?.density_g_cm3 ?? m.densityGCm3, fraction: s?.filler_fraction ?? m.fillerFraction, diameter: s?.diameter_mm ?? scanInUse.value?.filamentDiameterMm ?? 1.75 } : null
+  return m ? { name: m.name, ...filamentOfSpool(s ? { diameterMm: s.diameter_mm, densityGCm3: s.own_density, fillerFraction: s.own_fraction } : null, m, scanInUse.value?.filamentDiameterMm ?? null) } : null
 }
 const stopped = computed(() => v.outcome === 'failed' && v.stoppedValue !== null && !Number.isNaN(v.stoppedValue) ? { kind: v.stoppedKind, value: v.stoppedValue } : null)
 function massOf(t: ToolForm): { g: number | null, fibreG: number | null } {
@@ -126,24 +128,24 @@ function massOf(t: ToolForm): { g: number | null, fibreG: number | null } {
   const s = scanInUse.value
   if (s) {
     const planned = s.tools.find(x => x.index === t.tool)
-    if (planned && f?.density) {
+    if (planned && f?.densityGCm3) {
       let mm = planned.extrudedMm
       if (stopped.value && s.profile && stopped.value.kind !== 'weighed' && (stopped.value.kind === 'height' || stopped.value.value <= 100) && stopped.value.value >= 0)
         mm = stoppedAt({ tools: s.tools, profile: s.profile }, stopped.value.kind === 'percent' ? { percent: stopped.value.value } : { heightMm: stopped.value.value }).tools.find(x => x.index === t.tool)!.extrudedMm
-      g = stopped.value?.kind === 'weighed' ? stopped.value.value * planned.extrudedMm / s.totalExtrudedMm! : massG(mm, f.diameter, f.density)
+      g = stopped.value?.kind === 'weighed' ? stopped.value.value * planned.extrudedMm / s.totalExtrudedMm! : massG(mm, f.diameterMm, f.densityGCm3)
     }
   } else if (t.way === 'grams') g = t.grams
   else if (t.way === 'weights') g = t.beforeG !== null && t.afterG !== null ? t.beforeG - t.afterG : null
-  else if (f?.density && t.metres !== null) g = massG(t.metres * 1000, f.diameter, f.density)
+  else if (f?.densityGCm3 && t.metres !== null) g = massG(t.metres * 1000, f.diameterMm, f.densityGCm3)
   if (g === null || Number.isNaN(g) || g < 0) return { g: null, fibreG: null }
-  return { g, fibreG: f ? fibreMassG(g, f.fraction) : null }
+  return { g, fibreG: f ? fibreMassG(g, f.fillerFraction) : null }
 }
 /** What the save will do, before it is done. */
 function effectOf(t: ToolForm): string {
   const { g, fibreG } = massOf(t)
   const f = filament(t)
   const n = shop.data?.nozzles.find(x => x.id === t.nozzleId)
-  if (f && f.density === null) return `${f.name} has no density, so a length has no mass: enter it in Stores, or log grams`
+  if (f && f.densityGCm3 === null) return `${f.name} has no density, so a length has no mass: enter it in Stores, or log grams`
   if (g === null || !n) return ''
   const left = fibreG && n.leftKg !== null && n.lastMaterial === f?.name ? `; about ${kg(Math.max(0, n.leftKg - fibreG / 1000))} left after it` : ''
   return `${grams(g)} ${f?.name ?? ''}, ${fibreG ? `${grams(fibreG)} fibre` : 'no fibre'} through ${n.tag}${left}`

@@ -5,6 +5,7 @@ import { cautionsFor } from '#core/cautions'
 import type { FullScan } from '#core/gcode'
 import { verdictOf, type Answer } from '#core/precheck'
 import { precheckSchema } from '#shared/entries'
+import { readForAnother } from '#shared/filament'
 import type { JobLine } from '../../../../server/records/jobs'
 import type { PrecheckAnswer } from '../../../../server/records/prechecks'
 import CautionList from '~/components/equip/CautionList.vue'
@@ -69,6 +70,11 @@ watch(() => v.jobId, async id => {
 const file = computed(() => scans.reads.find(r => r.id === v.fileId && r.scan) ?? null)
 const job = computed(() => file.value ? { name: file.value.file.name, contentSha256: file.value.sha256, scan: file.value.scan! } : stored.value)
 watch(() => v.fileId, id => { if (id !== null) v.jobId = null })
+// a spool of another diameter than the file was read for: it is read again
+watch(() => [file.value?.scan, v.spoolId] as const, ([scan, id]) => {
+  const s = shop.data?.spools.find(x => x.id === id)
+  if (scan && s && readForAnother({ tag: s.tag, diameterMm: s.diameter_mm }, scan.filamentDiameterMm)) scans.again(file.value!.id, { diameterMm: s.diameter_mm })
+})
 
 // the lines, worked out by the server anew whenever something changes
 const made = ref<PrecheckAnswer | null>(null)

@@ -1,0 +1,76 @@
+/**
+ * What the limits take, in one place: who asks in numbers that are none gets an InputError that names the field, never a
+ * verdict. The doors take their ranges of rules and parts from here.
+ */
+import { need, needEach, needIfKnown } from '../numeric'
+import type { Demand, Details, FittedNozzle, Part, Printer, Rules } from './types'
+
+/** Any temperature of a part, a window or a setpoint, °C. */
+export const ANY_C = [-60, 1500] as const
+/** What a job file may ask, °C: all that the reader reads, for a slip of its author is to be judged, not refused. */
+export const ASKED_C = [-1e12, 1e12] as const
+/** Bends, curls and lengths, mm. */
+export const ANY_MM = [0, 1e6] as const
+export const PRICE = [0, 1e6] as const
+export const MINUTES = [0, 1e5] as const
+
+/** Rules of the shop. Guard bands and room in °C, coarseness in °C per count, money per hour. */
+export const RULE_RANGES: Record<keyof Rules, readonly [number, number]> = {
+  guardHotendC: [0, 100],
+  guardBedC: [0, 100],
+  guardChamberC: [0, 100],
+  roomC: [5, 45],
+  bendSafety: [1, 10],
+  coarseC: [0.1, 20],
+  labourPerHour: [0, 10_000],
+}
+const RULE_KEYS = Object.keys(RULE_RANGES) as (keyof Rules)[]
+
+type NumberDetail = { [K in keyof Details]-?: Required<Details>[K] extends number ? K : never }[keyof Details]
+/** Details of a part: ohms, kelvins, bits, µV per count, mm, °C, and shares of the way from room to bed. */
+export const DETAIL_RANGES: Record<NumberDetail, readonly [number, number]> = {
+  r25Ohm: [10, 1e7],
+  betaK: [1000, 6000],
+  pullUpOhm: [10, 1e7],
+  bits: [6, 24],
+  countMicrovolt: [0.01, 1000],
+  bendMm: [5, 2000],
+  freedBendMm: [5, 2000],
+  reachC: [20, 400],
+  thetaLow: [0, 1.2],
+  thetaHigh: [0, 1.2],
+  thetaBay: [0, 1.2],
+  openThetaLow: [0, 1.2],
+  openThetaHigh: [0, 1.2],
+  offsetLow: [-150, 100],
+  offsetHigh: [-150, 100],
+  offsetBay: [-150, 100],
+}
+const DETAIL_KEYS = Object.keys(DETAIL_RANGES) as NumberDetail[]
+
+export function checkRules(r: Rules): void {
+  for (const k of RULE_KEYS) need(k, r[k], ...RULE_RANGES[k])
+}
+
+export function checkAsked(d: Demand): void {
+  needEach(d, ['nozzleMinC', 'nozzleMaxC', 'bedMinC', 'bedMaxC', 'chamberMinC', 'chamberMaxC', 'dryMinC'], ...ASKED_C, '°C')
+  needEach(d, ['boreMinMm', 'boreGoodMm', 'curlMm'], ...ANY_MM, 'mm')
+  needIfKnown('strainAtBreak', d.strainAtBreak, 0.001, 10)
+  need('diameterMm', d.diameterMm, 0.5, 5, 'mm')
+}
+
+export function checkNozzleNumbers(n: FittedNozzle): void {
+  need('boreMm', n.boreMm, 0.05, 3, 'mm')
+  need('lengthMm', n.lengthMm, ...ANY_MM, 'mm')
+  need('price', n.price, ...PRICE)
+}
+
+export function checkPart(p: Part): void {
+  needEach(p, ['limitC', 'shortC'], ...ANY_C, '°C')
+  for (const k of DETAIL_KEYS) needIfKnown(k, p.details[k], ...DETAIL_RANGES[k])
+}
+
+export function checkPrinter(p: Printer): void {
+  for (const part of p.parts) checkPart(part)
+  for (const h of p.heads) if (h.nozzle) checkNozzleNumbers(h.nozzle)
+}

@@ -1,0 +1,422 @@
+/**
+ * Every public function of the core with numbers that are none: NaN and both infinities are refused by an InputError that
+ * names the field, and below nothing is either refused so or answered in numbers. A function that takes numbers and is
+ * not called here fails the first test.
+ */
+import { describe, expect, test } from 'vitest'
+import * as anneal from '#core/anneal'
+import * as cautions from '#core/cautions'
+import * as chamber from '#core/chamber'
+import * as changeover from '#core/changeover'
+import * as drying from '#core/drying'
+import * as gcode from '#core/gcode'
+import * as limits from '#core/limits'
+import * as materials from '#core/materials'
+import * as money from '#core/money'
+import * as numeric from '#core/numeric'
+import * as precheck from '#core/precheck'
+import * as thermometry from '#core/thermometry'
+import * as wear from '#core/wear'
+import { asks, nozzle, printer } from './limits-support'
+
+const MODULES: Record<string, Record<string, unknown>> = {
+  anneal,
+  cautions,
+  chamber,
+  changeover,
+  drying,
+  gcode,
+  limits,
+  materials,
+  money,
+  numeric,
+  precheck,
+  thermometry,
+  wear,
+}
+
+/** What the core itself made: no door, so nobody can put a wrong number into it. */
+class Made {
+  constructor(readonly value: unknown) {}
+}
+const made = (value: unknown) => new Made(value)
+
+interface Call {
+  /** Arguments in order, by the names that errors use. */
+  args: Record<string, unknown>
+  /** Places at which infinity is a real answer, as `left.low80G`. */
+  infinite?: string[]
+  /** Fields that errors name otherwise, as `readings.1` for `readings.1.s`. */
+  named?: Record<string, string>
+  /** Places that this function passes over. */
+  unused?: RegExp
+}
+
+const oven = { name: 'oven', ceilingC: 120, timeOutH: 8 }
+const warmUp = { startC: 23, finalC: 60, tauS: 900, delayS: 60 }
+const readings = Array.from({ length: 40 }, (_, i) => ({ s: i * 60, c: chamber.warmUpAt(warmUp, i * 60) }))
+const pa = { name: 'PA6-CF20', lowestFlowC: 225, shortMaxC: 300 }
+const pc = { name: 'PC', lowestFlowC: 230, shortMaxC: 310 }
+const joint = { channelMm: 2, nozzleYieldMPa: 140, blockYieldMPa: 90, engagedMm: 6, share: 0.5, nutFactor: 0.2 }
+const filament = drying.filamentOf('PA6', 0.2, 1.75)!
+const soaked = drying.soakedAt(filament, 50, 0)
+const wound = drying.START_WOUND
+const room = { airC: 23, rh: 50 }
+const dryingLimits = { dryHighestC: 80, glassC: 60, meltC: 220, hub: 'ABS' }
+const stays = [
+  { from: 0, to: 3.6e6, place: 'room' as const, airC: 23, rh: 50 },
+  { from: 3.6e6, to: 7.2e6, place: 'dryer' as const, airC: 80, rh: 5 },
+]
+const weighing = { lostG: 4, uG: 0.5, expectedG: (f: number) => 8 / f }
+const hundred = Array.from({ length: 101 }, (_, i) => ({ percent: i, extrudedMm: [i], seconds: i * 5, zMm: 0.2 }))
+const P = printer('bed-heated enclosure')
+const R = limits.START_RULES
+const demand = asks('PA6', 'carbon fibre')
+const compiled = limits.compile(P, 0, limits.NO_OFFERS, R)
+const offers = {
+  shelf: [limits.partOf('cartridge heater', 7)],
+  nozzles: [nozzle('brass', 0.4)],
+  prices: { 'cartridge heater': { price: 10, minutes: 20 } },
+}
+const filaments = [{ name: 'PA6', demands: [demand] }]
+const facts = { nozzleMinC: 260, nozzleMaxC: 290, strainAtBreak: 3, boreMinMm: 0.4 }
+const set = limits.startWindow('PA6', 'none')!.sets[0]!
+const spread = { meanLn: 2, sd: 0.4 }
+const nozzleCost = { price: 20, swap: 15 }
+const rates = { labourPerHour: 40, downtimePerHour: 20, downtimeHours: 0.5, scrapPerSwap: 5 }
+const facts0: precheck.PrecheckFacts = {
+  job: {
+    name: 'x',
+    nozzleC: 270,
+    bedC: 80,
+    chamberC: 50,
+    peakMm3S: 8,
+    hours: 4,
+    massG: 300,
+    fibreG: 60,
+    fanMax: 0.2,
+    firstLayer: { heightMm: 0.3, meanMmS: 20 },
+  },
+  material: {
+    name: 'PA6-CF20',
+    nozzleMinC: 260,
+    nozzleMaxC: 290,
+    beds: [[70, 90]],
+    polymer: 'PA6',
+    surfaces: ['PEI'],
+    chamberNeeded: true,
+    chamberMinC: 45,
+    chamberMaxC: 70,
+  },
+  nozzleOffsetC: 5,
+  others: [{ name: 'PC', nozzleMinC: 270, nozzleMaxC: 300, beds: [[100, 115]] }],
+  limits: [],
+  nozzle: { tag: 'N-1', boreMm: 0.4, provenMm3S: 12, left: { low80G: 400, medianG: 900 }, pastChance: 0.01 },
+  spool: { tag: 'S-1', leftG: 600 },
+  dryness: { strandH: 2, woundH: 12 },
+  drynessMissing: '',
+  inBox: { strandH: 20, woundH: 120 },
+  printsFrom: 'room',
+  fittedSurface: 'PEI',
+  enclosed: true,
+  soak: { running: true, leftMin: 3, done: false },
+}
+const history: wear.BoreHistory = {
+  nominalMm: 0.4,
+  wasUsed: false,
+  observations: [
+    { kind: 'pins', wearKg: 0.6, goMm: 0.41, noGoMm: 0.42, uMm: 0.003 },
+    { kind: 'value', wearKg: 0.9, valueMm: 0.418, uMm: 0.004 },
+  ],
+  doubt: { misread: 0.03, otherBore: 0.03 },
+}
+const prior = { meanLn: Math.log(0.03), sd: 0.8 }
+const tip: wear.TipHistory = {
+  tip0: { meanMm: 12.5, uMm: 0.05 },
+  observations: [{ wearKg: 1, tipMm: 12.4, uMm: 0.02 }],
+}
+const rules = { boreLimitMm: 0.44, tipLossLimitMm: 0.5, massLimitKg: 10 }
+const input: wear.NozzleInput = {
+  material: 'hardened steel',
+  law: 'sliding',
+  bore: history,
+  tip,
+  rules,
+  wearKg: 1,
+  prior,
+  acceptedRisk: 0.1,
+}
+const posterior = wear.borePosterior(history, prior)
+const tipped = wear.tipPosterior(tip, wear.tipPrior('hardened steel'))
+const lives = [wear.boreLife(posterior, 0.44)]
+const term = wear.sisterTerm(history, 'hardened steel')!
+
+const CALLS: Record<string, Record<string, Call>> = {
+  anneal: {
+    annealNow: { args: { p: made(anneal.annealPlan(80, 4, 20, 10, oven, 23)), hours: 3 } },
+    annealPlan: { args: { atC: 80, holdH: 4, rampCPerH: 20, thicknessMm: 10, oven, roomC: 23 }, named: { ceilingC: 'oven' } },
+    annealSchools: { args: { a: { lowC: 80, highC: 120, lowH: 2, highH: 6, rampCPerH: 20, glassC: 60 } } },
+    soakThroughH: { args: { thicknessMm: 10, diffusivity: 1e-7 } },
+  },
+  cautions: { cautionsFor: { args: { m: { action: 'print', polymers: [], fillers: [], roles: [], surfaces: [], nozzleC: 260, bedC: 90, chamberC: 50 } } } },
+  chamber: {
+    fitWarmUp: { args: { readings }, named: { s: 'readings', c: 'readings' } },
+    soakPlan: {
+      args: {
+        q: { targetC: 45, bedC: 90, nowC: 30, roomC: 23, part: 'small', chamberSetC: null, record: { ...warmUp, bedC: 90, roomC: 23, chamberSetC: 40 } },
+      },
+    },
+    timeToHold: { args: { w: warmUp, targetC: 50, withinC: 2 } },
+    warmUpAt: { args: { w: warmUp, s: 300 } },
+  },
+  changeover: {
+    purge: { args: { from: pa, to: pc, ceilingC: 290, others: [pa] } },
+    stressAreaMm2: { args: { diameterMm: 6, pitchMm: 1 } },
+    swapTemperature: { args: { through: [{ name: 'PA6', swapC: 240 }], ceilingC: 290 } },
+    torqueCeiling: { args: { j: joint } },
+    washout: { args: { meltMm3: 65, diameterMm: 1.75, left: 0.01, slowness: 3 } },
+    zChange: { args: { oldLengthMm: 12, newLengthMm: 12.5 } },
+  },
+  drying: {
+    besselJ0: { args: { x: 2 } },
+    besselJ1: { args: { x: 2 } },
+    carried: { args: { m: made(soaked.strand), atAir: 0.2, x: 0.1 } },
+    crankUptake: { args: { x: 0.1 }, infinite: ['x'] },
+    dewPointRh: { args: { dewC: -30, airC: 60 }, named: { dewC: 'celsius', airC: 'celsius' } },
+    diffusivity: { args: { f: { d80: filament.d80, eaJMol: filament.eaJMol }, celsius: 60 } },
+    dryTime: { args: { w: made(soaked), f: filament, air: room, wound, limit: 0.5 } },
+    dryerRh: { args: { kind: 'vented', airC: 60, room }, named: { airC: 'celsius', rh: 'roomRh' } },
+    dryingPlan: { args: { w: made(soaked), f: filament, dryer: { kind: 'vented', ceilingC: 90, timeOutH: 12 }, room, l: dryingLimits, wound, target: 0.3, brittle: true, asked: 70 } },
+    dryingRefusal: { args: { atC: 70, dryer: { ceilingC: 90 }, l: dryingLimits } },
+    drynessFixes: { args: { hours: 6, t: { strandH: 2, woundH: 12 }, inBox: { strandH: 20, woundH: 120 } }, infinite: ['t.strandH', 't.woundH', 'inBox.strandH', 'inBox.woundH'] },
+    drynessFor: { args: { hours: 6, t: { strandH: 2, woundH: 12 } }, infinite: ['t.strandH', 't.woundH'] },
+    equilibriumWater: { args: { f: filament, rh: 50 } },
+    evenly: { args: { water: 1 } },
+    filamentOf: { args: { polymer: 'PA6', fillerFraction: 0.2, diameterMm: 1.75, facts: { waterAt50: 2.7, d80E11: 1, eaKJMol: 55, printable: 0.5 } } },
+    fitFactor: { args: { weighings: [weighing], start: wound } },
+    goneThroughSurface: { args: { m: made(soaked.strand), atAir: 0.2, x: 0.1 } },
+    heatedRh: { args: { roomC: 23, roomRh: 50, hotC: 60 }, named: { roomC: 'celsius', hotC: 'celsius' } },
+    hoursToDry: { args: { m: made(soaked.strand), f: filament, atC: 80, rh: 5, factor: 4, target: 0.5 } },
+    leftAfter: { args: { w: made(soaked), f: filament, kind: 'vented', atC: 70, hours: 6, room, wound } },
+    meanAfter: { args: { m: made(soaked.strand), atAir: 0.2, x: 0.1 } },
+    ratePerS: { args: { f: filament, celsius: 60 } },
+    safeCap: { args: { l: dryingLimits } },
+    saturationPa: { args: { celsius: 23 } },
+    shortTimeUptake: { args: { x: 0.001 } },
+    soakedAt: { args: { f: filament, rh: 50, at: 0 } },
+    stayed: { args: { w: made(soaked), f: filament, s: stays[0], wound } },
+    throughHistory: { args: { start: made(soaked), f: filament, stays, wound }, named: { from: 'stays', to: 'stays', airC: 'stays', rh: 'stays' } },
+    trace: { args: { start: made(soaked), f: filament, stays, wound, perStay: 4 } },
+    zerosOfJ0: { args: { count: 3 } },
+  },
+  gcode: {
+    Scan: { args: { options: { dialect: 'eIndependent', filamentDiameterMm: 1.75, totalBytes: 100 } } },
+    stoppedAt: { args: { scan: made({ tools: [{ index: 0, extrudedMm: 10, offPartMm: 0, printingMm: 10 }], profile: hundred }), stop: { percent: 50 } } },
+  },
+  limits: {
+    bendStrain: { args: { diameterMm: 1.75, bendMm: 60, curlMm: 150, way: 'against' } },
+    bestClass: { args: { heads: made([compiled]), demands: [demand] } },
+    blockersOf: { args: { c: made(compiled), demand } },
+    ceilingOf: { args: { zone: 'hotend', parts: P.parts, rules: R } },
+    ceilings: { args: { printer: P, rules: R } },
+    checkStack: { args: { stack: made(compiled.stack), demand, rules: R } },
+    classify: { args: { c: made(compiled), demand } },
+    compile: { args: { printer: P, headId: made(0), offers, rules: R } },
+    compileFleet: { args: { printers: [P], offers, rules: R } },
+    consequencesOf: { args: { printer: P, headId: made(0), swaps: [], demand, others: filaments, rules: R, offers } },
+    dedicate: { args: { mix: [{ filament: filaments[0], kg: 3 }], printers: made([[compiled]]) } },
+    demandOf: { args: { m: { name: 'PA6', filler: 'none', ventilation: null, facts }, set, diameterMm: 1.75 }, unused: /^set\.dry(Max|Hours)/ },
+    demandOfJob: { args: { name: 'x', s: { nozzleC: 270, bedC: 80, chamberC: 50 }, base: demand }, unused: /^base\.(nozzle|bed|chamber)/ },
+    findChanges: { args: { c: made(compiled), demands: [demand] } },
+    judge: { args: { c: made(compiled), demand } },
+    matrix: { args: { filaments, printers: made([[compiled]]) } },
+    setProblems: { args: { s: set } },
+    stackOf: { args: { printer: P, headId: made(0) } },
+    tightestBend: { args: { diameterMm: 1.75, strainAtBreak: 0.03, curlMm: 150, way: 'against', safety: 1.5 } },
+  },
+  materials: {
+    checkDensity: { args: { statedGCm3: 1.2, matrixGCm3: 1.13, filler: 'carbon fibre', fillerMassFraction: 0.2 } },
+    compositeDensity: { args: { matrixGCm3: 1.13, fillerGCm3: 1.78, fillerMassFraction: 0.2 } },
+    fibreMassG: { args: { extrudedG: 300, fillerMassFraction: 0.2 } },
+    filamentAreaMm2: { args: { diameterMm: 1.75 } },
+    filamentVolumeMm3: { args: { lengthMm: 100, diameterMm: 1.75 } },
+    fillerFraction: { args: { measuredGCm3: 1.2, matrixGCm3: 1.13, fillerGCm3: 1.78 } },
+    lengthForMassMm: { args: { grams: 100, diameterMm: 1.75, densityGCm3: 1.2 } },
+    massG: { args: { lengthMm: 100, diameterMm: 1.75, densityGCm3: 1.2 } },
+  },
+  money: {
+    boreLifeSpread: { args: { nominalBoreMm: 0.4, growthLimit: 0.1, kappa: spread, wearPerKg: 0.2 } },
+    breakEvenLifeRatio: { args: { dear: { price: 80, swap: 15 }, cheap: nozzleCost }, named: { swap: 'price' } },
+    chanceCheaper: { args: { a: { cost: nozzleCost, life: spread }, b: { cost: { price: 80, swap: 15 }, life: { meanLn: 4, sd: 0.5 } }, kgPerYear: 100, seed: 1, draws: 20 } },
+    costInYear: { args: { c: nozzleCost, lifeKg: 20, kgPerYear: 100 } },
+    costPerKg: { args: { c: nozzleCost, lifeKg: 20 } },
+    crossingKg: { args: { a: { cost: nozzleCost, life: spread }, b: { cost: { price: 80, swap: 15 }, life: { meanLn: 4, sd: 0.5 } } } },
+    lifeKgAt: { args: { l: spread, p: 0.3 } },
+    medianLifeKg: { args: { l: spread } },
+    swapCost: { args: { minutes: 20, r: rates } },
+  },
+  numeric: {
+    bisect: { args: { isPast: (x: number) => x > 0.5, low: 0, high: 1, tolerance: 1e-6 } },
+    fastNormalCdf: { args: { z: 1 }, infinite: ['z'] },
+    inverseNormal: { args: { p: 0.3 } },
+    leastSquares: { args: { residuals: (p: readonly number[]) => [p[0]! - 1, p[0]! - 2], start: [0], options: { steps: 20, tolerance: 1e-9 } } },
+    minimise: { args: { f: (x: number) => (x - 0.3) ** 2, low: 0, high: 1, tolerance: 1e-6 } },
+    mulberry32: { args: { seed: 7 } },
+    normalCdf: { args: { z: 1 }, infinite: ['z'] },
+    solve: { args: { a: [[2, 1], [1, 3]], b: [1, 2] }, named: { 0: 'a', 1: 'a' } },
+    symmetricEigen: { args: { matrix: [[2, 1], [1, 3]] } },
+  },
+  precheck: {
+    likeliest: { args: { job: { nozzleC: 270, bedC: 80 }, materials: facts0.others } },
+    precheck: { args: { f: facts0 }, infinite: ['f.nozzle.left.low80G', 'f.nozzle.left.medianG', 'f.soak.leftMin', 'f.dryness.strandH', 'f.dryness.woundH', 'f.inBox.strandH', 'f.inBox.woundH'] },
+  },
+  thermometry: {
+    ntcOhm: { args: { tC: 200, r25Ohm: 1e5, betaK: 3950 } },
+    ntcResolution: { args: { tC: 200, ntc: { r25Ohm: 1e5, betaK: 3950 }, d: { pullUpOhm: 4700, bits: 12 } } },
+    platinumOhm: { args: { tC: 200, r0Ohm: 100 } },
+    platinumResolution: { args: { tC: 200, r0Ohm: 100, d: { pullUpOhm: 4700, bits: 12 } } },
+    platinumSlope: { args: { tC: 200, r0Ohm: 100 } },
+    typeKMillivolt: { args: { tC: 200 } },
+    typeKResolution: { args: { tC: 200, countMicrovolt: 10 } },
+    typeKSlope: { args: { tC: 200 } },
+  },
+  wear: {
+    boreAfter: { args: { law: 'sliding', d0Mm: 0.4, kappa: 0.03, wearKg: 1, nominalMm: 0.4 } },
+    boreAt: { args: { p: made(posterior), wearKg: 1 } },
+    boreBands: { args: { posterior: made(posterior), wearKg: [0, 1] } },
+    boreLife: { args: { p: made(posterior), limitMm: 0.44 } },
+    borePosterior: { args: { history, prior, law: 'sliding' } },
+    brokenBy: { args: { lives: made(lives), wearKg: 1 } },
+    compareLaws: { args: { bore: history, prior } },
+    expectedReading: { args: { others: history, reading: history.observations[0], prior, law: 'sliding' } },
+    fillerKgFor: { args: { wear: 1, abrasivity: 1 }, infinite: ['wear'] },
+    fitWeibull: { args: { records: [{ kind: 'failed', at: 2 }, { kind: 'failed', at: 3 }, { kind: 'between', from: 3, to: 5 }, { kind: 'survived', until: 4 }] }, named: { at: 'records', from: 'records', to: 'records', until: 'records' } },
+    fleetForecast: { args: { nozzles: [{ ...input, key: 'a' }] }, unused: /prior/ },
+    forecast: { args: { input } },
+    massLife: { args: { massLimitKg: 4 } },
+    pooledPrior: { args: { material: 'hardened steel', sum: made(term), sisters: 8 } },
+    sisterTerm: { args: { history, material: 'hardened steel' } },
+    startOf: { args: { h: { nominalMm: 0.4, wasUsed: false, doubt: history.doubt } }, unused: /misread/ },
+    RowStore: { args: { history, law: 'sliding' } },
+    tipLife: { args: { p: made(tipped), limitMm: 0.5 } },
+    tipLossAt: { args: { p: made(tipped), wearKg: 1 } },
+    tipPosterior: { args: { history: tip, prior: wear.tipPrior('hardened steel') } },
+    wearAtRisk: { args: { lives: made(lives), risk: 0.1 } },
+    wearAtRisks: { args: { lives: made(lives), risks: [0.1] }, named: { 0: 'risk' } },
+    wearKg: { args: { extrudedG: 300, fillerMassFraction: 0.2, abrasivity: 1 } },
+    wearToLimit: { args: { law: 'sliding', d0Mm: 0.4, kappa: 0.03, limitMm: 0.44, nominalMm: 0.4 } },
+    wouldExplain: { args: { others: history, reading: history.observations[0], prior, law: 'sliding' } },
+  },
+}
+
+/** Public functions that reckon with no number of their caller's. */
+const NO_NUMBERS: Record<string, Record<string, string>> = {
+  chamber: { readTable: 'text in; what is no number becomes a problem at its line' },
+  drying: {
+    historyProblems: 'answers with the problems themselves',
+    hubCeilingC: 'a word in',
+    isPolyamide: 'a word in',
+    meanWater: 'only of a state that the core made',
+  },
+  gcode: { publicResult: 'picks fields of a result' },
+  limits: {
+    after: 'moves records; what is reckoned with them is checked there',
+    better: 'words in',
+    byDedication: 'compares results',
+    describedPart: 'fills a record from the catalogue',
+    describedPrinter: 'fills a record from the catalogue',
+    guardOf: 'reads one rule',
+    inOrder: 'sorts lines that the core made',
+    isAbrasive: 'a word in',
+    isKind: 'a word in',
+    kindOf: 'a word in',
+    kindsOf: 'a word in',
+    marginOf: 'of a line that the core made',
+    nozzlePart: 'fills a record',
+    offsetC: 'a word in',
+    partOf: 'fills a record from the catalogue',
+    readDataSheet: 'text in; what cannot be read is listed',
+    reason: 'words of a line that the core made',
+    sentenceOf: 'words of a verdict that the core made',
+    stackProblems: 'answers with the problems themselves',
+    startWindow: 'words in',
+    wordsOf: 'words of a line that the core made',
+    zoneOf: 'a word in',
+  },
+  numeric: {
+    InputError: 'the error itself',
+    need: 'the checker itself',
+    needEach: 'the checker itself',
+    needIfKnown: 'the checker itself',
+    needOne: 'the checker itself',
+    normalDraw: 'a generator in',
+  },
+  precheck: { verdictOf: 'words of lines that the core made' },
+  wear: {
+    lnKappa: 'of a posterior that the core made',
+    rangeOf: 'of a spread that the core made',
+    sumTerms: 'adds terms that the core made',
+    tipPrior: 'a word in',
+  },
+}
+
+/** Every number within the arguments: where it stands, and the arguments with another in its place. */
+function numbersIn(value: unknown, path: string[] = []): { path: string[]; with: (v: number) => unknown; is: number }[] {
+  if (typeof value === 'number') return [{ path, with: v => v, is: value }]
+  if (typeof value !== 'object' || value === null || value instanceof Made) return []
+  return Object.entries(value).flatMap(([key, inner]) =>
+    numbersIn(inner, [...path, key]).map(n => ({
+      ...n,
+      with: (v: number) => (Array.isArray(value) ? value.map((x: unknown, i) => (String(i) === key ? n.with(v) : x)) : { ...value, [key]: n.with(v) }),
+    })),
+  )
+}
+/** Records by number: looked up, never reckoned with. */
+const IDENTIFIERS = new Set(['id', 'headId'])
+const bare = (v: unknown) => (v instanceof Made ? v.value : v)
+const run = (f: unknown, args: unknown) => {
+  const list = Object.values(args as object).map(bare)
+  return /^class\b/.test(String(f)) ? new (f as new (...a: unknown[]) => unknown)(...list) : (f as (...a: unknown[]) => unknown)(...list)
+}
+/** Numbers of an answer that are none; what a posterior keeps for itself is looked at too. */
+function nansIn(value: unknown, seen = new Set<unknown>()): boolean {
+  if (typeof value === 'number') return Number.isNaN(value)
+  if (typeof value !== 'object' || value === null || seen.has(value)) return false
+  seen.add(value)
+  if (ArrayBuffer.isView(value)) return value instanceof Float64Array && value.some(Number.isNaN)
+  return Object.values(value).some(v => nansIn(v, seen))
+}
+
+test('every public function is called here, or takes no number', () => {
+  for (const [name, module] of Object.entries(MODULES)) {
+    const functions = Object.entries(module).filter(([, v]) => typeof v === 'function').map(([k]) => k)
+    expect([...Object.keys(CALLS[name] ?? {}), ...Object.keys(NO_NUMBERS[name] ?? {})].sort(), name).toEqual(functions.sort())
+  }
+})
+
+describe.each(Object.entries(CALLS))('%s', (module, calls) => {
+  test.each(Object.entries(calls))('%s', (name, { args, infinite = [], named = {}, unused }) => {
+    const f = MODULES[module]![name]
+    const places = numbersIn(args).filter(p => !IDENTIFIERS.has(p.path[p.path.length - 1]!) && !unused?.test(p.path.join('.')))
+    expect(places.length, 'numbers to go wrong').toBeGreaterThan(0)
+    expect(nansIn(run(f, args)), 'as it should be').toBe(false)
+    const wrong: string[] = []
+    for (const place of places) {
+      const at = place.path.join('.')
+      const key = place.path[place.path.length - 1]!
+      const list = place.path.slice(0, -1).reverse().find(k => !/^\d+$/.test(k))
+      for (const v of [NaN, Infinity, -Infinity, -Math.abs(place.is) - 1]) {
+        const says = `${at} = ${v}`
+        try {
+          const out = run(f, place.with(v))
+          if (Number.isNaN(v) || (!Number.isFinite(v) && !infinite.includes(at))) wrong.push(`${says} is taken`)
+          else if (nansIn(out)) wrong.push(`${says} gives NaN`)
+        } catch (e) {
+          if (!(e instanceof numeric.InputError)) wrong.push(`${says}: ${String(e)}`)
+          else if (!e.field.split('.').some(s => s === key || s === named[key] || (/^\d+$/.test(key) && s === list))) wrong.push(`${says} is said of ${e.field}`)
+        }
+      }
+    }
+    expect(wrong).toEqual([])
+  })
+})
