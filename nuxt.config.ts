@@ -33,7 +33,7 @@ export default defineNuxtConfig({
     strict: true,
     tsConfig: { compilerOptions: { noUnusedLocals: true, noUnusedParameters: true, noUncheckedIndexedAccess: true } },
     sharedTsConfig: { include: ['../core/**/*'] },
-    nodeTsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, paths: { '#core/*': ['../core/*'], '#shared/*': ['../shared/*'] } }, include: ['../tests/**/*', '../bench/**/*', '../demo/**/*', '../sim/**/*', '../scripts/*.ts', '../*.config.ts'] },
+    nodeTsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, paths: { '#core/*': ['../core/*'], '#shared/*': ['../shared/*'], '~/*': ['../app/*'] } }, include: ['../tests/**/*', '../bench/**/*', '../demo/**/*', '../sim/**/*', '../scripts/*.ts', '../*.config.ts'] },
   },
   telemetry: false,
   eslint: { config: { stylistic: { braceStyle: '1tbs' } } },

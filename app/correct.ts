@@ -17,8 +17,18 @@ function place(body: Body, path: string): { in: Body, key: string } | undefined 
   return value === null || typeof value === 'number' || typeof value === 'string' ? { in: at as Body, key } : undefined
 }
 
-/** `setC` as a person reads it: "set C"; places in lists count from 1. */
-const labelOf = (path: string) => path.split('.').map(k => /^\d+$/.test(k) ? String(Number(k) + 1) : k.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)).join(', ')
+/** Units at the end of a field's name. */
+const UNITS: Record<string, string> = { C: '°C', G: 'g', Kg: 'kg', Mm: 'mm', Mm3: 'mm³', H: 'h', S: 's', Wt: 'wt%' }
+const spaced = (name: string) => name.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)
+
+/** `setC` as a person reads it: "set, °C"; places in lists count from 1. */
+function labelOf(path: string): string {
+  return path.split('.').map(k => {
+    if (/^\d+$/.test(k)) return String(Number(k) + 1)
+    const [, name, unit] = /^(.*[a-z])(Mm3|Mm|Kg|Wt|C|G|H|S)$/.exec(k) ?? []
+    return name && unit ? `${spaced(name)}, ${UNITS[unit]!}` : spaced(k)
+  }).join(', ')
+}
 
 /** The refused fields whose value a person can type. */
 export function correctable(body: Body, errors: FieldProblem[]): Correctable[] {

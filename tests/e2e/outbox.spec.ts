@@ -1,0 +1,95 @@
+/** Entries on their way: a fault of the server, a refusal corrected where it is, and one question answered in two tabs. */
+import { randomBytes } from 'node:crypto'
+import type { BrowserContext, Page } from '@playwright/test'
+import { expect, test } from './support'
+
+const GAUGES = '**/api/gauges'
+/** The server is away for these entries; the answer ends it. */
+async function away(context: BrowserContext, path: string): Promise<() => Promise<void>> {
+  await context.route(path, route => route.abort('connectionrefused'))
+  return () => context.unroute(path)
+}
+async function strip(page: Page, line: string, understood: RegExp): Promise<void> {
+  await page.getByPlaceholder(/Scan a tag/).fill(line)
+  await expect(page.getByRole('status').filter({ hasText: understood })).toBeVisible()
+  await page.keyboard.press('Enter')
+}
+const gaugesOf = async (page: { request: BrowserContext['request'] }, tag: string) =>
+  ((await (await page.request.get(`/api/nozzles/${tag}`)).json()) as { gaugePoints: { goMm: number | null }[] }).gaugePoints
+
+test('a fault of the server: the entry is kept and sent again, and what comes after does not wait', async ({ page, context }) => {
+  let asked = 0
+  await context.route(GAUGES, async route => {
+    asked++
+    if (asked > 2) return await route.continue()
+    await route.fulfill({ status: 500, contentType: 'application/problem+json', body: JSON.stringify({ type: 'about:blank', status: 500, title: 'The server failed' }) })
+  })
+  await page.goto('/inspect/N-034?gauge=1')
+  await page.getByLabel('Goes, mm').fill('0.60')
+  await page.getByLabel('Does not go, mm').fill('0.61')
+  await page.getByLabel('Note').fill('through a fault')
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  await expect(page.getByText('The server failed on it; it is kept here and sent again.').first()).toBeVisible()
+  await strip(page, 'S-03 weighed 1200g', /S-03 .*weighs 1200 g/)
+  await expect(page.getByRole('status').filter({ hasText: /S-03 .*: saved/ })).toBeVisible()
+  await page.getByRole('button', { name: /1 waiting to be sent/ }).click()
+  const sheet = page.getByRole('dialog')
+  await expect(sheet.getByText(/the server failed on it \(1 try\); it is kept and sent again/)).toBeVisible()
+  await sheet.getByRole('button', { name: 'Send again' }).click()
+  await expect(sheet.getByText(/the server failed on it \(\d tr/)).toBeVisible()
+  await sheet.getByRole('button', { name: 'Send again' }).click()
+  await expect(sheet.getByText('All entries are saved on the server.')).toBeVisible()
+  await page.goto('/inspect/N-034')
+  await expect(page.getByText('through a fault')).toHaveCount(1)
+})
+
+test('a refused entry is corrected at the field that was refused, and sent', async ({ page, context }) => {
+  const back = await away(context, '**/api/spool-events')
+  await page.goto('/')
+  await strip(page, 'S-03 dried 4h 218C', /S-03 .*dried for 4 h at 218 °C/)
+  await expect(page.getByRole('button', { name: /1 waiting to be sent/ })).toBeVisible()
+  await back()
+  await page.getByRole('button', { name: /1 entry needs you/ }).click({ timeout: 45_000 })
+  const sheet = page.getByRole('dialog')
+  await expect(sheet.getByText('At most 200 °C')).toBeVisible()
+  await sheet.getByLabel('at, °C').fill('70')
+  await sheet.getByRole('button', { name: 'Save and send' }).click()
+  await expect(sheet.getByText('All entries are saved on the server.')).toBeVisible()
+})
+
+test('one question answered in two tabs at once is stored once', async ({ page, context }) => {
+  const back = await away(context, GAUGES)
+  await page.goto('/inspect/N-033?gauge=1')
+  await page.getByLabel('Goes, mm').fill('0.49')
+  await page.getByLabel('Does not go, mm').fill('0.50')
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  await expect(page.getByRole('button', { name: /1 waiting to be sent/ })).toBeVisible()
+  const before = (await gaugesOf(page, 'N-033')).length
+  const other = await context.newPage()
+  await other.goto('/')
+  await back()
+  for (const tab of [page, other]) {
+    await tab.getByRole('button', { name: /1 entry needs you/ }).click({ timeout: 45_000 })
+    await tab.getByRole('dialog').getByLabel(/^It is as read/).check()
+  }
+  const buttons = await Promise.all([page, other].map(tab => tab.getByRole('dialog').getByRole('button', { name: 'Do that and save' }).elementHandle()))
+  await Promise.all(buttons.map(b => b!.evaluate((button: HTMLElement) => { button.click() })))
+  for (const tab of [page, other]) await expect(tab.getByRole('dialog').getByText('All entries are saved on the server.')).toBeVisible()
+  const after = await gaugesOf(page, 'N-033')
+  expect(after.length).toBe(before + 1)
+  expect(after.filter(g => g.goMm === 0.49)).toHaveLength(1)
+})
+
+test('an edit sent twice under its key counts once and gets the first answer; without a key it is refused', async ({ request }) => {
+  const [printer] = ((await (await request.get('/api/shop')).json()) as { printers: { id: number, version: number, name: string, kind: string }[] }).printers
+  const edit = (headers: Record<string, string>) => request.patch(`/api/edit/printers/${printer!.id}`, { data: { version: printer!.version, values: { name: printer!.name, kind: printer!.kind, note: 'edited once' } }, headers })
+  const key = { 'idempotency-key': randomBytes(8).toString('hex') }
+  const first = await edit(key)
+  const again = await edit(key)
+  expect([first.status(), again.status()]).toEqual([200, 200])
+  expect(await again.json()).toEqual(await first.json())
+  expect(again.headers()['idempotency-replayed']).toBe('true')
+  const stale = await edit({ 'idempotency-key': randomBytes(8).toString('hex') })
+  expect([stale.status(), ((await stale.json()) as { type: string }).type]).toEqual([409, 'urn:iron-nozzle:stale'])
+  expect((await edit({})).status()).toBe(400)
+})
