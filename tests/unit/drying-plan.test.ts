@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest'
+import { bisect } from '#core/numeric'
 import { drynessFixes, drynessFor, dryingPlan, dryingRefusal, dryTime, equilibriumWater, evenly, filamentOf, fitFactor, historyProblems, hubCeilingC, leftAfter, meanWater, safeCap, soakedAt, START_WOUND, stayed, throughHistory, trace, type Stay } from '#core/drying'
 
 const PA6 = filamentOf('PA6', 0.2, 1.75)!
@@ -114,3 +115,15 @@ describe('the shop\'s own wound-spool factor', () => {
 })
 
 test('an even cylinder in its own air does not change', () => expect(meanWater(evenly(1.2))).toBeCloseTo(1.2, 12))
+
+// this one halved for ever before, and took the server with it: the step was smaller than a number can be
+test('a polyamide that takes up water slower than anything: an answer, and at once', () => {
+  const slow = filamentOf('PA6', 0, 1.75, { d80E11: 0.001, eaKJMol: 200, printable: 2.43 })!
+  const dry = { strand: evenly(0), wound: evenly(0), at: 0 }
+  const began = performance.now()
+  const t = dryTime(dry, slow, { airC: 5, rh: 50 }, START_WOUND)
+  expect(performance.now() - began).toBeLessThan(1000)
+  expect(t.strandH).toBeGreaterThan(1e9)
+  expect(t.woundH / t.strandH).toBeCloseTo(START_WOUND.factor, 6)
+  expect(bisect(x => x > 1e17 + 1, 0, 1e18, 1e-9)).toBeGreaterThan(1e17)
+})
