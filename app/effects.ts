@@ -13,5 +13,6 @@ export function runWords(e: RunEffect): string {
 export function gaugeWords(e: GaugeEffect): string {
   const left = e.leftFibreKg === null ? '' : `; ${kg(e.leftFibreKg)} left`
   const next = e.nextGaugeFibreKg === null ? '' : e.nextGaugeFibreKg < 0.0005 ? ', gauge is due' : `, gauge again in ${kg(e.nextGaugeFibreKg)}`
-  return `${e.tag} is at ⌀${e.boreMm.toFixed(3)} mm${left}${next} (${chance(e.pastChance)} chance of being past the limit)`
+  const misread = e.outweighed ? 'The other gauges outweigh this one; it counts as misread. ' : ''
+  return `${misread}${e.tag} is at ⌀${e.boreMm.toFixed(3)} mm${left}${next} (${chance(e.pastChance)} chance of being past the limit)`
 }

@@ -29,18 +29,28 @@ export function expectedReading(others: BoreHistory, reading: BoreObservation, p
   checkReading(reading)
   const recorded: BoreHistory = { ...others, doubt: { ...(others.doubt ?? DOUBT), otherBore: 0 } }
   const spread = boreAt(borePosterior(recorded, prior, law), reading.wearKg)
-  const bore = rangeOf(spread)
+  return { chance: chanceOf(spread, reading), bore: rangeOf(spread) }
+}
+
+/**
+ * Which readings the others outweigh: as unusual under all readings together, themselves among them, as one that would
+ * be asked about. They count as misread until another reading bears them out. In the order of the readings.
+ */
+export function takenForMisread(history: BoreHistory, prior: LogNormalPrior, law: Law = 'sliding'): boolean[] {
+  const p = borePosterior(history, prior, law)
+  return history.observations.map(o => chanceOf(boreAt(p, o.wearKg), o) < UNUSUAL)
+}
+
+/** Two-sided chance of a reading as far out as this one. */
+function chanceOf(spread: Spread, reading: BoreObservation): number {
   const below = (mm: number) => belowWithNoise(spread, mm, reading.uMm)
-  let chance: number
   if (reading.kind === 'value') {
     const p = below(reading.valueMm)
-    chance = 2 * Math.min(p, 1 - p)
-  } else {
-    const underNoGo = reading.noGoMm === null ? 1 : below(reading.noGoMm)
-    const overGo = reading.goMm === null ? 1 : 1 - below(reading.goMm)
-    chance = 2 * Math.min(underNoGo, overGo)
+    return Math.min(1, 2 * Math.min(p, 1 - p))
   }
-  return { chance: Math.min(1, chance), bore }
+  const underNoGo = reading.noGoMm === null ? 1 : below(reading.noGoMm)
+  const overGo = reading.goMm === null ? 1 : 1 - below(reading.goMm)
+  return Math.min(1, 2 * Math.min(underNoGo, overGo))
 }
 
 /** P(d + N(0, u) ≤ mm): the share of bores up to each place within reach, times the noise that lies there. */

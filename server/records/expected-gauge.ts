@@ -4,7 +4,7 @@
  * the entry itself, which the form does before it sends it again.
  */
 import { eq, sql } from 'drizzle-orm'
-import { borePosterior, DOUBT, expectedReading, STANDARD_BORES_MM, UNUSUAL, wouldExplain, type BoreObservation } from '../../core/wear'
+import { borePosterior, DOUBT, expectedReading, STANDARD_BORES_MM, takenForMisread, UNUSUAL, wouldExplain, type BoreObservation } from '../../core/wear'
 import { gaugeFoundWords } from '../../shared/gauge-words'
 import type { Choice, Question } from '../../shared/problem'
 import type { Connection } from '../db/client'
@@ -40,6 +40,7 @@ export async function unexpectedBore(tx: Connection, nozzleId: number, reading: 
   const earlier = log!.gauges.filter(g => boreReading(g) !== null)
   const explaining = wouldExplain(bore, reading, prior, log!.law).map(e => earlier[e.index]!)
   const before = bore.observations.length === 0 ? 'a new nozzle of its kind' : 'its other gauges'
+  const outweighed = takenForMisread({ ...bore, observations: all }, prior, log!.law)[all.length - 1]!
   const shrank = log!.gauges.some(g => isBelow(reading, g)) ? ' A bore does not shrink: is it clean and cold?' : ''
   return {
     code: UNEXPECTED, field,
@@ -49,7 +50,7 @@ export async function unexpectedBore(tx: Connection, nozzleId: number, reading: 
       ...explaining.map((g): Choice => ({ code: `${EARLIER}${g.id}`, label: `The gauge of ${day(g.occurredAt)} was wrong: strike it out`, hint: `${gaugeFoundWords({ ...g, tipMm: null, shape: [] })}. Without it this reading is usual` })),
       { code: AGAIN, label: 'A pin or a figure was misread: gauge it again', local: true },
       { code: OTHER_NOZZLE, label: 'Another nozzle was in hand: choose which', local: true },
-      { code: AS_READ, label: 'It is as read: keep it', hint: 'It counts as one that may be misread, so the range gets wider until the next gauge' },
+      { code: AS_READ, label: 'It is as read: keep it', hint: outweighed ? 'Its other gauges outweigh it: it counts as misread until another gauge bears it out' : 'One of them may be misread, so the range gets wider until the next gauge' },
     ],
   }
 }

@@ -8,12 +8,14 @@ import type { Connection } from '../db/client'
 import { gauges, nozzles } from '../db/schema'
 import { answerUnexpected, unexpectedBore } from './expected-gauge'
 import { refreshForecast } from './forecasts'
-import { boreReading, wearBy } from './history'
+import { boreReading, outweighedGauges, wearBy } from './history'
 import { ask, notInFuture, refuseField } from './refusal'
 
 type GaugeIn = z.output<typeof gaugeSchema>
 
-export interface GaugeEffect { gaugeId: number, tag: string, boreMm: number, leftFibreKg: number | null, leftMaterial: string | null, pastChance: number, nextGaugeFibreKg: number | null }
+export interface GaugeEffect { gaugeId: number, tag: string, boreMm: number, leftFibreKg: number | null, leftMaterial: string | null, pastChance: number, nextGaugeFibreKg: number | null
+  /** The other gauges outweigh it: it counts as misread. */
+  outweighed: boolean }
 
 export async function saveGauge(tx: Connection, g: GaugeIn, personId: number, kind: 'receipt' | 'service' = 'service'): Promise<GaugeEffect> {
   const occurredAt = notInFuture('occurredAt', g.occurredAt)
@@ -28,11 +30,12 @@ export async function saveGauge(tx: Connection, g: GaugeIn, personId: number, ki
     nozzleId: g.nozzleId, kind, goMm: g.goMm, noGoMm: g.noGoMm, goPin: g.goMm === null ? null : g.goPin, noGoPin: g.noGoMm === null ? null : g.noGoPin,
     valueMm: g.valueMm, uMm: reading === null ? null : g.uMm ?? PIN_U_MM, tipMm: g.tipMm, tipUMm: g.tipMm === null ? null : g.tipUMm ?? TIP_U_MM, shape: g.shape, note: g.note, occurredAt, personId,
   }).returning({ id: gauges.id })
-  const { log, forecast } = await refreshForecast(tx, g.nozzleId)
+  const { log, forecast, prior } = await refreshForecast(tx, g.nozzleId)
+  const outweighed = unexpected !== null && outweighedGauges(log, prior).has(saved!.id)
   const fibre = (kg: number) => log.lastFilled && Number.isFinite(kg) ? fillerKgFor(kg, log.lastFilled.abrasivity) : null
   return {
     gaugeId: saved!.id, tag: nozzle.tag, boreMm: forecast.bore.median, leftFibreKg: fibre(forecast.leftKg.median), leftMaterial: log.lastFilled?.material ?? null,
-    pastChance: forecast.pastChance, nextGaugeFibreKg: fibre(forecast.nextGaugeKg),
+    pastChance: forecast.pastChance, nextGaugeFibreKg: fibre(forecast.nextGaugeKg), outweighed,
   }
 }
 

@@ -1,8 +1,8 @@
 /** What the log says of nozzles, put in the words of core/wear. */
 import { inArray, sql } from 'drizzle-orm'
 import {
-  BORE_GROWTH_LIMIT, PIN_U_MM, TIP_RECEIPT_U_MM, TIP_U_MM,
-  type BoreHistory, type BoreObservation, type Law, type NozzleMaterial, type RetireRules, type TipHistory,
+  BORE_GROWTH_LIMIT, PIN_U_MM, takenForMisread, TIP_RECEIPT_U_MM, TIP_U_MM,
+  type BoreHistory, type BoreObservation, type Law, type LogNormalPrior, type NozzleMaterial, type RetireRules, type TipHistory,
 } from '../../core/wear'
 import type { Connection } from '../db/client'
 import type { gauges, nozzleTypes } from '../db/schema'
@@ -55,6 +55,12 @@ export function boreReading(g: Pick<Gauge, 'goMm' | 'noGoMm' | 'goPin' | 'noGoPi
   if (g.valueMm !== null) return { kind: 'value', wearKg: g.wearKg, valueMm: g.valueMm, uMm }
   if (g.goMm === null && g.noGoMm === null) return null
   return { kind: 'pins', wearKg: g.wearKg, goMm: g.goMm, noGoMm: g.noGoMm, uMm, goPin: g.goPin, noGoPin: g.noGoPin }
+}
+
+/** Gauges that the others outweigh, by their ids: they count as misread. */
+export function outweighedGauges(log: NozzleLog, prior: LogNormalPrior): Set<number> {
+  const misread = takenForMisread(historyOf(log).bore, prior, log.law)
+  return new Set(log.gauges.filter(g => boreReading(g) !== null).filter((_, i) => misread[i]).map(g => g.id))
 }
 
 /** Retire limit of the bore, mm: relative to nominal, also for a nozzle that came used. */

@@ -5,7 +5,7 @@ import { gaugeFoundWords, type GaugeFound } from '../../shared/gauge-words'
 import type { Connection } from '../db/client'
 import { forecasts, nozzles, nozzleTypes } from '../db/schema'
 import { sistersPrior } from './forecasts'
-import { historyOf, nozzleLogs, type NozzleType } from './history'
+import { historyOf, nozzleLogs, outweighedGauges, type NozzleType } from './history'
 import { notFound } from './refusal'
 
 export interface NozzleLine {
@@ -62,7 +62,7 @@ export interface NozzlePage {
   extrudedG: number
   lastFilled: { abrasivity: number, material: string } | null
   lastRun: { wearKg: number, fibreG: number, name: string, material: string } | null
-  gaugePoints: { id: number, kind: 'receipt' | 'service', wearKg: number, goMm: number | null, noGoMm: number | null, valueMm: number | null, uMm: number | null, tipMm: number | null, shape: string[], at: string }[]
+  gaugePoints: { id: number, kind: 'receipt' | 'service', wearKg: number, goMm: number | null, noGoMm: number | null, valueMm: number | null, uMm: number | null, tipMm: number | null, shape: string[], at: string, outweighed: boolean }[]
   record: RecordLine[]
 }
 
@@ -79,6 +79,7 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
   const { prior, sisters } = fresh ?? await sistersPrior(db, material, nozzle.id)
   const [risk] = await db.execute<{ accepted_risk: number }>(sql`select accepted_risk from settings`)
   const input = { material, law: nozzle.law, bore, tip, rules, wearKg: log!.wearKg, prior, acceptedRisk: risk!.accepted_risk }
+  const outweighed = outweighedGauges(log!, prior)
   const [place] = await db.execute<{ kind: string, reason: string, head_id: number, head: string, printer: string, printer_id: number }>(sql`
     select e.kind, e.reason, h.id head_id, h.name head, p.name printer, p.id printer_id from standing_fittings e left join heads h on h.id = e.head_id left join printers p on p.id = h.printer_id
     where e.nozzle_id = ${nozzle.id} order by e.occurred_at desc, e.id desc limit 1`)
@@ -90,7 +91,7 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
     input, forecast: fresh?.forecast ?? forecast(input), sisters, stale: fresh === null,
     laws: compareLaws(bore, prior),
     fibreG: log!.fibreG, extrudedG: log!.extrudedG, lastFilled: log!.lastFilled, lastRun: log!.lastRun,
-    gaugePoints: log!.gauges.map(g => ({ id: g.id, kind: g.kind, wearKg: g.wearKg, goMm: g.goMm, noGoMm: g.noGoMm, valueMm: g.valueMm, uMm: g.uMm, tipMm: g.tipMm, shape: g.shape, at: g.occurredAt.toISOString() })),
+    gaugePoints: log!.gauges.map(g => ({ id: g.id, kind: g.kind, wearKg: g.wearKg, goMm: g.goMm, noGoMm: g.noGoMm, valueMm: g.valueMm, uMm: g.uMm, tipMm: g.tipMm, shape: g.shape, at: g.occurredAt.toISOString(), outweighed: outweighed.has(g.id) })),
     record: await recordOf(db, nozzle.id),
   }
 }

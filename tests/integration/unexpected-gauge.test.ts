@@ -82,6 +82,17 @@ test('kept as read: it counts, and widens the range', async () => {
   expect(after.high95 - after.low95).toBeGreaterThan(1.4 * (before.high95 - before.low95))
 })
 
+test('one that the others outweigh says so: before it is kept, when it is, and on the page', async () => {
+  const n = await newNozzle()
+  for (const days of [9, 8, 7]) await gauge(n.id, { goMm: 0.4, noGoMm: 0.41, occurredAt: ago(days) })
+  const q = await question(gauge(n.id, { goMm: 0.45, noGoMm: 0.46 }))
+  expect(q.choices!.find(c => c.code.endsWith(':as-read'))!.hint).toMatch(/outweigh it/)
+  const saved = await gauge(n.id, { goMm: 0.45, noGoMm: 0.46, confirmed: ['unexpected-bore:as-read'] })
+  expect(saved.outweighed).toBe(true)
+  const page = await nozzlePage(db, n.tag)
+  expect(page.gaugePoints.filter(g => g.outweighed).map(g => g.id)).toEqual([saved.gaugeId])
+})
+
 test('a receipt gauge is asked about as well, and a used nozzle needs none', async () => {
   expect(await question(newNozzle({ receipt: { goMm: 0.59, noGoMm: 0.6 } }))).toBeTruthy()
   const used = await newNozzle({ wasUsed: true })

@@ -298,6 +298,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     sisterTerm: { args: { history, material: 'hardened steel' } },
     startOf: { args: { h: { nominalMm: 0.4, wasUsed: false, doubt: history.doubt } }, unused: /misread/ },
     RowStore: { args: { history, law: 'sliding' } },
+    takenForMisread: { args: { history, prior, law: 'sliding' } },
     tipLife: { args: { p: made(tipped), limitMm: 0.5 } },
     tipLossAt: { args: { p: made(tipped), wearKg: 1 } },
     tipPosterior: { args: { history: tip, prior: wear.tipPrior('hardened steel') } },

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { InputError } from '#core/numeric'
 import { describe, expect, test } from 'vitest'
-import { borePosterior, boreAt, brokenBy, expectedReading, fillerKgFor, fleetForecast, forecast, wearKg, wearAtRisk, wouldExplain, rangeOf, UNUSUAL, type BoreObservation, type FleetNozzle, type NozzleInput } from '#core/wear'
+import { borePosterior, boreAt, brokenBy, expectedReading, takenForMisread, fillerKgFor, fleetForecast, forecast, wearKg, wearAtRisk, wouldExplain, rangeOf, UNUSUAL, type BoreObservation, type FleetNozzle, type NozzleInput } from '#core/wear'
 
 const prior = { meanLn: Math.log(0.03), sd: 0.8 }
 const pins = (wearKg: number, goMm: number | null, noGoMm: number | null, more: object = {}): BoreObservation => ({ kind: 'pins', wearKg, goMm, noGoMm, uMm: 0.003, ...more })
@@ -184,5 +184,13 @@ describe('what a reading was expected to be', () => {
     expect(expectedReading({ ...fresh, observations: others.observations.slice(0, 2) }, reading, prior).chance).toBeGreaterThan(UNUSUAL)
     expect(wouldExplain({ ...fresh, observations: [pins(0, 0.44, 0.45)] }, pins(0.1, 0.40, 0.41), prior).map(e => e.index)).toEqual([0])
     expect(wouldExplain(fresh, pins(0, 0.49, 0.50), prior)).toEqual([])
+  })
+  test('a reading that the others outweigh counts as misread; one that may as well be right does not', () => {
+    const three = [pins(0, 0.40, 0.41), pins(0.4, 0.41, 0.42), pins(0.8, 0.42, 0.43)]
+    expect(takenForMisread({ ...fresh, observations: three }, prior)).toEqual([false, false, false])
+    expect(takenForMisread({ ...fresh, observations: [...three, pins(1.05, 0.39, 0.40)] }, prior)).toEqual([false, false, false, true])
+    // one against one: nobody can tell which, so neither is set aside and the range is wide
+    const two = { ...fresh, observations: [pins(1, 0.43, 0.44), pins(1.1, 0.40, 0.41)] }
+    expect(takenForMisread(two, prior)).toEqual([false, false])
   })
 })

@@ -16,12 +16,12 @@ import type { Band } from '#core/wear'
 
 use([CustomChart, LineChart, GridComponent, SVGRenderer])
 type Option = ComposeOption<LineSeriesOption | CustomSeriesOption | GridComponentOption>
-export interface Mark { wearKg: number, low: number | null, high: number | null, value: number | null, uMm: number | null, preview: boolean }
+export interface Mark { wearKg: number, low: number | null, high: number | null, value: number | null, uMm: number | null, preview: boolean, outweighed: boolean }
 
 const props = defineProps<{ bands: Band[], marks: Mark[], limitMm: number | null, nowKg: number, editing: boolean, weighted: boolean, label: string }>()
 const emit = defineEmits<{ pick: [boreMm: number] }>()
 
-const INK = '#1e2c36', INK2 = '#586873', RULE = '#e4e2d8', STOP = '#b3261e', BLUE = '#2e5a88', STRAW = '#c39a2e', BRONZE = '#925623'
+const INK = '#1e2c36', INK2 = '#586873', RULE = '#e4e2d8', STOP = '#b3261e', BLUE = '#2e5a88', STRAW = '#c39a2e', BRONZE = '#925623', LOOK = '#7d5300'
 const font = { fontFamily: 'Archivo Variable, sans-serif', fontSize: 12 }
 
 const extent = computed(() => {
@@ -66,7 +66,7 @@ const option = computed<Option>(() => ({
         const [, by] = api.coord([props.nowKg, extent.value.min]) as [number, number]
         const left = nx > 160
         children.push({ type: 'line', shape: { x1: nx, y1: ny, x2: nx, y2: by }, style: { stroke: INK, lineWidth: 1 } })
-        children.push({ type: 'text', style: { text: `now ${Number(props.nowKg.toPrecision(3))} kg`, x: left ? nx - 6 : nx + 6, y: ny - 14, align: left ? 'right' : 'left', fill: INK, font: '650 12px Archivo Variable, sans-serif' } })
+        children.push({ type: 'text', style: { text: `now ${Number(props.nowKg.toPrecision(3))} kg`, x: left ? nx - 6 : nx + (nx < 90 ? 30 : 6), y: ny - 14, align: left ? 'right' : 'left', fill: INK, font: '650 12px Archivo Variable, sans-serif' } })
         return { type: 'group', children } as never
       },
     },
@@ -79,7 +79,7 @@ const option = computed<Option>(() => ({
         const high = m.value !== null ? m.value + (m.uMm ?? 0) : m.high ?? extent.value.max
         const [x, y0] = api.coord([m.wearKg, low]) as [number, number]
         const [, y1] = api.coord([m.wearKg, high]) as [number, number]
-        const style = { stroke: m.preview ? BRONZE : BLUE, lineWidth: m.preview ? 3 : 2.4, lineDash: m.preview ? [5, 3] : undefined, fill: 'none' }
+        const style = { stroke: m.preview ? BRONZE : m.outweighed ? LOOK : BLUE, lineWidth: m.preview ? 3 : 2.4, lineDash: m.preview ? [5, 3] : m.outweighed ? [2, 3] : undefined, fill: 'none' }
         const cap = (y: number) => ({ type: 'line', shape: { x1: x - 7, y1: y, x2: x + 7, y2: y }, style })
         return {
           type: 'group',

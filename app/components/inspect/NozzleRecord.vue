@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { RecordLine } from '../../../server/records/nozzles'
 import { when } from '~/format'
 
-const props = defineProps<{ record: RecordLine[], zone: string }>()
+const props = defineProps<{ record: RecordLine[], zone: string, /** Gauges that count as misread. */ misread: number[] }>()
 defineEmits<{ strike: [line: RecordLine] }>()
 const all = ref(false)
 const shown = computed(() => all.value ? props.record : props.record.slice(0, 12))
@@ -24,7 +24,7 @@ const shown = computed(() => all.value ? props.record : props.record.slice(0, 12
               <span v-if="r.struck" class="block text-xs">Struck out by {{ r.struck.person }}, {{ when(r.struck.at, zone) }}: {{ r.struck.reason }}</span>
             </td>
             <td class="whitespace-nowrap">{{ r.person }}</td>
-            <td :class="r.struck ? 'line-through' : ''">{{ r.result }}</td>
+            <td :class="r.struck ? 'line-through' : ''">{{ r.result }}<span v-if="r.kind === 'gauge' && !r.struck && misread.includes(r.id)" class="block text-xs font-semibold text-look">counts as misread</span></td>
             <td class="num">{{ ((r.fibreG ?? 0) / 1000).toFixed(3) }} kg</td>
             <td class="no-print num"><button v-if="!r.struck" type="button" class="button plain text-[13px]" @click="$emit('strike', r)">Strike out<span class="sr-only"> {{ r.title }} of {{ when(r.at, zone) }}</span></button></td>
           </tr>

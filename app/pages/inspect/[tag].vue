@@ -2,6 +2,7 @@
 /** A nozzle: what is left, what it rests on, its section, its wear chart, its record; and gauging it on the chart. */
 import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import { boreBands, boreLife, borePosterior, expectedReading, fillerKgFor, forecast as forecastOf, PIN_U_MM, UNUSUAL, wearAtRisk, type BoreObservation, type Law } from '#core/wear'
+import { gaugeFoundWords } from '#shared/gauge-words'
 import type { NozzlePage, RecordLine } from '../../../server/records/nozzles'
 import NozzleSection from '~/components/drawings/NozzleSection.vue'
 import FitSheet from '~/components/entry/FitSheet.vue'
@@ -13,7 +14,7 @@ import NozzleTitleBlock from '~/components/inspect/NozzleTitleBlock.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useReading } from '~/composables/reading'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
-import { chance, kg, kgBetween } from '~/format'
+import { chance, day, kg, kgBetween } from '~/format'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
 
@@ -83,9 +84,11 @@ const bands = computed(() => {
   return boreBands(p, Array.from({ length: 41 }, (_, i) => far * i / 40))
 })
 const marks = computed(() => [
-  ...(page.value?.gaugePoints ?? []).filter(g => g.goMm !== null || g.noGoMm !== null || g.valueMm !== null).map(g => ({ wearKg: g.wearKg, low: g.goMm, high: g.noGoMm, value: g.valueMm, uMm: g.uMm, preview: false })),
-  ...(preview.value ? [{ wearKg: preview.value.wearKg, low: preview.value.kind === 'pins' ? preview.value.goMm : null, high: preview.value.kind === 'pins' ? preview.value.noGoMm : null, value: preview.value.kind === 'value' ? preview.value.valueMm : null, uMm: preview.value.uMm, preview: true }] : []),
+  ...(page.value?.gaugePoints ?? []).filter(g => g.goMm !== null || g.noGoMm !== null || g.valueMm !== null).map(g => ({ wearKg: g.wearKg, low: g.goMm, high: g.noGoMm, value: g.valueMm, uMm: g.uMm, preview: false, outweighed: g.outweighed })),
+  ...(preview.value ? [{ wearKg: preview.value.wearKg, low: preview.value.kind === 'pins' ? preview.value.goMm : null, high: preview.value.kind === 'pins' ? preview.value.noGoMm : null, value: preview.value.kind === 'value' ? preview.value.valueMm : null, uMm: preview.value.uMm, preview: true, outweighed: false }] : []),
 ])
+/** Gauges that the others outweigh, in words. */
+const outweighed = computed(() => (page.value?.gaugePoints ?? []).filter(g => g.outweighed).map(g => `${gaugeFoundWords({ ...g, tipMm: null, shape: [] })} on ${day(g.at, shop.zone)}`))
 const weighted = computed(() => !!page.value && Math.abs(page.value.input.wearKg - page.value.fibreG / 1000) > 0.01 * page.value.input.wearKg)
 const tipMeasured = computed(() => page.value?.gaugePoints.some(g => g.tipMm !== null) ?? false)
 
@@ -170,17 +173,18 @@ async function setLaw(law: Law): Promise<void> {
           <div class="sheet p-1">
             <p v-if="gauging" class="px-2 pt-1 text-sm text-ink2">Click the chart at the bore you found: it sets the pins on either side.</p>
             <p v-if="unexpected" class="px-2 pt-1 text-sm font-semibold text-look" role="status">Not expected: by the other gauges it should be {{ unexpected.median.toFixed(3) }} mm, 95 % between {{ unexpected.low95.toFixed(3) }} and {{ unexpected.high95.toFixed(3) }}. You will be asked what it means.</p>
+            <p v-if="outweighed.length > 0 && !gauging" class="px-2 pt-1 text-sm font-semibold text-look">{{ outweighed.length === 1 ? 'A gauge does not fit the others and counts as misread' : `${outweighed.length} gauges do not fit the others and count as misread` }}: {{ outweighed.join('; ') }}. Gauge it again, or strike out what was wrong.</p>
             <WearChart
               :bands="bands" :marks="marks" :limit-mm="limitMm" :now-kg="page.input.wearKg" :editing="gauging" :weighted="weighted"
               :label="`Bore against fibre mass: ${forecast.bore.median.toFixed(3)} mm now at ${page.input.wearKg.toFixed(2)} kg, 80 % between ${forecast.bore.low80.toFixed(3)} and ${forecast.bore.high80.toFixed(3)}; ${marks.length} gauges`"
               @pick="b => gaugeForm?.pick(b)"
             />
-            <p class="flex flex-wrap gap-x-4 px-3 pb-1 text-xs text-ink2"><span><b class="text-blue">I</b> gauge, go to no-go</span><span><b class="text-bronze">▮</b> solid edge 80 %, dashed edge 95 %</span><span>— middle</span></p>
+            <p class="flex flex-wrap gap-x-4 px-3 pb-1 text-xs text-ink2"><span><b class="text-blue">I</b> gauge, go to no-go</span><span><b class="text-bronze">▮</b> solid edge 80 %, dashed edge 95 %</span><span>— middle</span><span v-if="outweighed.length > 0"><b class="text-look">¦</b> gauge that counts as misread</span></p>
           </div>
         </div>
       </div>
       <div class="mt-3 grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[minmax(0,1fr)_330px]">
-        <NozzleRecord :record="page.record" :zone="shop.zone" @strike="strike" />
+        <NozzleRecord :record="page.record" :misread="page.gaugePoints.filter(g => g.outweighed).map(g => g.id)" :zone="shop.zone" @strike="strike" />
         <NozzleTitleBlock :page="page" :forecast="forecast" :other="other" :zone="shop.zone" @law="setLaw" @retire="retiring = 'retire'" @remove="retiring = 'remove'" @fit="fitting = true" />
       </div>
       <StrikeSheet :target="striking" @close="striking = null" />
