@@ -21,7 +21,7 @@ const OTHER_BORE = `${UNEXPECTED}:bore:`
 const EARLIER = `${UNEXPECTED}:strike:`
 const AGAIN = `${UNEXPECTED}:again`
 const OTHER_NOZZLE = `${UNEXPECTED}:other-nozzle`
-/** Another bore is offered when all readings together make it at least so likely beside the recorded one. */
+/** Another bore is offered when this reading is usual for it, and all readings together make it at least so likely beside the likeliest. */
 const WORTH_ASKING = 0.05
 
 const mm = (v: number) => `${Number(v.toFixed(3))}`
@@ -35,8 +35,8 @@ export async function unexpectedBore(tx: Connection, nozzleId: number, reading: 
   if (chance >= UNUSUAL) return null
   const all = [...bore.observations, reading]
   const evidence = (nominalMm: number) => borePosterior({ ...bore, nominalMm, observations: all, doubt: { ...DOUBT, otherBore: 0 } }, prior, log!.law).logEvidence
-  const recorded = evidence(bore.nominalMm)
-  const others = await otherBores(tx, log!, b => evidence(b) - recorded > Math.log(WORTH_ASKING))
+  const isUsual = (nominalMm: number) => expectedReading({ ...bore, nominalMm }, reading, prior, log!.law).chance >= UNUSUAL
+  const others = await otherBores(tx, log!, b => isUsual(b) ? evidence(b) : -Infinity, evidence(bore.nominalMm))
   const earlier = log!.gauges.filter(g => boreReading(g) !== null)
   const explaining = wouldExplain(bore, reading, prior, log!.law).map(e => earlier[e.index]!)
   const before = bore.observations.length === 0 ? 'a new nozzle of its kind' : 'its other gauges'
@@ -65,14 +65,15 @@ function isBelow(reading: BoreObservation, g: NozzleLog['gauges'][number]): bool
   return high !== null && low !== null && high < low - 2 * Math.hypot(reading.uMm, g.uMm ?? 0)
 }
 
-/** Bores that all readings together make likely: types the shop knows, or a standard bore that it has no type of yet. */
-async function otherBores(tx: Connection, log: NozzleLog, isLikely: (boreMm: number) => boolean): Promise<Choice[]> {
+/** Bores that all readings together make likely, the likeliest first: types the shop knows, or a standard bore that it has no type of yet. */
+async function otherBores(tx: Connection, log: NozzleLog, lnEvidence: (boreMm: number) => number, lnRecorded: number): Promise<Choice[]> {
   const known = await tx.select().from(nozzleTypes).where(eq(nozzleTypes.material, log.type.material))
   const recorded = (b: number) => Math.abs(b - log.type.nominalBoreMm) < 1e-9
   const out: Choice[] = []
-  const bores = [...new Set([...known.map(t => t.nominalBoreMm), ...STANDARD_BORES_MM])].filter(b => !recorded(b)).sort((a, b) => a - b)
-  for (const b of bores) {
-    if (!isLikely(b)) continue
+  const bores = [...new Set([...known.map(t => t.nominalBoreMm), ...STANDARD_BORES_MM])].filter(b => !recorded(b)).map(b => ({ b, ln: lnEvidence(b) }))
+  const best = Math.max(lnRecorded, ...bores.map(x => x.ln))
+  for (const { b, ln } of bores.sort((x, y) => y.ln - x.ln)) {
+    if (ln < best + Math.log(WORTH_ASKING)) break
     const types = known.filter(t => Math.abs(t.nominalBoreMm - b) < 1e-9)
     for (const t of types) out.push({ code: `${OTHER_TYPE}${t.id}`, label: `It is a ${mm(b)} nozzle: record it as ${t.name}`, hint: 'Its bore and its limit change with it' })
     if (types.length === 0 && canBe(log, b)) out.push({ code: `${OTHER_BORE}${b}`, label: `It is a ${mm(b)} nozzle: record it as ${typeName(log, b)}`, hint: `A new type, copied from ${log.type.name}; check its geometry in Stores` })

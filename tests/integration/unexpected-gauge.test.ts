@@ -22,7 +22,10 @@ test('it says what was expected and how unlikely the reading is, and stores noth
   expect(q.choices!.map(c => c.label)).toEqual(expect.arrayContaining([
     'It is a 0.5 nozzle: record it as hardened steel 0.5', 'A pin or a figure was misread: gauge it again', 'Another nozzle was in hand: choose which', 'It is as read: keep it',
   ]))
+  expect(q.choices!.filter(c => c.label.startsWith('It is a ')).map(c => c.label)).toEqual(['It is a 0.5 nozzle: record it as hardened steel 0.5'])
   expect((await nozzlePage(db, n.tag)).gaugePoints).toEqual([])
+  // no bore that is sold reads so: none is offered
+  expect((await question(gauge(n.id, { valueMm: 0.7, uMm: 0.002 }))).choices!.filter(c => c.label.startsWith('It is a '))).toEqual([])
 })
 
 test('what a technician finds usual is not asked', async () => {

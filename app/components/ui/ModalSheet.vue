@@ -1,18 +1,26 @@
 <script setup lang="ts">
-/** A sheet laid over the drawing; Esc closes it, focus stays inside and returns afterwards. */
+/** A sheet laid over the drawing; Esc closes it, focus starts at its first field, stays inside and returns afterwards. */
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { ref, type ComponentPublicInstance } from 'vue'
 
 withDefaults(defineProps<{ open: boolean, title: string, wide?: boolean }>(), { wide: false })
 defineEmits<{ close: [] }>()
+
+/** Not where that would bring up a keyboard over what there is to read first. */
+const first = ref<HTMLElement | null>(null)
+function findFirst(body: Element | ComponentPublicInstance | null): void {
+  const touch = window.matchMedia('(pointer: coarse)').matches
+  first.value = body instanceof Element && !touch ? body.querySelector<HTMLElement>('input, select, textarea') : null
+}
 </script>
 
 <template>
-  <Dialog :open="open" class="fixed inset-0 z-50" @close="$emit('close')">
+  <Dialog :open="open" :initial-focus="first" class="fixed inset-0 z-50" @close="$emit('close')">
     <div class="fixed inset-0 bg-ink/45" aria-hidden="true" />
     <div class="fixed inset-0 overflow-y-auto p-2 sm:p-8">
       <DialogPanel class="sheet mx-auto p-4 sm:p-5" :class="wide ? 'max-w-[860px]' : 'max-w-[560px]'">
         <div class="mb-3 flex items-start gap-3"><DialogTitle as="h2" class="flex-1 pt-2">{{ title }}</DialogTitle><button type="button" class="button plain" @click="$emit('close')">Close</button></div>
-        <slot />
+        <div :ref="findFirst"><slot /></div>
       </DialogPanel>
     </div>
   </Dialog>
