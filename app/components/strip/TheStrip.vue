@@ -28,6 +28,12 @@ const offers = computed(() => focused.value ? completions(line.value, shop.data 
 const withChoices = computed(() => problem.value?.questions?.some(q => q.choices) ?? false)
 const open = computed(() => focused.value && (line.value !== '' || problem.value !== null))
 
+/** Two fields that are wrong in the same way are said once. */
+function reasonOf(p: Problem): string {
+  if (p.questions) return p.questions.map(q => q.message).join(' ')
+  return p.errors ? [...new Set(p.errors.map(e => e.message))].join('. ') : p.title
+}
+
 function complete(word: string): void {
   line.value = line.value.replace(/\S*$/, word) + ' '
   chosen.value = -1
@@ -114,7 +120,7 @@ defineExpose({
     <div v-show="open" id="strip-panel" class="sheet absolute inset-x-0 top-full z-40 mt-1 p-3" @mousedown.prevent>
       <p role="status" class="text-[15px]">
         <template v-if="problem">
-          <strong :class="problem.questions ? 'text-look' : 'text-stop'">{{ problem.questions?.map(q => q.message).join(' ') ?? problem.errors?.map(e => e.message).join('. ') ?? problem.title }}</strong>
+          <strong :class="problem.questions ? 'text-look' : 'text-stop'">{{ reasonOf(problem) }}</strong>
           <span v-if="problem.questions">{{ withChoices ? ' Choose below, Esc leaves it.' : ' Enter confirms, Esc leaves it.' }}</span>
         </template>
         <template v-else-if="understood.kind === 'unread'">
