@@ -35,7 +35,16 @@ const heads = computed(() => (shop.data?.printers ?? []).flatMap(p => p.heads.fi
 const head = computed(() => heads.value.find(h => h.id === v.headId) ?? null)
 const last = computed(() => data.value?.through.find(t => t.nozzleId === head.value?.nozzleId) ?? null)
 watch(() => heads.value.length > 0 && data.value !== null, ready => { if (ready && v.headId === null) v.headId = (heads.value.find(h => h.printer.id === ui.lastPrinterId) ?? heads.value[0])!.id }, { immediate: true })
-watch(() => `${v.headId} ${last.value?.lastId}`, () => { v.fromId = last.value?.lastId ?? null; v.meltMm3 = head.value && /high flow/i.test(head.value.name) ? START_MELT_MM3['high flow'] : START_MELT_MM3.standard }, { immediate: true })
+/** What stands in the nozzle by the log, filled in; news of it leaves what a person has chosen since. */
+let filledIn: number | null = null
+function fillIn(): void {
+  v.fromId = filledIn = last.value?.lastId ?? null
+}
+watch(() => v.headId, () => {
+  fillIn()
+  v.meltMm3 = head.value && /high flow/i.test(head.value.name) ? START_MELT_MM3['high flow'] : START_MELT_MM3.standard
+}, { immediate: true })
+watch(() => last.value?.lastId, () => { if (v.fromId === filledIn) fillIn() })
 
 const materials = computed(() => equip.value?.materials ?? [])
 const flowing = (m: MaterialRow): Flowing => ({ name: m.name, lowestFlowC: m.values.find(x => x.key === 'lowestFlowC')?.value ?? null, shortMaxC: m.values.find(x => x.key === 'shortMaxC')?.value ?? null })
