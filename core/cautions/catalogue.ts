@@ -2,10 +2,9 @@
  * Cautions with what triggers them: a material, a temperature in °C, a part, an action. Source: common practice, no
  * source. A caution is shown when every kind of trigger that it names is met by one of its entries.
  */
+import { SETPOINT_C } from '../gcode'
 import { needEach } from '../numeric'
 
-/** Any setpoint that a job file may hold, °C. */
-const ASKED_C = [-1e12, 1e12] as const
 export const FIRST = 'The maker\'s manual, local codes and licensed practice come first.'
 
 export const ACTIONS = ['print', 'swap a nozzle', 'fit a part', 'wire', 'trim', 'dry', 'clear a clog'] as const
@@ -64,7 +63,7 @@ const over = (limit: number | undefined, given: number | null | undefined) => li
 
 /** The cautions of a moment, in the catalogue's order. */
 export function cautionsFor(m: Moment): Caution[] {
-  needEach(m, ['nozzleC', 'bedC', 'chamberC'], ...ASKED_C, '°C')
+  needEach(m, ['nozzleC', 'bedC', 'chamberC'], ...SETPOINT_C, '°C')
   return CAUTIONS.filter(c => c.actions.includes(m.action) && oneOf(c.polymers, m.polymers) && oneOf(c.fillers, m.fillers) && oneOf(c.roles, m.roles) && oneOf(c.surfaces, m.surfaces)
     && over(c.nozzleAboveC, m.nozzleC) && over(c.bedAboveC, m.bedC) && over(c.chamberAboveC, m.chamberC))
 }

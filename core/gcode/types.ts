@@ -2,7 +2,12 @@
  * What a job file's scan answers. Units stand in the names; `null` means "never set" or "cannot be known".
  * The rules are those of the job-file reader (docs/job-file-reader.md); rule numbers in this folder refer to it.
  */
+import { LARGEST } from './number-text'
+
 export type Dialect = 'eIndependent' | 'eFollowsPositioning'
+
+/** Any setpoint that a job file may hold, °C: all that the reader reads. A slip of its author is to be judged, not refused. */
+export const SETPOINT_C = [-LARGEST, LARGEST] as const
 
 /** Tools that one job may name (rule 16). */
 export const MOST_TOOLS = 64

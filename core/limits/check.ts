@@ -2,13 +2,12 @@
  * What the limits take, in one place: who asks in numbers that are none gets an InputError that names the field, never a
  * verdict. The doors take their ranges of rules and parts from here.
  */
+import { SETPOINT_C } from '../gcode'
 import { need, needEach, needIfKnown } from '../numeric'
 import type { Demand, Details, FittedNozzle, Part, Printer, Rules } from './types'
 
 /** Any temperature of a part, a window or a setpoint, °C. */
 export const ANY_C = [-60, 1500] as const
-/** What a job file may ask, °C: all that the reader reads, for a slip of its author is to be judged, not refused. */
-export const ASKED_C = [-1e12, 1e12] as const
 /** Bends, curls and lengths, mm. */
 export const ANY_MM = [0, 1e6] as const
 export const PRICE = [0, 1e6] as const
@@ -53,7 +52,7 @@ export function checkRules(r: Rules): void {
 }
 
 export function checkAsked(d: Demand): void {
-  needEach(d, ['nozzleMinC', 'nozzleMaxC', 'bedMinC', 'bedMaxC', 'chamberMinC', 'chamberMaxC', 'dryMinC'], ...ASKED_C, '°C')
+  needEach(d, ['nozzleMinC', 'nozzleMaxC', 'bedMinC', 'bedMaxC', 'chamberMinC', 'chamberMaxC', 'dryMinC'], ...SETPOINT_C, '°C')
   needEach(d, ['boreMinMm', 'boreGoodMm', 'curlMm'], ...ANY_MM, 'mm')
   needIfKnown('strainAtBreak', d.strainAtBreak, 0.001, 10)
   need('diameterMm', d.diameterMm, 0.5, 5, 'mm')

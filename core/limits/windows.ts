@@ -4,9 +4,10 @@
  * editable in the app. Sets that disagree stand side by side.
  */
 import { DRYING_C } from '../drying'
+import { SETPOINT_C } from '../gcode'
 import { needEach } from '../numeric'
 import type { Filler } from '../wear'
-import { ANY_C, ASKED_C, checkAsked } from './check'
+import { ANY_C, checkAsked } from './check'
 import type { Basis, ChamberLevel, Demand, Ventilation } from './types'
 
 /** Facts of a material with their unit and what can be entered. */
@@ -84,7 +85,7 @@ export interface Setpoints { nozzleC: number | null, bedC: number | null, chambe
  * through, what that material asks beside temperatures (hardness, bore, bend, dryer ...) is checked too.
  */
 export function demandOfJob(name: string, s: Setpoints, base: Demand | null): Demand {
-  needEach(s, ['nozzleC', 'bedC', 'chamberC'], ...ASKED_C, '°C')
+  needEach(s, ['nozzleC', 'bedC', 'chamberC'], ...SETPOINT_C, '°C')
   const chamber = s.chamberC !== null && s.chamberC > 0
   const demand: Demand = {
     ...(base ?? {

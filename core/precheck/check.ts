@@ -4,7 +4,8 @@
  */
 import { drynessFixes, drynessFor, FOR_GOOD_H } from '../drying'
 import { need, needEach, needIfKnown } from '../numeric'
-import { checkWindow, likeliest, SETPOINT_C } from './profile'
+import { SETPOINT_C } from '../gcode'
+import { checkWindow, likeliest } from './profile'
 import type { CheckLine, CheckStatus, PrecheckFacts } from './types'
 
 /** First layers of filled and hot filament: not faster, not thinner. */

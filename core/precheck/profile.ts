@@ -1,9 +1,7 @@
 /** Whose profile a job file's setpoints look like. */
+import { SETPOINT_C } from '../gcode'
 import { need, needEach } from '../numeric'
 import type { WindowOfMaterial } from './types'
-
-/** Any setpoint that a job file may hold, °C. */
-export const SETPOINT_C = [-1e12, 1e12] as const
 
 export function checkWindow(m: WindowOfMaterial): void {
   needEach(m, ['nozzleMinC', 'nozzleMaxC'], ...SETPOINT_C, '°C')
