@@ -1,0 +1,79 @@
+/** One entry in every log, saved as a person would. */
+import { Scan } from '../../core/gcode'
+import { startWindow } from '../../core/limits'
+import type { Connection, Database } from '../../server/db/client'
+import { saveChangeover } from '../../server/records/changeovers'
+import { addDryer, saveAnneal, saveDrying, saveEnding, saveSoak } from '../../server/records/dryings'
+import { saveGauge } from '../../server/records/gauges'
+import { addMaterial } from '../../server/records/materials'
+import { savePrecheck } from '../../server/records/prechecks'
+import { saveRun } from '../../server/records/runs'
+import { saveWarmUp } from '../../server/records/soaks'
+import { saveSpoolEvent } from '../../server/records/spools'
+import { saveChange } from '../../server/records/stacks'
+import { addSpool } from '../../server/records/stores'
+import { saveStrike } from '../../server/records/strikes'
+import {
+  annealSchema,
+  changeoverSchema,
+  changeSchema,
+  dryerSchema,
+  dryingSchema,
+  endingSchema,
+  jobSchema,
+  precheckSchema,
+  soakSchema,
+  spoolEventSchema,
+  spoolSchema,
+  warmUpSchema,
+} from '../../shared/entries'
+import { ago, gaugeEntry, materialEntry, runEntry, type SmallShop } from './support'
+
+export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
+  const save = <T>(work: (tx: Connection) => Promise<T>) => db.transaction(work)
+  const { printerId, headId, nozzleId } = shop
+  const window = startWindow('PA6', 'carbon fibre')!
+  const nylon = { facts: window.facts, sets: window.sets }
+  const material = await save(tx => addMaterial(tx, materialEntry('PA6-CF20 with its window', nylon), 1))
+  const spoolEntry = { tag: 'S-5', materialId: material.id, diameterMm: 1.75, netG: 1000, hub: 'metal' }
+  const spool = await save(tx => addSpool(tx, spoolSchema.parse(spoolEntry), 1))
+  const ovenEntry = { name: 'Oven', kind: 'oven', ceilingC: 200, timeOutH: 24, basis: 'nameplate' }
+  const oven = await save(tx => addDryer(tx, dryerSchema.parse(ovenEntry), 1))
+
+  const scan = scanned()
+  const job = jobSchema.parse({ name: 'guide.gcode', contentSha256: 'b'.repeat(64), sizeBytes: 500, scan })
+  const run = await save(tx => saveRun(tx, runEntry(shop, { job }, { kind: 'job' }), 1))
+  await save(tx => saveGauge(tx, gaugeEntry(shop, { goMm: 0.41, noGoMm: 0.42 }), 1))
+  const opened = { spoolId: spool.id, kind: 'opened', occurredAt: ago(2) }
+  await save(tx => saveSpoolEvent(tx, spoolEventSchema.parse(opened), 1))
+  const dryingEntry = { spoolId: spool.id, dryerId: oven.id, setC: 80, plannedH: 8, occurredAt: ago(1) }
+  const drying = await save(tx => saveDrying(tx, dryingSchema.parse(dryingEntry), 1))
+  const ending = { target: 'drying', targetId: drying.id, occurredAt: ago(0.5) }
+  await save(tx => saveEnding(tx, endingSchema.parse(ending), 1))
+  const change = { printerId, text: 'a fan added', occurredAt: ago(0.4), add: [{ kind: 'fans' }] }
+  await save(tx => saveChange(tx, changeSchema.parse(change), 1))
+  const soak = { printerId, targetC: 50, bedC: 100, part: 'small', minutes: 30, basis: 'practice', occurredAt: ago(0.2) }
+  await save(tx => saveSoak(tx, soakSchema.parse(soak), 1))
+  const rising = Array.from({ length: 60 }, (_, i) => ({ s: i * 30, c: 23 + 40 * (1 - Math.exp(-i / 20)) }))
+  const warmUp = { printerId, place: 'top', bedC: 100, roomC: 23, readings: rising, occurredAt: ago(0.2) }
+  await save(tx => saveWarmUp(tx, warmUpSchema.parse(warmUp), 1))
+  const between = { fromMaterialId: shop.materialId, toMaterialId: material.id }
+  const purge = { headId, nozzleId, ...between, atC: 260, volumeMm3: 900, clean: true, occurredAt: ago(0.2) }
+  await save(tx => saveChangeover(tx, changeoverSchema.parse(purge), 1))
+  const heated = { atC: 80, holdH: 6, rampCPerH: 40, thicknessMm: 8, occurredAt: ago(0.1) }
+  const anneal = { name: 'guides', materialId: material.id, dryerId: oven.id, ...heated }
+  await save(tx => saveAnneal(tx, annealSchema.parse(anneal), 1))
+  const asked = { printerId, headId, spoolId: spool.id, materialId: material.id, printsFrom: 'dry box', hours: 1 }
+  const precheck = { ...asked, name: 'guide.gcode', scan, occurredAt: ago(0) }
+  await save(tx => savePrecheck(tx, precheckSchema.parse(precheck), 1))
+  await save(tx => saveStrike(tx, { target: 'run', targetId: run.runId, reason: 'for the test', confirmed: [] }, 1))
+}
+
+/** A small job file, read. */
+function scanned() {
+  const file = ['M83', 'M104 S280', 'M140 S100', 'G1 Z0.3 F900', 'G1 X50 E40', 'G1 X0 E40', '']
+  const bytes = new TextEncoder().encode(file.join('\n'))
+  const s = new Scan({ totalBytes: bytes.length })
+  s.push(bytes)
+  return s.finish()
+}
