@@ -95,7 +95,7 @@ test('from a wet spool to a logged run: dry, soak, check, run, clock', async ({ 
   await said(page, /is struck out and stays readable/)
   await page.getByLabel('Strip').or(page.getByPlaceholder(/Scan a tag/)).first().fill('spool S-03 out')
   await page.keyboard.press('Enter')
-  await said(page, /Spool S-03 .*: out/)
+  await said(page, /Spool S-03 .*: out.*: saved/) // not the preview while it is typed
   await page.goto('/prepare/spool/S-03')
   await said(page, /S-03 (stays dry out in the room for about|is dry by the estimate)/)
 })
