@@ -8,6 +8,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PgDialect } from 'drizzle-orm/pg-core'
 import { dataFolder, startServer } from '../scripts/lib/postgres.mjs'
+import { WEAR_MODEL } from '../core/wear'
 import { connect } from '../server/db/client'
 import { migrationFiles } from '../server/db/files'
 import { migrate } from '../server/db/migrate'
@@ -39,7 +40,7 @@ await client.unsafe(`
     select id, 0, printer_id, 1 + (id - 1) * 5000 / ${runs}, 1, ended_at, 100, 50, 10, 0.01, 280, 1.228, 1.75, 'carbon fibre', 0.2, 1, 'PA6-CF20' from runs;
   insert into gauges (nozzle_id, kind, go_mm, no_go_mm, u_mm, occurred_at, person_id) select i, 'service', 0.41, 0.42, 0.003, now() - k * interval '9 days', 1 from generate_series(1, 5000) i, generate_series(1, 6) k;
   insert into strikes (target, target_id, reason, person_id) select 'run', i * 101, 'logged twice', 1 from generate_series(1, ${Math.floor(runs / 2000)}) i;
-  insert into forecasts (nozzle_id, basis, wear_kg, fibre_g, left_kg, left_low_kg, left_high_kg, next_gauge_kg, past_chance, detail) select i, 'bench', 1, 1000, 0.5, 0.2, 0.9, 0.2, 0.03, '{}' from generate_series(1, 5000) i;
+  insert into forecasts (nozzle_id, basis, wear_kg, fibre_g, left_kg, left_low_kg, left_high_kg, next_gauge_kg, past_chance, detail, model, term_model) select i, 'bench', 1, 1000, 0.5, 0.2, 0.9, 0.2, 0.03, '{}', ${WEAR_MODEL}, ${WEAR_MODEL} from generate_series(1, 5000) i;
   analyze;`)
 
 await db.transaction(tx => refreshCeilings(tx))
