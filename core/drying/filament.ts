@@ -59,7 +59,7 @@ export function filamentOf(polymer: string, fillerFraction: number, diameterMm: 
   needIfKnown('d80E11', facts.d80E11, 1e-5, 1e4, '10⁻¹¹ m²/s')
   needIfKnown('eaKJMol', facts.eaKJMol, 0, 300, 'kJ/mol')
   checkUptake({ waterAt50, d80, eaJMol: ea * 1000 })
-  if (facts.printable != null) need('printable', facts.printable, ...WATER_WT, 'wt%')
+  needIfKnown('printable', facts.printable, ...WATER_WT, 'wt%')
   return {
     diameterMm, fillerFraction, waterAt50, d80, eaJMol: ea * 1000, lnSd: isPolyamide(polymer) ? LN_SD.polyamide : LN_SD.other,
     printable: facts.printable ?? (start?.printableShare ?? PRINTABLE_SHARE) * waterAt50 * (1 - fillerFraction),
@@ -68,10 +68,14 @@ export function filamentOf(polymer: string, fillerFraction: number, diameterMm: 
 
 const R = 8.314462618
 
-/** Diffusivity in m²/s at 80 °C, its activation energy in J/mol, and water at 50 % humidity in wt%, as far as anything is known of polymers. */
-function checkUptake(f: Pick<Filament, 'd80' | 'eaJMol' | 'waterAt50'>): void {
+/** Diffusivity in m²/s at 80 °C and its activation energy in J/mol, as far as anything is known of polymers. */
+function checkDiffusion(f: Pick<Filament, 'd80' | 'eaJMol'>): void {
   need('d80', f.d80, 1e-16, 1e-7, 'm²/s')
   need('eaJMol', f.eaJMol, 0, 300_000, 'J/mol')
+}
+/** The same, and water at 50 % humidity in wt%. */
+function checkUptake(f: Pick<Filament, 'd80' | 'eaJMol' | 'waterAt50'>): void {
+  checkDiffusion(f)
   need('waterAt50', f.waterAt50, 0, 50, 'wt%')
 }
 /** All of a filament, for those who carry its water on. */
@@ -86,8 +90,7 @@ export function checkFilament(f: Filament): void {
 /** Diffusivity in m²/s at −40 to 250 °C. */
 export function diffusivity(f: Pick<Filament, 'd80' | 'eaJMol'>, celsius: number): number {
   need('celsius', celsius, -40, 250, '°C')
-  need('d80', f.d80, 1e-16, 1e-7, 'm²/s')
-  need('eaJMol', f.eaJMol, 0, 300_000, 'J/mol')
+  checkDiffusion(f)
   return f.d80 * Math.exp(-f.eaJMol / R * (1 / (celsius + 273.15) - 1 / 353.15))
 }
 
