@@ -5,33 +5,54 @@ const boundary = (files, patterns) => ({ files, rules: { 'no-restricted-imports'
 
 export default withNuxt(
   { ignores: ['.output/**', '.nuxt/**', 'node_modules/**', 'tests/samples/**'] },
-  boundary(['core/**/*.ts'], [{ regex: '^(?!\\.{1,2}/)', message: 'core imports only itself' }, { regex: '^(\\.\\./)+(app|server|shared|demo|tests|scripts|bench)/', message: 'core imports only itself' }]),
-  boundary(['shared/**/*.ts'], [{ regex: '(^|/)(app|server|demo|tests)/', message: 'shared imports core and itself' }, { regex: '^(nuxt|vue|pinia|h3|drizzle|postgres)', message: 'shared knows no framework and no database' }]),
-  boundary(['server/**/*.ts'], [{ regex: '(^~/|/app/)', message: 'the server does not know the app' }, { regex: '^(vue|pinia)', message: 'the server does not know the app' }]),
-  { files: ['app/**/*.{ts,vue}'], rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [{ regex: '/server/', allowTypeImports: true, message: 'the app talks to the server through its API; only types may be shared' }, { regex: '^(postgres|drizzle|node:)', message: 'not in a browser' }] }] } },
+  boundary(
+    ['core/**/*.ts'],
+    [
+      { regex: '^(?!\\.{1,2}/)', message: 'core imports only itself' },
+      { regex: '^(\\.\\./)+(app|server|shared|demo|tests|scripts|bench)/', message: 'core imports only itself' },
+    ],
+  ),
+  boundary(
+    ['shared/**/*.ts'],
+    [
+      { regex: '(^|/)(app|server|demo|tests)/', message: 'shared imports core and itself' },
+      { regex: '^(nuxt|vue|pinia|h3|drizzle|postgres)', message: 'shared knows no framework and no database' },
+    ],
+  ),
+  boundary(
+    ['server/**/*.ts'],
+    [
+      { regex: '(^~/|/app/)', message: 'the server does not know the app' },
+      { regex: '^(vue|pinia)', message: 'the server does not know the app' },
+    ],
+  ),
+  {
+    files: ['app/**/*.{ts,vue}'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: '/server/',
+              allowTypeImports: true,
+              message: 'the app talks to the server through its API; only types may be shared',
+            },
+            { regex: '^(postgres|drizzle|node:)', message: 'not in a browser' },
+          ],
+        },
+      ],
+    },
+  },
   {
     rules: {
       'no-console': ['error', { allow: ['error'] }],
       '@typescript-eslint/no-explicit-any': 'error',
-      '@stylistic/max-statements-per-line': 'off',
-      '@stylistic/quote-props': 'off',
-      '@stylistic/operator-linebreak': 'off',
-      '@stylistic/multiline-ternary': 'off',
-      '@stylistic/indent-binary-ops': 'off',
-      '@stylistic/indent': 'off',
-      '@stylistic/comma-dangle': 'off',
-      '@stylistic/object-property-newline': 'off',
-      '@stylistic/arrow-parens': 'off',
-      '@stylistic/member-delimiter-style': 'off',
-      'vue/max-attributes-per-line': 'off',
-      'vue/singleline-html-element-content-newline': 'off',
-      'vue/html-closing-bracket-newline': 'off',
-      'vue/first-attribute-linebreak': 'off',
-      'vue/html-indent': 'off',
       'vue/multi-word-component-names': 'off',
       'vue/require-default-prop': 'off',
-      'vue/multiline-html-element-content-newline': 'off',
       'vue/attributes-order': 'off',
+      // prettier's to say
+      'vue/html-self-closing': 'off',
     },
   },
   { files: ['scripts/**', 'bench/**', 'demo/**', 'sim/**', 'tests/**'], rules: { 'no-console': 'off' } },

@@ -2,16 +2,21 @@ import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
 
 export default defineNuxtConfig({
- // every screen is built from the shop's own data; the first page is an outline until they are there
   modules: ['@pinia/nuxt', '@nuxt/eslint', 'nuxt-security'],
-  ssr: false, components: false, imports: { autoImport: true, dirs: [] },
- // imports show where things come from
+  // every screen is built from the shop's own data; the first page is an outline until they are there
+  ssr: false,
+  // imports show where things come from
+  components: false,
+  imports: { autoImport: true, dirs: [] },
   devtools: { enabled: false },
   app: {
     head: {
       title: 'Iron Nozzle',
       htmlAttrs: { lang: 'en' },
-      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'color-scheme', content: 'light' }],
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'color-scheme', content: 'light' },
+      ],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
     },
   },
@@ -33,10 +38,16 @@ export default defineNuxtConfig({
     strict: true,
     tsConfig: { compilerOptions: { noUnusedLocals: true, noUnusedParameters: true, noUncheckedIndexedAccess: true } },
     sharedTsConfig: { include: ['../core/**/*'] },
-    nodeTsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, paths: { '#core/*': ['../core/*'], '#shared/*': ['../shared/*'], '~/*': ['../app/*'] } }, include: ['../tests/**/*', '../bench/**/*', '../demo/**/*', '../sim/**/*', '../scripts/*.ts', '../*.config.ts'] },
+    nodeTsConfig: {
+      compilerOptions: {
+        noUncheckedIndexedAccess: true,
+        paths: { '#core/*': ['../core/*'], '#shared/*': ['../shared/*'], '~/*': ['../app/*'] },
+      },
+      include: ['../tests/**/*', '../bench/**/*', '../demo/**/*', '../sim/**/*', '../scripts/*.ts', '../*.config.ts'],
+    },
   },
   telemetry: false,
-  eslint: { config: { stylistic: { braceStyle: '1tbs' } } },
+  eslint: { config: { stylistic: false } }, // prettier lays it out
   security: {
     // A LAN application on plain http: each of these is set on purpose.
     headers: {
@@ -46,17 +57,17 @@ export default defineNuxtConfig({
       referrerPolicy: 'no-referrer',
       xFrameOptions: 'DENY',
       contentSecurityPolicy: {
-        'default-src': ['\'self\''],
-        'script-src': ['\'self\'', '\'nonce-{{nonce}}\'', '\'wasm-unsafe-eval\''],
-        'style-src': ['\'self\'', '\'unsafe-inline\''],
-        'img-src': ['\'self\'', 'data:', 'blob:'],
-        'font-src': ['\'self\''],
-        'connect-src': ['\'self\''],
-        'worker-src': ['\'self\'', 'blob:'],
-        'object-src': ['\'none\''],
-        'base-uri': ['\'self\''],
-        'form-action': ['\'self\''],
-        'frame-ancestors': ['\'none\''],
+        'default-src': ["'self'"],
+        'script-src': ["'self'", "'nonce-{{nonce}}'", "'wasm-unsafe-eval'"],
+        'style-src': ["'self'", "'unsafe-inline'"],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'font-src': ["'self'"],
+        'connect-src': ["'self'"],
+        'worker-src': ["'self'", 'blob:'],
+        'object-src': ["'none'"],
+        'base-uri': ["'self'"],
+        'form-action': ["'self'"],
+        'frame-ancestors': ["'none'"],
         'upgrade-insecure-requests': false,
       },
     },

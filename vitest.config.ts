@@ -1,15 +1,31 @@
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
-const alias = { '#core': fileURLToPath(new URL('./core', import.meta.url)), '#shared': fileURLToPath(new URL('./shared', import.meta.url)), '~': fileURLToPath(new URL('./app', import.meta.url)) }
+const alias = {
+  '#core': fileURLToPath(new URL('./core', import.meta.url)),
+  '#shared': fileURLToPath(new URL('./shared', import.meta.url)),
+  '~': fileURLToPath(new URL('./app', import.meta.url)),
+}
 
 export default defineConfig({
   resolve: { alias },
   test: {
     projects: [
       { resolve: { alias }, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], testTimeout: 30_000 } },
-      { resolve: { alias }, test: { name: 'reference', include: ['tests/reference/**/*.test.ts'], testTimeout: 60_000 } },
-      { resolve: { alias }, test: { name: 'integration', include: ['tests/integration/**/*.test.ts'], testTimeout: 90_000, hookTimeout: 90_000, globalSetup: 'tests/integration/global-setup.ts' } },
+      {
+        resolve: { alias },
+        test: { name: 'reference', include: ['tests/reference/**/*.test.ts'], testTimeout: 60_000 },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'integration',
+          include: ['tests/integration/**/*.test.ts'],
+          testTimeout: 90_000,
+          hookTimeout: 90_000,
+          globalSetup: 'tests/integration/global-setup.ts',
+        },
+      },
     ],
   },
 })

@@ -13,24 +13,38 @@ export class FaultError extends ProblemError {}
 /** The server, or its database, could not be reached: the entry may be queued. */
 export class UnreachableError extends Error {}
 
-async function request<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
+async function request<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  headers: Record<string, string> = {},
+): Promise<T> {
   let response: Response
   try {
-    response = await fetch(path, { method, headers: body === undefined ? headers : { 'content-type': 'application/json', ...headers }, body: body === undefined ? undefined : JSON.stringify(body), signal: AbortSignal.timeout(15_000) })
+    response = await fetch(path, {
+      method,
+      headers: body === undefined ? headers : { 'content-type': 'application/json', ...headers },
+      body: body === undefined ? undefined : JSON.stringify(body),
+      signal: AbortSignal.timeout(15_000),
+    })
   } catch {
     throw new UnreachableError('The server does not answer')
   }
   const type = response.headers.get('content-type') ?? ''
   const isProblem = type.includes('problem+json')
-  if (response.ok && type.includes('json') && !isProblem) return await response.json() as T
-  const problem: Problem = isProblem ? await response.json() as Problem : { type: 'about:blank', status: response.status, title: `The server answered ${response.status}` }
+  if (response.ok && type.includes('json') && !isProblem) return (await response.json()) as T
+  const problem: Problem = isProblem
+    ? ((await response.json()) as Problem)
+    : { type: 'about:blank', status: response.status, title: `The server answered ${response.status}` }
   if (response.status >= 502 && response.status <= 504) throw new UnreachableError(problem.title)
   throw response.status >= 500 ? new FaultError(problem) : new ProblemError(problem)
 }
 
 export const read = <T>(path: string) => request<T>('GET', path)
-export const post = <T>(path: string, body: unknown, key: string) => request<T>('POST', path, body, { 'idempotency-key': key })
-export const patch = <T>(path: string, body: unknown, key: string) => request<T>('PATCH', path, body, { 'idempotency-key': key })
+export const post = <T>(path: string, body: unknown, key: string) =>
+  request<T>('POST', path, body, { 'idempotency-key': key })
+export const patch = <T>(path: string, body: unknown, key: string) =>
+  request<T>('PATCH', path, body, { 'idempotency-key': key })
 
 /** A key for one entry. getRandomValues works on plain http, where crypto.randomUUID does not. */
 export function newKey(): string {

@@ -3,12 +3,17 @@ import type { FieldProblem } from '#shared/problem'
 import { typedNumber } from '~/format'
 import { plain } from '~/plain'
 
-export interface Correctable { path: string, label: string, text: string, message: string }
+export interface Correctable {
+  path: string
+  label: string
+  text: string
+  message: string
+}
 
 type Body = Record<string, unknown>
 
 /** Where a path like `parts.0.limitC` leads; undefined when it leads nowhere that can be typed. */
-function place(body: Body, path: string): { in: Body, key: string } | undefined {
+function place(body: Body, path: string): { in: Body; key: string } | undefined {
   const keys = path.split('.')
   const key = keys.pop()!
   let at: unknown = body
@@ -23,11 +28,14 @@ const spaced = (name: string) => name.replace(/([a-z])([A-Z])/g, (_, a: string, 
 
 /** `setC` as a person reads it: "set, °C"; places in lists count from 1. */
 function labelOf(path: string): string {
-  return path.split('.').map(k => {
-    if (/^\d+$/.test(k)) return String(Number(k) + 1)
-    const [, name, unit] = /^(.*[a-z])(Mm3|Mm|Kg|Wt|C|G|H|S)$/.exec(k) ?? []
-    return name && unit ? `${spaced(name)}, ${UNITS[unit]!}` : spaced(k)
-  }).join(', ')
+  return path
+    .split('.')
+    .map(k => {
+      if (/^\d+$/.test(k)) return String(Number(k) + 1)
+      const [, name, unit] = /^(.*[a-z])(Mm3|Mm|Kg|Wt|C|G|H|S)$/.exec(k) ?? []
+      return name && unit ? `${spaced(name)}, ${UNITS[unit]!}` : spaced(k)
+    })
+    .join(', ')
 }
 
 /** The refused fields whose value a person can type. */
@@ -38,7 +46,10 @@ export function correctable(body: Body, errors: FieldProblem[]): Correctable[] {
   })
 }
 
-/** The entry with what was typed in its fields: a number where there was one, or where there was nothing and a number is typed. */
+/**
+ * The entry with what was typed in its fields: a number where there was one, or where there was nothing and a number is
+ * typed.
+ */
 export function corrected(body: Body, typed: Record<string, string>): Body {
   const out = plain(body)
   for (const [path, text] of Object.entries(typed)) {

@@ -4,15 +4,25 @@ import type { RunEffect } from '../server/records/runs'
 import { chance, grams, kg } from '~/format'
 
 export function runWords(e: RunEffect): string {
-  return e.nozzles.map(n => {
-    const what = n.fibreG > 0 ? `+${grams(n.fibreG)} fibre` : `+${grams(n.extrudedG)} unfilled`
-    return `${what} on ${n.tag}${n.leftFibreKg === null ? '' : `; ${kg(n.leftFibreKg)} left`}`
-  }).join('. ')
+  return e.nozzles
+    .map(n => {
+      const what = n.fibreG > 0 ? `+${grams(n.fibreG)} fibre` : `+${grams(n.extrudedG)} unfilled`
+      return `${what} on ${n.tag}${n.leftFibreKg === null ? '' : `; ${kg(n.leftFibreKg)} left`}`
+    })
+    .join('. ')
 }
 
 export function gaugeWords(e: GaugeEffect): string {
   const left = e.leftFibreKg === null ? '' : `; ${kg(e.leftFibreKg)} left`
-  const next = e.nextGaugeFibreKg === null ? '' : e.nextGaugeFibreKg < 0.0005 ? ', gauge is due' : `, gauge again in ${kg(e.nextGaugeFibreKg)}`
+  const next =
+    e.nextGaugeFibreKg === null
+      ? ''
+      : e.nextGaugeFibreKg < 0.0005
+        ? ', gauge is due'
+        : `, gauge again in ${kg(e.nextGaugeFibreKg)}`
   const misread = e.outweighed ? 'The other gauges outweigh this one; it counts as misread. ' : ''
-  return `${misread}${e.tag} is at ⌀${e.boreMm.toFixed(3)} mm${left}${next} (${chance(e.pastChance)} chance of being past the limit)`
+  return (
+    `${misread}${e.tag} is at ⌀${e.boreMm.toFixed(3)} mm${left}${next} (${chance(e.pastChance)} chance of ` +
+    `being past the limit)`
+  )
 }

@@ -18,14 +18,29 @@ export function kg(v: number | null): string {
 /** A range with one unit: "80 % between 0.05 and 0.41 kg". */
 export function kgBetween(low: number, high: number): string {
   const grams = high < 0.0995
-  const f = (v: number) => v < 0.0005 ? '0' : grams ? String(Number((v * 1000).toPrecision(2))) : v >= 9.95 ? String(Math.round(Number(v.toPrecision(2)))) : v.toPrecision(v < 0.1 ? 1 : 2)
+  const f = (v: number) =>
+    v < 0.0005
+      ? '0'
+      : grams
+        ? String(Number((v * 1000).toPrecision(2)))
+        : v >= 9.95
+          ? String(Math.round(Number(v.toPrecision(2))))
+          : v.toPrecision(v < 0.1 ? 1 : 2)
   return `80 % between ${f(low)} and ${f(high)} ${grams ? 'g' : 'kg'}`
 }
 
-export function grams(v: number): string { return v >= 100 ? `${v.toFixed(0)} g` : v >= 10 ? `${v.toFixed(1)} g` : `${Number(v.toPrecision(2))} g` }
-export function chance(v: number): string { return v < 0.005 ? 'under 1 %' : v > 0.995 ? 'over 99 %' : `${Math.round(v * 100)} %` }
-export function mm(v: number, digits = 3): string { return `${v.toFixed(digits)} mm` }
-export function metres(mmLength: number): string { return mmLength >= 10_000 ? `${(mmLength / 1000).toFixed(1)} m` : `${(mmLength / 1000).toFixed(2)} m` }
+export function grams(v: number): string {
+  return v >= 100 ? `${v.toFixed(0)} g` : v >= 10 ? `${v.toFixed(1)} g` : `${Number(v.toPrecision(2))} g`
+}
+export function chance(v: number): string {
+  return v < 0.005 ? 'under 1 %' : v > 0.995 ? 'over 99 %' : `${Math.round(v * 100)} %`
+}
+export function mm(v: number, digits = 3): string {
+  return `${v.toFixed(digits)} mm`
+}
+export function metres(mmLength: number): string {
+  return mmLength >= 10_000 ? `${(mmLength / 1000).toFixed(1)} m` : `${(mmLength / 1000).toFixed(2)} m`
+}
 
 export function duration(seconds: number): string {
   const m = Math.round(seconds / 60)
@@ -37,7 +52,11 @@ function format(zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTim
   const key = zone + JSON.stringify(options)
   let f = formats.get(key)
   if (!f) {
-    try { f = new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...options }) } catch { f = new Intl.DateTimeFormat('en-GB', options) }
+    try {
+      f = new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...options })
+    } catch {
+      f = new Intl.DateTimeFormat('en-GB', options)
+    }
     formats.set(key, f)
   }
   return f
@@ -48,15 +67,24 @@ const time: Intl.DateTimeFormatOptions = { hour: '2-digit', minute: '2-digit', h
 export function when(iso: string, zone: string): string {
   const d = new Date(iso)
   const thisYear = format(zone, { year: 'numeric' }).format(d) === format(zone, { year: 'numeric' }).format(new Date())
-  return format(zone, { day: '2-digit', month: 'short', ...(thisYear ? {} : { year: 'numeric' }), ...time }).format(d).replace(',', '')
+  return format(zone, { day: '2-digit', month: 'short', ...(thisYear ? {} : { year: 'numeric' }), ...time })
+    .format(d)
+    .replace(',', '')
 }
-export function day(iso: string, zone: string): string { return format(zone, { day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(iso)) }
-export function nowLine(zone: string): string { return format(zone, { weekday: 'short', day: 'numeric', month: 'short', ...time }).format(new Date()) }
+export function day(iso: string, zone: string): string {
+  return format(zone, { day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(iso))
+}
+export function nowLine(zone: string): string {
+  return format(zone, { weekday: 'short', day: 'numeric', month: 'short', ...time }).format(new Date())
+}
 
 /** Value for a datetime-local field in the browser's own zone, and back to ISO. */
 export function toLocalField(date: Date): string {
   const p = (n: number) => String(n).padStart(2, '0')
-  return `${date.getFullYear()}-${p(date.getMonth() + 1)}-${p(date.getDate())}T${p(date.getHours())}:${p(date.getMinutes())}`
+  return (
+    `${date.getFullYear()}-${p(date.getMonth() + 1)}-${p(date.getDate())}T${p(date.getHours())}:` +
+    `${p(date.getMinutes())}`
+  )
 }
 export function fromLocalField(text: string): string | null {
   const d = new Date(text)
@@ -64,13 +92,20 @@ export function fromLocalField(text: string): string | null {
 }
 
 /** Oxide (temper) colour of steel at a temperature in °C, for arrowheads. */
-const TEMPER: [number, [number, number, number]][] = [[180, [91, 112, 131]], [230, [195, 154, 46]], [300, [146, 86, 35]], [380, [122, 62, 104]], [470, [46, 90, 136]]]
+const TEMPER: [number, [number, number, number]][] = [
+  [180, [91, 112, 131]],
+  [230, [195, 154, 46]],
+  [300, [146, 86, 35]],
+  [380, [122, 62, 104]],
+  [470, [46, 90, 136]],
+]
 export function temper(celsius: number): string {
   const last = TEMPER[TEMPER.length - 1]!
   if (celsius <= TEMPER[0]![0]) return rgb(TEMPER[0]![1])
   if (celsius >= last[0]) return rgb(last[1])
   const i = TEMPER.findIndex(([t]) => t >= celsius)
-  const [t0, a] = TEMPER[i - 1]!, [t1, b] = TEMPER[i]!
+  const [t0, a] = TEMPER[i - 1]!,
+    [t1, b] = TEMPER[i]!
   const f = (celsius - t0) / (t1 - t0)
   return rgb(a.map((v, k) => Math.round(v + f * (b[k]! - v))) as [number, number, number])
 }

@@ -9,7 +9,9 @@ export function hours(h: number): string {
   return `${h < 10 ? Number(h.toFixed(1)) : Math.round(h)} h`
 }
 /** Water in wt%, two digits that say something. */
-export function water(v: number): string { return `${v >= 0.095 ? v.toFixed(2) : Number(v.toPrecision(2))} wt%` }
+export function water(v: number): string {
+  return `${v >= 0.095 ? v.toFixed(2) : Number(v.toPrecision(2))} wt%`
+}
 
 export type Dryness = 'dry' | 'soon' | 'wet' | 'unknown'
 /** A spool's state by the wound-spool estimate; "soon" when less than this stays. */
@@ -32,19 +34,35 @@ export function placeWords(s: SpoolState): string {
 export function spoolSentence(s: SpoolState): string {
   const w = s.water
   if (s.problem !== null) return `${s.problem}.`
-  if (s.place === 'sealed') return `${s.tag} was never opened here. Nobody knows how long it lay before it was sealed: dry it.`
+  if (s.place === 'sealed')
+    return `${s.tag} was never opened here. Nobody knows how long it lay before it was sealed: dry it.`
   if (w === null) return `How ${s.material} takes up water is not known; enter it under Equip, Materials.`
   const stays = s.place === 'dry box' ? w.inBox : w.inRoom
-  if (w.wound > w.printable) return `${s.tag} is too wet: about ${water(w.wound)} of water, ${s.material} prints cleanly up to ${water(w.printable)}.`
-  if (s.place === 'dryer') return `${s.tag} is in ${s.drying?.dryer ?? 'a dryer'} at ${s.drying?.setC ?? '?'} °C, about ${water(w.wound)} left.`
-  if (stays.woundH >= FOR_GOOD_H && stays.strandH >= FOR_GOOD_H) return `${s.tag} is dry and stays dry ${placeWords(s)}.`
-  if (w.strand > w.printable) return `${s.tag} is dry by the estimate for about ${hours(stays.woundH)}; its outer turns are not.`
-  return `${s.tag} stays dry ${placeWords(s)} for about ${hours(stays.woundH)}; a single strand for ${hours(stays.strandH)}.`
+  if (w.wound > w.printable)
+    return (
+      `${s.tag} is too wet: about ${water(w.wound)} of water, ${s.material} prints cleanly up to ` +
+      `${water(w.printable)}.`
+    )
+  if (s.place === 'dryer')
+    return (
+      `${s.tag} is in ${s.drying?.dryer ?? 'a dryer'} at ${s.drying?.setC ?? '?'} °C, about ` +
+      `${water(w.wound)} left.`
+    )
+  if (stays.woundH >= FOR_GOOD_H && stays.strandH >= FOR_GOOD_H)
+    return `${s.tag} is dry and stays dry ${placeWords(s)}.`
+  if (w.strand > w.printable)
+    return `${s.tag} is dry by the estimate for about ${hours(stays.woundH)}; its outer turns are not.`
+  return (
+    `${s.tag} stays dry ${placeWords(s)} for about ${hours(stays.woundH)}; a single strand for ` +
+    `${hours(stays.strandH)}.`
+  )
 }
 
 /** Minutes left of what began at `from` and takes `minutes`; below 0 when it is over. */
 export const minutesLeft = (from: string, minutes: number, now: number) => minutes - (now - Date.parse(from)) / 60_000
 export function leftWords(min: number): string {
   if (min <= 0) return 'done'
-  return min < 90 ? `${Math.ceil(min)} min to go` : `${Math.floor(min / 60)} h ${String(Math.round(min % 60)).padStart(2, '0')} min to go`
+  return min < 90
+    ? `${Math.ceil(min)} min to go`
+    : `${Math.floor(min / 60)} h ${String(Math.round(min % 60)).padStart(2, '0')} min to go`
 }

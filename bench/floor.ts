@@ -1,6 +1,6 @@
 /**
- * The Floor's data with 60 printers, 5 000 nozzles and 1 000 000 runs: p95 of server time against the same query in psql.
- * Budgets: p95 under 50 ms and under twice psql's. The rows are made in bulk by SQL: this measures reading.
+ * The Floor's data with 60 printers, 5 000 nozzles and 1 000 000 runs: p95 of server time against the same query in
+ * psql. Budgets: p95 under 50 ms and under twice psql's. The rows are made in bulk by SQL: this measures reading.
  */
 import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
@@ -24,13 +24,18 @@ server.createDatabase('bench')
 const { client, db } = connect(server.url('bench'), { max: 4 })
 await migrate(client, migrationFiles())
 await firstPeople(db)
-await client.unsafe(`
+await client.unsafe(
+  `
   insert into printers (name, kind, created_by) select 'P-' || i, 'enclosed', 1 from generate_series(1, 60) i;
   insert into heads (printer_id, name, created_by) select i, 'head', 1 from generate_series(1, 60) i;
-  insert into parts (kind, role, name, place, limit_c, basis, entered_by) select r, r, 'part ' || i, 'high', 300 + i % 7, 'practice', 1 from generate_series(1, 60 * 30) i,
-    lateral (select (array['belts', 'motors', 'sensor', 'block', 'bed heater', 'sheet', 'fans', 'enclosure', 'lid', 'gears'])[1 + i / 60 % 10] r) r;
-  insert into stack_changes (printer_id, kind, text, occurred_at, person_id) select i, 'described', 'x', now() - interval '900 days', 1 from generate_series(1, 60) i;
-  insert into part_events (change_id, part_id, kind, head_id) select 1 + i % 60, i, 'fit', 1 + i % 60 from generate_series(1, 60 * 30) i;
+  insert into parts (kind, role, name, place, limit_c, basis, entered_by) select r, r, 'part ' || i, 'high', ` +
+    `300 + i % 7, 'practice', 1 from generate_series(1, 60 * 30) i,
+    lateral (select (array['belts', 'motors', 'sensor', 'block', 'bed heater', 'sheet', 'fans', 'enclosure', ` +
+    `'lid', 'gears'])[1 + i / 60 % 10] r) r;
+  insert into stack_changes (printer_id, kind, text, occurred_at, person_id) select i, 'described', 'x', now() ` +
+    `- interval '900 days', 1 from generate_series(1, 60) i;
+  insert into part_events (change_id, part_id, kind, head_id) select 1 + i % 60, i, 'fit', 1 + i % 60 from ` +
+    `generate_series(1, 60 * 30) i;
   insert into materials (name, polymer, filler, filler_fraction, density_g_cm3, abrasivity, basis, created_by) values ('PA6-CF20', 'PA6', 'carbon fibre', 0.2, 1.228, 1, 'practice', 1);
   insert into nozzle_types (name, material, nominal_bore_mm, length_mm, cone_deg, tip_flat_mm, land_mm, inlet_mm, bore_growth_limit, basis, created_by) values ('hardened steel 0.4', 'hardened steel', 0.4, 12.5, 60, 1, 0.8, 2, 0.1, 'practice', 1);
   insert into nozzles (tag, type_id, created_by) select 'N-' || i, 1, 1 from generate_series(1, 5000) i;
@@ -41,7 +46,8 @@ await client.unsafe(`
   insert into gauges (nozzle_id, kind, go_mm, no_go_mm, u_mm, occurred_at, person_id) select i, 'service', 0.41, 0.42, 0.003, now() - k * interval '9 days', 1 from generate_series(1, 5000) i, generate_series(1, 6) k;
   insert into strikes (target, target_id, reason, person_id) select 'run', i * 101, 'logged twice', 1 from generate_series(1, ${Math.floor(runs / 2000)}) i;
   insert into forecasts (nozzle_id, basis, wear_kg, fibre_g, left_kg, left_low_kg, left_high_kg, next_gauge_kg, past_chance, detail, model, term_model) select i, 'bench', 1, 1000, 0.5, 0.2, 0.9, 0.2, 0.03, '{}', ${WEAR_MODEL}, ${WEAR_MODEL} from generate_series(1, 5000) i;
-  analyze;`)
+  analyze;`,
+)
 
 await db.transaction(tx => refreshCeilings(tx))
 const p95 = (v: number[]) => v.sort((a, b) => a - b)[Math.floor(v.length * 0.95)]!
@@ -51,15 +57,24 @@ for (let i = 0; i < 200; i++) {
   const t = performance.now()
   const f = await floor(db)
   ours.push(performance.now() - t)
-  if (f.printers.length !== 60 || !f.printers[0]!.heads[0]!.nozzle || f.printers[0]!.limits.length < 3) throw new Error('the floor is not complete')
+  if (f.printers.length !== 60 || !f.printers[0]!.heads[0]!.nozzle || f.printers[0]!.limits.length < 3)
+    throw new Error('the floor is not complete')
 }
 const query = new PgDialect().sqlToQuery(FLOOR_QUERY).sql.replaceAll('\n', ' ')
 const input = ['\\timing on', '\\o /dev/null', ...Array.from({ length: 220 }, () => `${query};`)].join('\n')
-const psql = spawnSync(join(server.bin, 'psql'), ['-qX', server.url('bench')], { input, encoding: 'utf8', maxBuffer: 1e8 })
+const psql = spawnSync(join(server.bin, 'psql'), ['-qX', server.url('bench')], {
+  input,
+  encoding: 'utf8',
+  maxBuffer: 1e8,
+})
 const theirs = [...psql.stdout.matchAll(/Time: ([\d.]+) ms/g)].map(m => Number(m[1])).slice(20)
 if (theirs.length < 200) throw new Error(`psql measured ${theirs.length} times: ${psql.stderr}`)
-const a = p95(ours), b = p95(theirs)
-console.log(`floor, 60 printers, 5 000 nozzles, ${runs} runs: p95 ${a.toFixed(1)} ms of server time (budget 50); psql p95 ${b.toFixed(1)} ms; ratio ${(a / b).toFixed(2)} (budget 2)`)
+const a = p95(ours),
+  b = p95(theirs)
+console.log(
+  `floor, 60 printers, 5 000 nozzles, ${runs} runs: p95 ${a.toFixed(1)} ms of server time (budget 50); psql p95 ` +
+    `${b.toFixed(1)} ms; ratio ${(a / b).toFixed(2)} (budget 2)`,
+)
 await client.end()
 await server.stop()
 rmSync(folder, { recursive: true, force: true })

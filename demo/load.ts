@@ -1,6 +1,7 @@
 /**
  * Loads the demo: 14 months of the invented shop, made by a seeded generator and saved through the same records as real
- * entries, all in one transaction. The same seed and anchor give the same shop. True wear is known only to the generator.
+ * entries, all in one transaction. The same seed and anchor give the same shop. True wear is known only to the
+ * generator.
  */
 import { sql } from 'drizzle-orm'
 import { Scan, type FullScan } from '../core/gcode'
@@ -8,7 +9,18 @@ import { lengthForMassMm } from '../core/materials'
 import { mulberry32, normalDraw } from '../core/numeric'
 import { boreAfter, START_BORE_RATE, START_TIP_RATE } from '../core/wear'
 import { startWindow } from '../core/limits'
-import { changeSchema, gaugeSchema, materialSchema, nozzleSchema, nozzleTypeSchema, printerSchema, runSchema, shelfPartSchema, spoolEventSchema, spoolSchema } from '../shared/entries'
+import {
+  changeSchema,
+  gaugeSchema,
+  materialSchema,
+  nozzleSchema,
+  nozzleTypeSchema,
+  printerSchema,
+  runSchema,
+  shelfPartSchema,
+  spoolEventSchema,
+  spoolSchema,
+} from '../shared/entries'
 import type { Connection, Database } from '../server/db/client'
 import { saveFitting } from '../server/records/fittings'
 import { refreshStale } from '../server/records/forecasts'
@@ -28,7 +40,17 @@ const SEED = 1897
 export const DAYS = 425
 const DAY = 86_400_000
 
-interface NozzleState { id: number, tag: string, kappa: number, lambda: number, d0: number, nominal: number, wearKg: number, sinceGaugeKg: number, limitKg: number }
+interface NozzleState {
+  id: number
+  tag: string
+  kappa: number
+  lambda: number
+  d0: number
+  nominal: number
+  wearKg: number
+  sinceGaugeKg: number
+  limitKg: number
+}
 
 /** True when the demo was loaded now, false when it was there already. */
 export async function loadDemo(db: Database, anchor: Date, say: (text: string) => void = () => {}): Promise<boolean> {
@@ -36,7 +58,10 @@ export async function loadDemo(db: Database, anchor: Date, say: (text: string) =
     const [set] = await tx.execute<{ demo_anchor: string | null }>(sql`select demo_anchor from settings for update`)
     if (set!.demo_anchor !== null) return false
     await fill(tx, anchor, say)
-    await tx.execute(sql`update settings set shop_name = 'Hollin Mill Print Shop', time_zone = 'Europe/London', demo_anchor = ${anchor.toISOString()}`)
+    await tx.execute(
+      sql`update settings set shop_name = 'Hollin Mill Print Shop', time_zone = 'Europe/London',
+        demo_anchor = ${anchor.toISOString()}`,
+    )
     return true
   })
   if (loaded) await refreshStale(db, 1000)
@@ -45,10 +70,11 @@ export async function loadDemo(db: Database, anchor: Date, say: (text: string) =
 
 async function fill(tx: Connection, anchor: Date, say: (text: string) => void): Promise<void> {
   const random = mulberry32(SEED)
-  const at = (day: number, hour = 9) => new Date(anchor.getTime() - (DAYS - day) * DAY - 3 * 3600_000 + (hour - 9) * 3600_000).toISOString()
+  const at = (day: number, hour = 9) =>
+    new Date(anchor.getTime() - (DAYS - day) * DAY - 3 * 3600_000 + (hour - 9) * 3600_000).toISOString()
   await firstPeople(tx)
   const [dayTech, nightTech, lead] = (await listPeople(tx)).map(p => p.id) as [number, number, number]
-  const who = () => random() < 0.65 ? dayTech : nightTech
+  const who = () => (random() < 0.65 ? dayTech : nightTech)
 
   const heads = new Map<string, number>()
   const printers = new Map<string, number>()
@@ -60,7 +86,16 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
   const materials = new Map<string, number>()
   for (const m of MATERIALS) {
     const w = startWindow(m.polymer, m.filler)!
-    materials.set(m.name, (await addMaterial(tx, materialSchema.parse({ ...m, ventilation: w.ventilation, facts: w.facts, sets: w.sets }), lead)).id)
+    materials.set(
+      m.name,
+      (
+        await addMaterial(
+          tx,
+          materialSchema.parse({ ...m, ventilation: w.ventilation, facts: w.facts, sets: w.sets }),
+          lead,
+        )
+      ).id,
+    )
   }
   for (const { head: _, ...p } of SHELF) await addShelfPart(tx, shelfPartSchema.parse(p), lead)
   const types = new Map<string, number>()
@@ -71,12 +106,28 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     const type = NOZZLE_TYPES.find(t => t.name === name)!
     const d0 = type.nominalBoreMm + 0.003 * normalDraw(random)
     const measured = random() < 0.8
-    const receipt = measured ? { valueMm: Number((d0 + 0.002 * normalDraw(random)).toFixed(3)), uMm: 0.002, tipMm: Number((type.lengthMm + 0.01 * normalDraw(random)).toFixed(2)) } : null
-    const { id } = await addNozzle(tx, nozzleSchema.parse({ tag, typeId: types.get(name), receivedAt: at(0), receipt }), lead)
+    const receipt = measured
+      ? {
+          valueMm: Number((d0 + 0.002 * normalDraw(random)).toFixed(3)),
+          uMm: 0.002,
+          tipMm: Number((type.lengthMm + 0.01 * normalDraw(random)).toFixed(2)),
+        }
+      : null
+    const { id } = await addNozzle(
+      tx,
+      nozzleSchema.parse({ tag, typeId: types.get(name), receivedAt: at(0), receipt }),
+      lead,
+    )
     nozzles.set(tag, {
-      id, tag, d0, nominal: type.nominalBoreMm, wearKg: 0, sinceGaugeKg: 0,
-      kappa: START_BORE_RATE[type.material] * Math.exp(0.3 * normalDraw(random)), lambda: START_TIP_RATE[type.material] * Math.exp(0.3 * normalDraw(random)),
-      limitKg: 0.1 * type.nominalBoreMm ** 3 * 3.31 / (0.48 * START_BORE_RATE[type.material]),
+      id,
+      tag,
+      d0,
+      nominal: type.nominalBoreMm,
+      wearKg: 0,
+      sinceGaugeKg: 0,
+      kappa: START_BORE_RATE[type.material] * Math.exp(0.3 * normalDraw(random)),
+      lambda: START_TIP_RATE[type.material] * Math.exp(0.3 * normalDraw(random)),
+      limitKg: (0.1 * type.nominalBoreMm ** 3 * 3.31) / (0.48 * START_BORE_RATE[type.material]),
     })
   }
   const spools = await addSpools(tx, materials, at, lead)
@@ -86,7 +137,18 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
   const mind = { fittedIndex: new Map<string, number>() }
   const fit = async (plan: (typeof PLANS)[number], index: number, when: string, person: number) => {
     mind.fittedIndex.set(`${plan.printer}/${plan.head}`, index)
-    await saveFitting(tx, { kind: 'fit', nozzleId: nozzles.get(plan.nozzles[index]!)!.id, headId: heads.get(`${plan.printer}/${plan.head}`)!, reason: '', occurredAt: when, confirmed: [] }, person)
+    await saveFitting(
+      tx,
+      {
+        kind: 'fit',
+        nozzleId: nozzles.get(plan.nozzles[index]!)!.id,
+        headId: heads.get(`${plan.printer}/${plan.head}`)!,
+        reason: '',
+        occurredAt: when,
+        confirmed: [],
+      },
+      person,
+    )
   }
   const gauge = async (n: NozzleState, when: string, person: number, more: Record<string, unknown> = {}) => {
     const d = boreAfter('sliding', n.d0, n.kappa, n.wearKg, n.nominal)
@@ -95,15 +157,32 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     const picture = random() < 0.15
     const tip = random() < 0.4 ? Number((12.5 - n.lambda * n.wearKg + 0.01 * normalDraw(random)).toFixed(2)) : null
     n.sinceGaugeKg = 0
-    await saveGauge(tx, gaugeSchema.parse({
-      nozzleId: n.id, occurredAt: when, tipMm: tip, confirmed: ['unexpected-bore', 'longer-tip'],
-      ...(picture ? { valueMm: Number((d + 0.005 * normalDraw(random)).toFixed(3)), uMm: 0.005 } : { goMm: go, noGoMm: Number((go + 0.01).toFixed(2)) }), ...more,
-    }), person)
+    await saveGauge(
+      tx,
+      gaugeSchema.parse({
+        nozzleId: n.id,
+        occurredAt: when,
+        tipMm: tip,
+        confirmed: ['unexpected-bore', 'longer-tip'],
+        ...(picture
+          ? { valueMm: Number((d + 0.005 * normalDraw(random)).toFixed(3)), uMm: 0.005 }
+          : { goMm: go, noGoMm: Number((go + 0.01).toFixed(2)) }),
+        ...more,
+      }),
+      person,
+    )
     return seen
   }
   for (const plan of PLANS) await fit(plan, 0, at(1, 8), dayTech)
 
-  const run = async (plan: (typeof PLANS)[number], work: Work, when: string, person: number, more: Record<string, unknown> = {}, share = 1) => {
+  const run = async (
+    plan: (typeof PLANS)[number],
+    work: Work,
+    when: string,
+    person: number,
+    more: Record<string, unknown> = {},
+    share = 1,
+  ) => {
     const n = nozzles.get(plan.nozzles[mind.fittedIndex.get(`${plan.printer}/${plan.head}`)!]!)!
     const m = MATERIALS.find(x => x.name === work.material)!
     const grams = Number((work.grams * share).toFixed(1))
@@ -111,22 +190,43 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     if (spool) spool.left -= grams
     const job = jobs.get(`${work.name} ${work.material}`)
     const fromJob = job !== undefined && share === 1 && when > at(DAYS - 90)
-    const { runId } = await saveRun(tx, runSchema.parse({
-      printerId: printers.get(plan.printer), name: work.name, endedAt: when, hours: work.hours * share, outcome: 'finished', bedSetC: work.bedC, chamberSetC: work.chamberC,
-      jobId: fromJob ? job : null,
-      tools: [{ tool: 0, headId: heads.get(`${plan.printer}/${plan.head}`), nozzleId: n.id, spoolId: spool?.id ?? null, materialId: materials.get(work.material), setC: work.nozzleC, amount: fromJob ? { kind: 'job' } : { kind: 'grams', grams } }],
-      ...more,
-    }), person)
-    const wear = grams / 1000 * (m.fillerFraction > 0 ? m.fillerFraction * m.abrasivity : 0.002)
+    const { runId } = await saveRun(
+      tx,
+      runSchema.parse({
+        printerId: printers.get(plan.printer),
+        name: work.name,
+        endedAt: when,
+        hours: work.hours * share,
+        outcome: 'finished',
+        bedSetC: work.bedC,
+        chamberSetC: work.chamberC,
+        jobId: fromJob ? job : null,
+        tools: [
+          {
+            tool: 0,
+            headId: heads.get(`${plan.printer}/${plan.head}`),
+            nozzleId: n.id,
+            spoolId: spool?.id ?? null,
+            materialId: materials.get(work.material),
+            setC: work.nozzleC,
+            amount: fromJob ? { kind: 'job' } : { kind: 'grams', grams },
+          },
+        ],
+        ...more,
+      }),
+      person,
+    )
+    const wear = (grams / 1000) * (m.fillerFraction > 0 ? m.fillerFraction * m.abrasivity : 0.002)
     n.wearKg += wear
     n.sinceGaugeKg += wear
     return { runId, n }
   }
 
   // each printer's days, merged into one calendar so that entries come in the order they happened
-  const calendar: { day: number, hour: number, plan: (typeof PLANS)[number] }[] = []
+  const calendar: { day: number; hour: number; plan: (typeof PLANS)[number] }[] = []
   for (const plan of PLANS) {
-    for (let day = 2 + random() * 2; day < DAYS - 0.2; day += 7 / plan.weekly * (0.6 + 0.8 * random())) calendar.push({ day: Math.floor(day), hour: 10 + Math.floor(random() * 8), plan })
+    for (let day = 2 + random() * 2; day < DAYS - 0.2; day += (7 / plan.weekly) * (0.6 + 0.8 * random()))
+      calendar.push({ day: Math.floor(day), hour: 10 + Math.floor(random() * 8), plan })
   }
   calendar.sort((a, b) => a.day - b.day || a.hour - b.hour)
   const busyUntil = new Map<string, string>()
@@ -139,15 +239,28 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     const person = who()
     const usual = plan.work[Math.floor(random() * plan.work.length)]!
     const index = mind.fittedIndex.get(key)!
-    const spared = plan.lastFilledKg !== undefined && index === plan.nozzles.length - 1 && nozzles.get(plan.nozzles[index]!)!.wearKg > plan.lastFilledKg
+    const spared =
+      plan.lastFilledKg !== undefined &&
+      index === plan.nozzles.length - 1 &&
+      nozzles.get(plan.nozzles[index]!)!.wearKg > plan.lastFilledKg
     const work = spared ? plan.easy! : usual
     const failing = random() < 0.04
     const share = failing ? 0.2 + 0.6 * random() : 1
-    const { n } = await run(plan, work, when, person, failing ? { outcome: 'failed', symptoms: [random() < 0.5 ? 'warped' : 'stringing'] } : {}, share)
+    const { n } = await run(
+      plan,
+      work,
+      when,
+      person,
+      failing ? { outcome: 'failed', symptoms: [random() < 0.5 ? 'warped' : 'stringing'] } : {},
+      share,
+    )
     if (!failing && struck < 3 && random() < 0.004) {
       struck++
       const twice = await run(plan, work, when, person)
-      n.wearKg -= twice.n.wearKg > 0 ? work.grams / 1000 * (MATERIALS.find(x => x.name === work.material)!.fillerFraction || 0.002) : 0
+      n.wearKg -=
+        twice.n.wearKg > 0
+          ? (work.grams / 1000) * (MATERIALS.find(x => x.name === work.material)!.fillerFraction || 0.002)
+          : 0
       await saveStrike(tx, { target: 'run', targetId: twice.runId, reason: 'logged twice', confirmed: [] }, lead)
     }
     const next = index + 1
@@ -159,9 +272,41 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     // the story of the insert that fell out
     if (!stories.insert && plan.printer === 'Calder' && day > 150) {
       stories.insert = true
-      await run(plan, work, at(day, hour + 5), person, { outcome: 'failed', stopped: { kind: 'percent', value: 61 }, symptoms: ['under-extruded', 'uneven lines'], note: 'lines twice as wide from layer 80 on' }, 0.61)
-      await saveGauge(tx, gaugeSchema.parse({ nozzleId: n.id, occurredAt: at(day, hour + 6), shape: ['loose insert'], note: 'insert fell out when wiped' }), person)
-      await saveFitting(tx, { kind: 'retire', nozzleId: n.id, headId: null, reason: 'insert came out during a job', occurredAt: at(day, hour + 6.2), confirmed: [] }, person)
+      await run(
+        plan,
+        work,
+        at(day, hour + 5),
+        person,
+        {
+          outcome: 'failed',
+          stopped: { kind: 'percent', value: 61 },
+          symptoms: ['under-extruded', 'uneven lines'],
+          note: 'lines twice as wide from layer 80 on',
+        },
+        0.61,
+      )
+      await saveGauge(
+        tx,
+        gaugeSchema.parse({
+          nozzleId: n.id,
+          occurredAt: at(day, hour + 6),
+          shape: ['loose insert'],
+          note: 'insert fell out when wiped',
+        }),
+        person,
+      )
+      await saveFitting(
+        tx,
+        {
+          kind: 'retire',
+          nozzleId: n.id,
+          headId: null,
+          reason: 'insert came out during a job',
+          occurredAt: at(day, hour + 6.2),
+          confirmed: [],
+        },
+        person,
+      )
       await fit(plan, next, at(day, hour + 7), person)
       busyUntil.set(key, at(day, hour + 7))
       continue
@@ -169,9 +314,27 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     // the story of the brass nozzle that met carbon fibre once too often
     if (!stories.brass && plan.printer === 'Aire' && n.wearKg > 0.02 && day > 200 && next < plan.nozzles.length) {
       stories.brass = true
-      await run(plan, plan.work[3]!, at(day, hour + 3), person, { outcome: 'failed', symptoms: ['under-extruded'], note: 'walls not touching' }, 0.7)
+      await run(
+        plan,
+        plan.work[3]!,
+        at(day, hour + 3),
+        person,
+        { outcome: 'failed', symptoms: ['under-extruded'], note: 'walls not touching' },
+        0.7,
+      )
       await gauge(n, at(day, hour + 4), person, { shape: ['oval'], note: 'no pin fits evenly' })
-      await saveFitting(tx, { kind: 'retire', nozzleId: n.id, headId: null, reason: 'worn oval by carbon fibre', occurredAt: at(day, hour + 4.2), confirmed: [] }, person)
+      await saveFitting(
+        tx,
+        {
+          kind: 'retire',
+          nozzleId: n.id,
+          headId: null,
+          reason: 'worn oval by carbon fibre',
+          occurredAt: at(day, hour + 4.2),
+          confirmed: [],
+        },
+        person,
+      )
       await fit(plan, next, at(day, hour + 5), person)
       busyUntil.set(key, at(day, hour + 5))
       continue
@@ -181,7 +344,18 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     if (n.sinceGaugeKg > every && !lastWeek) {
       const seen = await gauge(n, at(day, hour + 1), person)
       if (seen > n.nominal * 1.1 && next < plan.nozzles.length) {
-        await saveFitting(tx, { kind: 'retire', nozzleId: n.id, headId: null, reason: `bore past ${(n.nominal * 1.1).toFixed(2)} mm`, occurredAt: at(day, hour + 1.2), confirmed: [] }, person)
+        await saveFitting(
+          tx,
+          {
+            kind: 'retire',
+            nozzleId: n.id,
+            headId: null,
+            reason: `bore past ${(n.nominal * 1.1).toFixed(2)} mm`,
+            occurredAt: at(day, hour + 1.2),
+            confirmed: [],
+          },
+          person,
+        )
         await fit(plan, next, at(day, hour + 2), person)
         busyUntil.set(key, at(day, hour + 2))
       }
@@ -190,29 +364,108 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
 
   // upkeep that shows in the printer's history
   const ribbleBelts = (await listStacks(tx)).find(p => p.name === 'Ribble')!.parts.find(p => p.role === 'belts')!
-  await saveChange(tx, changeSchema.parse({ printerId: printers.get('Ribble'), text: 'New belts, tension set cold and checked hot', occurredAt: at(DAYS - 61, 8), remove: [ribbleBelts.id], add: [{ kind: 'belts', headId: null, basis: 'data sheet', note: 'rubber with glass cord' }] }), dayTech)
+  await saveChange(
+    tx,
+    changeSchema.parse({
+      printerId: printers.get('Ribble'),
+      text: 'New belts, tension set cold and checked hot',
+      occurredAt: at(DAYS - 61, 8),
+      remove: [ribbleBelts.id],
+      add: [{ kind: 'belts', headId: null, basis: 'data sheet', note: 'rubber with glass cord' }],
+    }),
+    dayTech,
+  )
 
   // how things stand today
   const aire = PLANS.find(p => p.printer === 'Aire')!
   const last = aire.nozzles.length - 1
   if (mind.fittedIndex.get('Aire/head') !== last) await fit(aire, last, at(DAYS, 8.5), dayTech)
-  await run(aire, { name: 'bobbin clip', material: 'PA12-CF15', grams: 210, hours: 7, nozzleC: 275, bedC: 80, chamberC: null }, at(DAYS, 9.5), nightTech,
-    { outcome: 'failed', stopped: { kind: 'percent', value: 3 }, symptoms: ['under-extruded'], note: 'stopped by the night technician' }, 0.03)
+  await run(
+    aire,
+    { name: 'bobbin clip', material: 'PA12-CF15', grams: 210, hours: 7, nozzleC: 275, bedC: 80, chamberC: null },
+    at(DAYS, 9.5),
+    nightTech,
+    {
+      outcome: 'failed',
+      stopped: { kind: 'percent', value: 3 },
+      symptoms: ['under-extruded'],
+      note: 'stopped by the night technician',
+    },
+    0.03,
+  )
   const ribble = PLANS.find(p => p.printer === 'Ribble')!
   await run(ribble, ribble.work[0]!, at(DAYS, 10.5), dayTech)
   await fillPrepare(tx, {
-    printers, heads, materials, nozzles: new Map([...nozzles].map(([tag, n]) => [tag, n.id])), at, lastDay: DAYS, day: dayTech, night: nightTech, lead, random,
-    spools: spools.map(s => { const m = MATERIALS.find(x => x.name === s.material)!; return { ...s, polymer: m.polymer, fraction: m.fillerFraction } }),
+    printers,
+    heads,
+    materials,
+    nozzles: new Map([...nozzles].map(([tag, n]) => [tag, n.id])),
+    at,
+    lastDay: DAYS,
+    day: dayTech,
+    night: nightTech,
+    lead,
+    random,
+    spools: spools.map(s => {
+      const m = MATERIALS.find(x => x.name === s.material)!
+      return { ...s, polymer: m.polymer, fraction: m.fillerFraction }
+    }),
   })
 }
 
-async function addSpools(tx: Connection, materials: Map<string, number>, at: (day: number, hour?: number) => string, lead: number) {
-  const kinds = ['PA6-CF20', 'PA6-CF20', 'PA6-CF20', 'PA6-CF20', 'PEEK-CF10', 'PEEK-CF10', 'PEEK-CF10', 'PEI', 'PEI', 'PPS-CF15', 'PPS-CF15', 'PC-CF10', 'PC-CF10', 'PA12-CF15', 'PA12-CF15',
-    'PPA-CF20', 'PPA-CF20', 'PPA-CF20', 'ABS', 'ABS', 'PETG-GF10', 'PETG-GF10', 'PETG', 'PETG', 'PLA', 'PLA', 'PLA-CF15', 'PLA glow', 'PC', 'PLA']
-  const out: { id: number, material: string, left: number, netG: number, tareG: number, from: string }[] = []
+async function addSpools(
+  tx: Connection,
+  materials: Map<string, number>,
+  at: (day: number, hour?: number) => string,
+  lead: number,
+) {
+  const kinds = [
+    'PA6-CF20',
+    'PA6-CF20',
+    'PA6-CF20',
+    'PA6-CF20',
+    'PEEK-CF10',
+    'PEEK-CF10',
+    'PEEK-CF10',
+    'PEI',
+    'PEI',
+    'PPS-CF15',
+    'PPS-CF15',
+    'PC-CF10',
+    'PC-CF10',
+    'PA12-CF15',
+    'PA12-CF15',
+    'PPA-CF20',
+    'PPA-CF20',
+    'PPA-CF20',
+    'ABS',
+    'ABS',
+    'PETG-GF10',
+    'PETG-GF10',
+    'PETG',
+    'PETG',
+    'PLA',
+    'PLA',
+    'PLA-CF15',
+    'PLA glow',
+    'PC',
+    'PLA',
+  ]
+  const out: { id: number; material: string; left: number; netG: number; tareG: number; from: string }[] = []
   for (const [i, material] of kinds.entries()) {
     const netG = /PEEK|PEI|PPS/.test(material) ? 1000 : i % 3 === 0 ? 2000 : 1000
-    const { id } = await addSpool(tx, spoolSchema.parse({ tag: `S-${String(i + 1).padStart(2, '0')}`, materialId: materials.get(material), diameterMm: 1.75, netG, tareG: netG === 2000 ? 320 : 210, hub: /PP|PEEK|PEI/.test(material) ? 'high-temperature' : i % 2 ? 'cardboard' : 'polycarbonate' }), lead)
+    const { id } = await addSpool(
+      tx,
+      spoolSchema.parse({
+        tag: `S-${String(i + 1).padStart(2, '0')}`,
+        materialId: materials.get(material),
+        diameterMm: 1.75,
+        netG,
+        tareG: netG === 2000 ? 320 : 210,
+        hub: /PP|PEEK|PEI/.test(material) ? 'high-temperature' : i % 2 ? 'cardboard' : 'polycarbonate',
+      }),
+      lead,
+    )
     const from = at(DAYS - 30 + (i % 4))
     await saveSpoolEvent(tx, spoolEventSchema.parse({ spoolId: id, kind: 'opened', occurredAt: from }), lead)
     out.push({ id, material, left: netG, netG, tareG: netG === 2000 ? 320 : 210, from })
@@ -223,17 +476,36 @@ async function addSpools(tx: Connection, materials: Map<string, number>, at: (da
 /** A few job files of the shop's usual parts, read by the scanner like any other. */
 async function addJobs(tx: Connection, lead: number): Promise<Map<string, number>> {
   const out = new Map<string, number>()
-  for (const plan of PLANS) for (const w of plan.work) {
-    const key = `${w.name} ${w.material}`
-    if (out.has(key)) continue
-    const density = MATERIALS.find(m => m.name === w.material)!.densityGCm3!
-    const bytes = new TextEncoder().encode(jobFile({ name: w.name, lengthMm: lengthForMassMm(w.grams, 1.75, density), hours: w.hours, nozzleC: w.nozzleC, bedC: w.bedC, chamberC: w.chamberC }))
-    const scan = new Scan({ totalBytes: bytes.length })
-    scan.push(bytes)
-    const { createHash } = await import('node:crypto')
-    const result: FullScan = scan.finish()
-    const { id } = await saveJob(tx, { name: `${w.name.replaceAll(' ', '-').replace('×', 'x')}_${w.material}.gcode`, contentSha256: createHash('sha256').update(bytes).digest('hex'), sizeBytes: bytes.length, scan: result as never }, lead)
-    out.set(key, id)
-  }
+  for (const plan of PLANS)
+    for (const w of plan.work) {
+      const key = `${w.name} ${w.material}`
+      if (out.has(key)) continue
+      const density = MATERIALS.find(m => m.name === w.material)!.densityGCm3!
+      const bytes = new TextEncoder().encode(
+        jobFile({
+          name: w.name,
+          lengthMm: lengthForMassMm(w.grams, 1.75, density),
+          hours: w.hours,
+          nozzleC: w.nozzleC,
+          bedC: w.bedC,
+          chamberC: w.chamberC,
+        }),
+      )
+      const scan = new Scan({ totalBytes: bytes.length })
+      scan.push(bytes)
+      const { createHash } = await import('node:crypto')
+      const result: FullScan = scan.finish()
+      const { id } = await saveJob(
+        tx,
+        {
+          name: `${w.name.replaceAll(' ', '-').replace('×', 'x')}_${w.material}.gcode`,
+          contentSha256: createHash('sha256').update(bytes).digest('hex'),
+          sizeBytes: bytes.length,
+          scan: result as never,
+        },
+        lead,
+      )
+      out.set(key, id)
+    }
   return out
 }

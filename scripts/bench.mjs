@@ -2,6 +2,10 @@
 import { spawnSync } from 'node:child_process'
 
 for (const name of ['scan', 'wear', 'limits', 'drying', 'floor']) {
-  const r = spawnSync(process.execPath, ['--expose-gc', '--import', 'tsx', `bench/${name}.ts`, ...process.argv.slice(2)], { stdio: 'inherit' })
+  const r = spawnSync(
+    process.execPath,
+    ['--expose-gc', '--import', 'tsx', `bench/${name}.ts`, ...process.argv.slice(2)],
+    { stdio: 'inherit' },
+  )
   if (r.status !== 0) process.exit(r.status ?? 1)
 }

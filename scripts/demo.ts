@@ -9,7 +9,9 @@ const { values } = parseArgs({ options: { anchor: { type: 'string' } } })
 const { client, db } = connect(process.env.DATABASE_URL!, { max: 2 })
 try {
   await migrate(client, migrationFiles())
-  const loaded = await loadDemo(db, values.anchor ? new Date(values.anchor) : new Date(), text => console.log(`  ${text}`))
+  const loaded = await loadDemo(db, values.anchor ? new Date(values.anchor) : new Date(), text =>
+    console.log(`  ${text}`),
+  )
   if (loaded) await client`analyze` // until the server knows how much there is, it reads the floor a second at a time
   console.log(loaded ? '  demo data loaded' : '  demo data is there already')
 } finally {

@@ -24,9 +24,18 @@ const begun = performance.now()
 
 function options() {
   try {
-    const { values } = parseArgs({ options: { shop: { type: 'boolean' }, demo: { type: 'boolean' }, lan: { type: 'boolean' }, dev: { type: 'boolean' }, port: { type: 'string', default: process.env.PORT ?? '4750' } } })
+    const { values } = parseArgs({
+      options: {
+        shop: { type: 'boolean' },
+        demo: { type: 'boolean' },
+        lan: { type: 'boolean' },
+        dev: { type: 'boolean' },
+        port: { type: 'string', default: process.env.PORT ?? '4750' },
+      },
+    })
     const port = Number(values.port)
-    if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error(`--port ${values.port} is not a port; 1 to 65535`)
+    if (!Number.isInteger(port) || port < 1 || port > 65535)
+      throw new Error(`--port ${values.port} is not a port; 1 to 65535`)
     if (values.shop && values.demo) throw new Error('--shop is an empty shop and --demo the demo; choose one')
     return { ...values, port }
   } catch (error) {
@@ -40,7 +49,10 @@ function installPackages() {
   const lock = readFileSync(join(root, 'package-lock.json'), 'utf8')
   if (existsSync(marker) && existsSync(done) && readFileSync(done, 'utf8') === lock) return
   say('installing packages (some minutes the first time)')
-  const r = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] })
+  const r = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
   if (r.status !== 0) throw new StartError('npm ci failed; see above.')
   writeFileSync(done, lock)
 }
@@ -50,7 +62,11 @@ function build() {
   const stamp = buildStamp(root)
   if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp) return
   say('building the application (about a minute)')
-  const r = spawnSync('npx', ['nuxt', 'build'], { cwd: root, encoding: 'utf8', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
+  const r = spawnSync('npx', ['nuxt', 'build'], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' },
+  })
   if (r.status !== 0) throw new StartError(`The build failed:\n${(r.stdout + r.stderr).slice(-4000)}`)
   writeFileSync(stampFile, stamp)
 }
@@ -58,28 +74,54 @@ function build() {
 /** Holds a lock for as long as this process lives, so that a second start says so instead of fighting over the data. */
 async function lock(folder) {
   mkdirSync(folder, { recursive: true })
-  const holder = spawn('flock', ['-n', '-E', '9', join(folder, 'lock'), 'cat'], { stdio: ['pipe', 'ignore', 'ignore'], detached: true })
-  const held = await Promise.race([new Promise(done => holder.once('exit', code => done(code !== 9))), new Promise(done => holder.once('error', () => done(true))), sleep(400).then(() => true)])
+  const holder = spawn('flock', ['-n', '-E', '9', join(folder, 'lock'), 'cat'], {
+    stdio: ['pipe', 'ignore', 'ignore'],
+    detached: true,
+  })
+  const held = await Promise.race([
+    new Promise(done => holder.once('exit', code => done(code !== 9))),
+    new Promise(done => holder.once('error', () => done(true))),
+    sleep(400).then(() => true),
+  ])
   if (!held) {
     let where = ''
-    try { where = ` at ${readFileSync(join(folder, 'address'), 'utf8')}` } catch { /* it is still starting */ }
+    try {
+      where = ` at ${readFileSync(join(folder, 'address'), 'utf8')}`
+    } catch {
+      /* it is still starting */
+    }
     throw new StartError(`Iron Nozzle is running already${where} (data in ${folder}). Stop it first, or open it.`)
   }
   return holder
 }
 
-const portTaken = port => new Promise(done => {
-  const c = createConnection({ host: '127.0.0.1', port, timeout: 500 }, () => { c.destroy(); done(true) })
-  c.on('error', () => done(false)).on('timeout', () => { c.destroy(); done(false) })
-})
+const portTaken = port =>
+  new Promise(done => {
+    const c = createConnection({ host: '127.0.0.1', port, timeout: 500 }, () => {
+      c.destroy()
+      done(true)
+    })
+    c.on('error', () => done(false)).on('timeout', () => {
+      c.destroy()
+      done(false)
+    })
+  })
 
 /** The demo's stand-in printers and balance; they end with this process, which holds their standard input. */
 async function startStandIns(speed) {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'sim/main.ts', '--speed', speed], { cwd: root, stdio: ['pipe', 'pipe', 'inherit'], detached: true })
+  const child = spawn(process.execPath, ['--import', 'tsx', 'sim/main.ts', '--speed', speed], {
+    cwd: root,
+    stdio: ['pipe', 'pipe', 'inherit'],
+    detached: true,
+  })
   const line = await Promise.race([
     new Promise(done => child.stdout.once('data', data => done(String(data)))),
-    new Promise((_, no) => child.once('exit', code => no(new StartError(`The stand-in printers stopped at once (code ${code}).`)))),
-    sleep(20_000).then(() => { throw new StartError('The stand-in printers did not start within 20 s.') }),
+    new Promise((_, no) =>
+      child.once('exit', code => no(new StartError(`The stand-in printers stopped at once (code ${code}).`))),
+    ),
+    sleep(20_000).then(() => {
+      throw new StartError('The stand-in printers did not start within 20 s.')
+    }),
   ])
   const { printers, balance } = JSON.parse(line)
   return { PRINTER_LINKS: JSON.stringify(printers), BALANCE_LINK: balance, STAND_INS: '1' }
@@ -102,7 +144,10 @@ async function main() {
     await database?.stop()
     process.exit(code)
   }
-  process.on('SIGINT', () => { console.log('\n  stopping'); void stop(0) })
+  process.on('SIGINT', () => {
+    console.log('\n  stopping')
+    void stop(0)
+  })
   process.on('SIGTERM', () => void stop(0))
   process.on('SIGHUP', () => void stop(0))
   try {
@@ -113,7 +158,10 @@ async function main() {
       folder = dataFolder(join(root, '.data'))
       await lock(folder)
     }
-    if (await portTaken(o.port)) throw new StartError(`Port ${o.port} is taken by something else. Choose another: npm start -- --port ${o.port + 1}`)
+    if (await portTaken(o.port))
+      throw new StartError(
+        `Port ${o.port} is taken by something else. Choose another: npm start -- --port ${o.port + 1}`,
+      )
     if (folder) {
       database = await startServer({ folder, say })
       const name = o.shop ? 'iron_nozzle_shop' : 'iron_nozzle_demo'
@@ -123,27 +171,56 @@ async function main() {
     installPackages()
     const env = { ...process.env, DATABASE_URL: url }
     if (o.demo || (!o.shop && !process.env.DATABASE_URL)) {
-      const r = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/demo.ts'], { cwd: root, env, encoding: 'utf8', stdio: ['ignore', 'inherit', 'pipe'] })
+      const r = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/demo.ts'], {
+        cwd: root,
+        env,
+        encoding: 'utf8',
+        stdio: ['ignore', 'inherit', 'pipe'],
+      })
       if (r.status !== 0) throw new StartError(`The demo data could not be loaded:\n${r.stderr}`)
     }
     if (!o.dev) build()
     if (stopping) return
-    if (o.demo || (!o.shop && !process.env.DATABASE_URL)) Object.assign(env, await startStandIns(process.env.STAND_IN_SPEED ?? '1'))
+    if (o.demo || (!o.shop && !process.env.DATABASE_URL))
+      Object.assign(env, await startStandIns(process.env.STAND_IN_SPEED ?? '1'))
     const demo = !o.shop && (!process.env.DATABASE_URL || o.demo)
     const host = o.lan && !demo ? '0.0.0.0' : '127.0.0.1'
     if (o.lan && demo) say('--lan is for a shop; the demo listens on this machine only')
-    const command = o.dev ? ['npx', ['nuxt', 'dev', '--port', String(o.port), '--host', host]] : ['setpriv', ['--pdeathsig', 'TERM', process.execPath, '.output/server/index.mjs']]
-    server = spawn(command[0], command[1], { cwd: root, env: { ...env, PORT: String(o.port), HOST: host, NITRO_HOST: host, NODE_ENV: o.dev ? 'development' : 'production' }, stdio: ['ignore', o.dev ? 'inherit' : 'ignore', 'inherit'], detached: true })
-    server.once('exit', code => { if (!stopping) { console.error(`  the application stopped (code ${code})`); void stop(1) } })
+    const command = o.dev
+      ? ['npx', ['nuxt', 'dev', '--port', String(o.port), '--host', host]]
+      : ['setpriv', ['--pdeathsig', 'TERM', process.execPath, '.output/server/index.mjs']]
+    server = spawn(command[0], command[1], {
+      cwd: root,
+      env: {
+        ...env,
+        PORT: String(o.port),
+        HOST: host,
+        NITRO_HOST: host,
+        NODE_ENV: o.dev ? 'development' : 'production',
+      },
+      stdio: ['ignore', o.dev ? 'inherit' : 'ignore', 'inherit'],
+      detached: true,
+    })
+    server.once('exit', code => {
+      if (!stopping) {
+        console.error(`  the application stopped (code ${code})`)
+        void stop(1)
+      }
+    })
     const address = `http://127.0.0.1:${o.port}/`
     for (let i = 0; i < 600; i++) {
-      const ready = await fetch(`${address}api/health`).then(r => r.ok).catch(() => false)
+      const ready = await fetch(`${address}api/health`)
+        .then(r => r.ok)
+        .catch(() => false)
       if (ready) break
       if (i === 599) throw new StartError('The application did not answer within a minute.')
       await sleep(100)
     }
     if (folder) writeFileSync(join(folder, 'address'), address)
-    console.log(`\n  Ready in ${((performance.now() - begun) / 1000).toFixed(0)} s: ${address}\n  ${demo ? 'The invented demo shop. Your own: npm start -- --shop' : 'Your shop.'} Ctrl-C stops everything.\n`)
+    console.log(
+      `\n  Ready in ${((performance.now() - begun) / 1000).toFixed(0)} s: ${address}\n  ` +
+        `${demo ? 'The invented demo shop. Your own: npm start -- --shop' : 'Your shop.'} Ctrl-C stops everything.\n`,
+    )
   } catch (error) {
     console.error(error instanceof StartError ? `  ${error.message}` : error)
     await stop(1)

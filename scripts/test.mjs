@@ -18,13 +18,21 @@ const env = { ...process.env, NUXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' }
 const run = (command, args, more = {}) => spawnSync(command, args, { stdio: 'inherit', env, ...more }).status === 0
 
 /** The same without holding up what runs beside it. */
-const runOn = (command, args) => new Promise(done => { spawn(command, args, { stdio: 'inherit', env }).on('close', code => { done(code === 0) }) })
+const runOn = (command, args) =>
+  new Promise(done => {
+    spawn(command, args, { stdio: 'inherit', env }).on('close', code => {
+      done(code === 0)
+    })
+  })
 
 let passed = 0
 let failed = 0
 /** Went well at the second try only: said, and never counted as passed. */
 let flaky = 0
-const count = ok => { if (ok) passed++; else failed++ }
+const count = ok => {
+  if (ok) passed++
+  else failed++
+}
 
 /** Adds a runner's own counts (passed, failed, flaky) from its JSON report; a runner that left none has failed once. */
 function countReport(file, read) {
@@ -37,7 +45,9 @@ function countReport(file, read) {
   } catch {
     failed++
     return false
-  } finally { rmSync(file, { force: true }) }
+  } finally {
+    rmSync(file, { force: true })
+  }
 }
 
 function prepare() {
@@ -56,19 +66,34 @@ function prepare() {
 async function vitest(project) {
   say(project)
   const file = join(root, `.cache-${project}.json`)
-  const ok = await runOn('npx', ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`])
+  const ok = await runOn('npx', [
+    'vitest',
+    'run',
+    '--project',
+    project,
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${file}`,
+  ])
   if (!countReport(file, r => [r.numPassedTests, r.numFailedTests + r.numPendingTests]) && ok) failed++
   else if (!ok && failed === 0) failed++
 }
 
 /** A command beside the others: resolves with whether it went well and what it said. */
-const beside = (title, command, args) => new Promise(done => {
-  const child = spawn(command, args, { env, stdio: ['ignore', 'pipe', 'pipe'] })
-  let text = ''
-  child.stdout.on('data', d => { text += d })
-  child.stderr.on('data', d => { text += d })
-  child.on('close', code => { done({ title, ok: code === 0, text }) })
-})
+const beside = (title, command, args) =>
+  new Promise(done => {
+    const child = spawn(command, args, { env, stdio: ['ignore', 'pipe', 'pipe'] })
+    let text = ''
+    child.stdout.on('data', d => {
+      text += d
+    })
+    child.stderr.on('data', d => {
+      text += d
+    })
+    child.on('close', code => {
+      done({ title, ok: code === 0, text })
+    })
+  })
 
 /** Types, lint and build, one after the other, while the other core runs the tests that need none of them. */
 async function aside() {

@@ -1,13 +1,41 @@
 /** Between a stored material and the limits: what it asks. Used by the screens and by the server alike. */
-import { demandOf, VALUE_KEYS, type Asking, type Demand, type PracticeSet, type ValueKey, type Ventilation } from '../core/limits'
+import {
+  demandOf,
+  VALUE_KEYS,
+  type Asking,
+  type Demand,
+  type PracticeSet,
+  type ValueKey,
+  type Ventilation,
+} from '../core/limits'
 import type { Filler } from '../core/wear'
 
-export interface MaterialLike { name: string, filler: Filler, ventilation: Ventilation | null, values: readonly { key: ValueKey, value: number }[], sets: readonly (PracticeSet & { withdrawn: boolean })[] }
+export interface MaterialLike {
+  name: string
+  filler: Filler
+  ventilation: Ventilation | null
+  values: readonly { key: ValueKey; value: number }[]
+  sets: readonly (PracticeSet & { withdrawn: boolean })[]
+}
 
 /** Stands in for a material of which no practice is known: everything it asks is a missing fact. */
 export const NO_SET: PracticeSet = {
-  name: 'no practice entered', conditions: '', enclosed: false, bedMinC: null, bedMaxC: null, chamber: 'indifferent', chamberMinC: null, chamberMaxC: null,
-  dry: true, dryMinC: null, dryMaxC: null, dryHoursMin: null, dryHoursMax: null, surfaces: [], basis: 'practice', note: '',
+  name: 'no practice entered',
+  conditions: '',
+  enclosed: false,
+  bedMinC: null,
+  bedMaxC: null,
+  chamber: 'indifferent',
+  chamberMinC: null,
+  chamberMaxC: null,
+  dry: true,
+  dryMinC: null,
+  dryMaxC: null,
+  dryHoursMin: null,
+  dryHoursMax: null,
+  surfaces: [],
+  basis: 'practice',
+  note: '',
 }
 
 export function askingOf(m: MaterialLike): Asking {
@@ -15,5 +43,9 @@ export function askingOf(m: MaterialLike): Asking {
   for (const v of m.values) if (VALUE_KEYS.includes(v.key)) facts[v.key] = v.value
   return { name: m.name, filler: m.filler, ventilation: m.ventilation, facts }
 }
-export const setsOf = (m: MaterialLike): PracticeSet[] => { const s = m.sets.filter(x => !x.withdrawn); return s.length > 0 ? s : [NO_SET] }
-export const demandsOf = (m: MaterialLike, diameterMm = 1.75): Demand[] => setsOf(m).map(s => demandOf(askingOf(m), s, diameterMm))
+export const setsOf = (m: MaterialLike): PracticeSet[] => {
+  const s = m.sets.filter(x => !x.withdrawn)
+  return s.length > 0 ? s : [NO_SET]
+}
+export const demandsOf = (m: MaterialLike, diameterMm = 1.75): Demand[] =>
+  setsOf(m).map(s => demandOf(askingOf(m), s, diameterMm))

@@ -23,7 +23,11 @@ export interface Filament {
 export const USUAL_DIAMETER_MM = 1.75
 
 /** `readForMm` is the diameter a job file was read for, which counts as long as no spool is chosen. */
-export function filamentOfSpool(spool: SpoolFacts | null, material: MaterialFacts, readForMm: number | null = null): Filament {
+export function filamentOfSpool(
+  spool: SpoolFacts | null,
+  material: MaterialFacts,
+  readForMm: number | null = null,
+): Filament {
   return {
     densityGCm3: spool?.densityGCm3 ?? material.densityGCm3,
     fillerFraction: spool?.fillerFraction ?? material.fillerFraction,
@@ -32,7 +36,13 @@ export function filamentOfSpool(spool: SpoolFacts | null, material: MaterialFact
 }
 
 /** Why a job file tells nothing of this spool, or null: its lengths were read for another diameter. */
-export function readForAnother(spool: { tag: string; diameterMm: number } | null, readForMm: number | null): string | null {
+export function readForAnother(
+  spool: { tag: string; diameterMm: number } | null,
+  readForMm: number | null,
+): string | null {
   if (!spool || readForMm === null || Math.abs(spool.diameterMm - readForMm) <= 1e-9) return null
-  return `The file was read for ${readForMm} mm filament and ${spool.tag} is ${spool.diameterMm} mm; read the file again`
+  return (
+    `The file was read for ${readForMm} mm filament and ${spool.tag} is ${spool.diameterMm} mm; read the ` +
+    `file again`
+  )
 }

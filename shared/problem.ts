@@ -1,21 +1,45 @@
 /** Refusals and questions as problem+json (RFC 9457), with the field or the question they are about. */
-export interface FieldProblem { field: string, message: string }
+export interface FieldProblem {
+  field: string
+  message: string
+}
 /**
- * One of the answers to a question, by the code that goes back in `confirmed`. A `local` one changes the entry before it
- * is sent again (gauge once more, choose another nozzle): the form does it, and the server never takes it for an answer.
+ * One of the answers to a question, by the code that goes back in `confirmed`. A `local` one changes the entry before
+ * it is sent again (gauge once more, choose another nozzle): the form does it, and the server never takes it for an
+ * answer.
  */
-export interface Choice { code: string, label: string, hint?: string, local?: boolean }
+export interface Choice {
+  code: string
+  label: string
+  hint?: string
+  local?: boolean
+}
 /**
- * Something unusual that a person may confirm; the code goes back in `confirmed`. With choices, the code of the one that
- * was chosen goes back instead.
+ * Something unusual that a person may confirm; the code goes back in `confirmed`. With choices, the code of the one
+ * that was chosen goes back instead.
  */
-export interface Question { code: string, field: string, message: string, items?: string[], choices?: Choice[] }
+export interface Question {
+  code: string
+  field: string
+  message: string
+  items?: string[]
+  choices?: Choice[]
+}
 
 /** Codes that answer a question. */
-export const answersTo = (q: Question): string[] => [q.code, ...(q.choices ?? []).filter(c => !c.local).map(c => c.code)]
+export const answersTo = (q: Question): string[] => [
+  q.code,
+  ...(q.choices ?? []).filter(c => !c.local).map(c => c.code),
+]
 
 export interface Problem {
-  type: 'about:blank' | 'urn:iron-nozzle:field' | 'urn:iron-nozzle:question' | 'urn:iron-nozzle:stale' | 'urn:iron-nozzle:database' | 'urn:iron-nozzle:reused-key'
+  type:
+    | 'about:blank'
+    | 'urn:iron-nozzle:field'
+    | 'urn:iron-nozzle:question'
+    | 'urn:iron-nozzle:stale'
+    | 'urn:iron-nozzle:database'
+    | 'urn:iron-nozzle:reused-key'
   title: string
   status: number
   detail?: string

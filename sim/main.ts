@@ -12,12 +12,31 @@ const speed = Number(values.speed)
 if (!(speed > 0 && speed <= 1000)) throw new Error(`--speed ${values.speed}: above 0, at most 1000`)
 
 const ROOM = 23
-const hot = (heads = 1): Build => ({ enclosed: true, active: true, bedShare: 0.4, chamberTauS: 700, heads, roomC: ROOM })
-const warm = (bedShare: number): Build => ({ enclosed: true, active: false, bedShare, chamberTauS: 900, heads: 1, roomC: ROOM })
+const hot = (heads = 1): Build => ({
+  enclosed: true,
+  active: true,
+  bedShare: 0.4,
+  chamberTauS: 700,
+  heads,
+  roomC: ROOM,
+})
+const warm = (bedShare: number): Build => ({
+  enclosed: true,
+  active: false,
+  bedShare,
+  chamberTauS: 900,
+  heads: 1,
+  roomC: ROOM,
+})
 const open: Build = { enclosed: false, active: false, bedShare: 0, chamberTauS: 60, heads: 1, roomC: ROOM }
 /** Some print, some stand: nozzle, bed and chamber as found at the start. */
 const PRINTERS: [string, Build, [number, number, number] | null][] = [
-  ['Calder', hot(), [430, 150, 85]], ['Ribble', warm(0.55), null], ['Wharfe', warm(0.45), [275, 90, 0]], ['Aire', open, null], ['Swale', hot(2), null], ['Nidd', open, [245, 80, 0]],
+  ['Calder', hot(), [430, 150, 85]],
+  ['Ribble', warm(0.55), null],
+  ['Wharfe', warm(0.45), [275, 90, 0]],
+  ['Aire', open, null],
+  ['Swale', hot(2), null],
+  ['Nidd', open, [245, 80, 0]],
 ]
 
 const printers: Record<string, string> = {}

@@ -30,8 +30,16 @@ export function useEntryForm<T>(schema: z.ZodType, route: string) {
     return false
   }
 
-  /** Sends it; answers what came back when it was saved, 'queued' when it is kept for later, null when it needs the person. */
-  async function send(body: Record<string, unknown>, says: string, confirmed: string[] = [], draft: string | null = null): Promise<T | 'queued' | null> {
+  /**
+   * Sends it; answers what came back when it was saved, 'queued' when it is kept for later, null when it needs the
+   * person.
+   */
+  async function send(
+    body: Record<string, unknown>,
+    says: string,
+    confirmed: string[] = [],
+    draft: string | null = null,
+  ): Promise<T | 'queued' | null> {
     if (busy.value) return null
     problem.value = null
     if (!check(body)) return null
@@ -39,7 +47,10 @@ export function useEntryForm<T>(schema: z.ZodType, route: string) {
     busy.value = true
     const outcome = await outbox.submit<T>(route, whole, says, newKey(), draft)
     busy.value = false
-    if (outcome.kind === 'refused') { problem.value = outcome.problem; return null }
+    if (outcome.kind === 'refused') {
+      problem.value = outcome.problem
+      return null
+    }
     if (outcome.kind === 'queued') {
       ui.say(`${says}. ${queuedWords(outcome)}`, 'look')
       return 'queued'

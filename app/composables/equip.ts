@@ -7,9 +7,17 @@ import { useReading } from '~/composables/reading'
 
 export function useEquip() {
   const { data, failure } = useReading<Equip>(() => '/api/equip')
-  const offers = computed<Offers>(() => ({ shelf: data.value?.shelf ?? [], nozzles: data.value?.nozzles ?? [], prices: data.value?.prices ?? {} }))
-  const filaments = computed<Filament[]>(() => (data.value?.materials ?? []).map(m => ({ name: m.name, demands: demandsOf(m) })))
-  const fleet = computed<Compiled[][]>(() => data.value ? compileFleet(data.value.printers, offers.value, data.value.rules) : [])
+  const offers = computed<Offers>(() => ({
+    shelf: data.value?.shelf ?? [],
+    nozzles: data.value?.nozzles ?? [],
+    prices: data.value?.prices ?? {},
+  }))
+  const filaments = computed<Filament[]>(() =>
+    (data.value?.materials ?? []).map(m => ({ name: m.name, demands: demandsOf(m) })),
+  )
+  const fleet = computed<Compiled[][]>(() =>
+    data.value ? compileFleet(data.value.printers, offers.value, data.value.rules) : [],
+  )
   const compiled = (printer: Printer, headId: number) => compile(printer, headId, offers.value, data.value!.rules)
   return { data, failure, offers, filaments, fleet, compiled }
 }

@@ -7,7 +7,11 @@ import { useReading } from '~/composables/reading'
 export function useNow(everyMs = 5000) {
   const now = ref(Date.now())
   let timer: ReturnType<typeof setInterval> | undefined
-  onMounted(() => { timer = setInterval(() => { now.value = Date.now() }, everyMs) })
+  onMounted(() => {
+    timer = setInterval(() => {
+      now.value = Date.now()
+    }, everyMs)
+  })
   onBeforeUnmount(() => clearInterval(timer))
   return now
 }

@@ -21,11 +21,19 @@ export function useReading<T>(path: () => string | null, everyMs = 0) {
       failure.value = null
     } catch (error) {
       if (mine !== round) return
-      failure.value = error instanceof ProblemError ? error.problem.title : 'The server does not answer. What is shown is what was last read.'
+      failure.value =
+        error instanceof ProblemError
+          ? error.problem.title
+          : 'The server does not answer. What is shown is what was last read.'
     }
   }
   watch([path, () => shop.revision, () => shop.reachable], () => void load(), { immediate: true })
-  onMounted(() => { if (everyMs > 0) timer = setInterval(() => { if (!document.hidden) void load() }, everyMs) })
+  onMounted(() => {
+    if (everyMs > 0)
+      timer = setInterval(() => {
+        if (!document.hidden) void load()
+      }, everyMs)
+  })
   onBeforeUnmount(() => clearInterval(timer))
   return { data, failure, load }
 }

@@ -1,17 +1,25 @@
 /**
- * Editing a record so that each edit counts once. When an answer is lost the edit may or may not have been stored: it is
- * sent again as it was, under its key, before anything else is, so that its own change is never taken for someone else's.
+ * Editing a record so that each edit counts once. When an answer is lost the edit may or may not have been stored: it
+ * is sent again as it was, under its key, before anything else is, so that its own change is never taken for someone
+ * else's.
  */
 import type { EditableKind } from '#shared/entries'
 import { FaultError, newKey, patch, ProblemError } from '~/api'
 
-export const EDIT_UNANSWERED = 'The server does not answer, so it is not known whether this was changed. What you typed is kept here; save again and it counts once.'
+export const EDIT_UNANSWERED =
+  'The server does not answer, so it is not known whether this was changed. What you typed is kept here; save ' +
+  'again and it counts once.'
 
 /** What a failed edit says to a person. */
-export const editFailure = (error: unknown): string => error instanceof ProblemError && !(error instanceof FaultError) ? error.problem.title : EDIT_UNANSWERED
+export const editFailure = (error: unknown): string =>
+  error instanceof ProblemError && !(error instanceof FaultError) ? error.problem.title : EDIT_UNANSWERED
 
 export function useRecordEdit() {
-  interface Edit { path: string, body: { version: number, values: Record<string, unknown> }, key: string }
+  interface Edit {
+    path: string
+    body: { version: number; values: Record<string, unknown> }
+    key: string
+  }
   let unanswered: Edit | null = null
 
   async function send(e: Edit): Promise<number> {
@@ -27,7 +35,12 @@ export function useRecordEdit() {
   }
 
   /** Saves the values over the version that was seen; answers the new version. */
-  async function save(kind: EditableKind, id: number, version: number, values: Record<string, unknown>): Promise<number> {
+  async function save(
+    kind: EditableKind,
+    id: number,
+    version: number,
+    values: Record<string, unknown>,
+  ): Promise<number> {
     const path = `/api/edit/${kind}/${id}`
     const before = unanswered
     const after = before?.path === path ? await send(before) : version

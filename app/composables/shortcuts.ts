@@ -29,7 +29,8 @@ export function useShortcuts(toStrip: (text: string) => void): void {
     const station = STATIONS.find(s => s.key === key)
     if (station) void router.push(station.path)
     else if (key === '?') ui.keysOpen = true
-    else if (key === 'r' || key === 'R') void router.push(route.params.tag ? `/run?nozzle=${String(route.params.tag)}` : '/run')
+    else if (key === 'r' || key === 'R')
+      void router.push(route.params.tag ? `/run?nozzle=${String(route.params.tag)}` : '/run')
     else if (key === 'g' || key === 'G') {
       const tag = (route.params.tag as string | undefined) ?? ui.lastNozzleTag
       void router.push(tag ? `/inspect/${tag}?gauge=1` : '/inspect')
@@ -38,10 +39,13 @@ export function useShortcuts(toStrip: (text: string) => void): void {
 
   function onKey(e: KeyboardEvent): void {
     const target = e.target as HTMLElement | null
-    const inField = !!target?.closest('input, textarea, select, [contenteditable="true"], [role="dialog"], [role="menu"]')
+    const inField = !!target?.closest(
+      'input, textarea, select, [contenteditable="true"], [role="dialog"], [role="menu"]',
+    )
     if (inField || e.ctrlKey || e.metaKey || e.altKey || e.key.length !== 1) return
     const now = performance.now()
-    if (e.key === '/' && held === '') { // no tag begins with it, so it need not wait for the quiet
+    if (e.key === '/' && held === '') {
+      // no tag begins with it, so it need not wait for the quiet
       if (!ui.shortcuts) return
       e.preventDefault()
       toStrip('')
@@ -51,7 +55,11 @@ export function useShortcuts(toStrip: (text: string) => void): void {
       e.preventDefault()
       held += e.key
       clearTimeout(timer)
-      timer = setTimeout(() => { const text = held; held = ''; toStrip(text) }, QUIET_MS)
+      timer = setTimeout(() => {
+        const text = held
+        held = ''
+        toStrip(text)
+      }, QUIET_MS)
     } else {
       held = e.key
       clearTimeout(timer)

@@ -18,16 +18,24 @@ const fitting = ref<number | null>(null)
 
 /** What Prepare knows of each printer: its soak, and whether the spool on it is dry. */
 const notes = computed(() => {
-  const out: Record<string, { text: string, look: boolean, to: string }[]> = {}
+  const out: Record<string, { text: string; look: boolean; to: string }[]> = {}
   for (const s of prepare.value?.soaks ?? []) {
     const left = minutesLeft(s.from, s.minutes, now.value)
     if (s.to !== null || left < -12 * 60) continue
-    (out[s.printer] ??= []).push({ text: left > 0 ? `soaking, ${leftWords(left)}` : 'soaked: ready', look: left <= 0, to: `/prepare/soak?printer=${s.printer}` })
+    ;(out[s.printer] ??= []).push({
+      text: left > 0 ? `soaking, ${leftWords(left)}` : 'soaked: ready',
+      look: left <= 0,
+      to: `/prepare/soak?printer=${s.printer}`,
+    })
   }
   for (const s of prepare.value?.spools ?? []) {
     if (!s.printer || !s.water) continue
     const dry = drynessOf(s)
-    ;(out[s.printer] ??= []).push({ text: dry === 'wet' ? `${s.tag} is too wet` : `${s.tag} dry ${hours(s.water.inRoom.woundH)}`, look: dry !== 'dry', to: `/prepare/spool/${s.tag}` })
+    ;(out[s.printer] ??= []).push({
+      text: dry === 'wet' ? `${s.tag} is too wet` : `${s.tag} dry ${hours(s.water.inRoom.woundH)}`,
+      look: dry !== 'dry',
+      to: `/prepare/spool/${s.tag}`,
+    })
   }
   return out
 })
@@ -35,20 +43,64 @@ const notes = computed(() => {
 const prepared = computed<BenchLine[]>(() => {
   const p = prepare.value
   if (!p) return []
-  const wet = p.spools.filter(s => s.printer && drynessOf(s) === 'wet').map(s => ({ verdict: 'look' as const, printer: s.printer!, nozzle: s.tag, reason: `${s.tag} on it is too wet: ${s.water!.wound.toFixed(2)} wt%, it prints cleanly up to ${s.water!.printable.toFixed(2)}.`, action: 'Dry it', to: `/prepare/spool/${s.tag}`, weight: 40 }))
-  const dried = p.spools.filter(s => s.drying && minutesLeft(s.drying.from, s.drying.plannedH * 60, now.value) <= 0).map(s => ({ verdict: 'look' as const, printer: s.drying!.dryer, nozzle: s.tag, reason: `${s.tag} has dried its ${s.drying!.plannedH} h.`, action: 'Weigh it and end the drying', to: `/prepare/spool/${s.tag}`, weight: 45 }))
-  const soaked = p.soaks.filter(s => s.to === null && minutesLeft(s.from, s.minutes, now.value) <= 0 && minutesLeft(s.from, s.minutes, now.value) > -720).map(s => ({ verdict: 'look' as const, printer: s.printer, nozzle: null, reason: `Its soak of ${Math.round(s.minutes)} min is over.`, action: 'May I start', to: `/prepare/check?printer=${s.printer}`, weight: 50 }))
+  const wet = p.spools
+    .filter(s => s.printer && drynessOf(s) === 'wet')
+    .map(s => ({
+      verdict: 'look' as const,
+      printer: s.printer!,
+      nozzle: s.tag,
+      reason:
+        `${s.tag} on it is too wet: ${s.water!.wound.toFixed(2)} wt%, it prints cleanly up to ` +
+        `${s.water!.printable.toFixed(2)}.`,
+      action: 'Dry it',
+      to: `/prepare/spool/${s.tag}`,
+      weight: 40,
+    }))
+  const dried = p.spools
+    .filter(s => s.drying && minutesLeft(s.drying.from, s.drying.plannedH * 60, now.value) <= 0)
+    .map(s => ({
+      verdict: 'look' as const,
+      printer: s.drying!.dryer,
+      nozzle: s.tag,
+      reason: `${s.tag} has dried its ${s.drying!.plannedH} h.`,
+      action: 'Weigh it and end the drying',
+      to: `/prepare/spool/${s.tag}`,
+      weight: 45,
+    }))
+  const soaked = p.soaks
+    .filter(
+      s =>
+        s.to === null &&
+        minutesLeft(s.from, s.minutes, now.value) <= 0 &&
+        minutesLeft(s.from, s.minutes, now.value) > -720,
+    )
+    .map(s => ({
+      verdict: 'look' as const,
+      printer: s.printer,
+      nozzle: null,
+      reason: `Its soak of ${Math.round(s.minutes)} min is over.`,
+      action: 'May I start',
+      to: `/prepare/check?printer=${s.printer}`,
+      weight: 50,
+    }))
   return [...wet, ...dried, ...soaked]
 })
 /** A printer whose spool or soak wants a look is not fine. */
-const printers = computed(() => (floor.value?.printers ?? []).map(p => p.verdict === 'fine' && notes.value[p.name]?.some(n => n.look) ? { ...p, verdict: 'look' as const } : p))
-const bench = computed(() => [...floor.value?.bench ?? [], ...prepared.value].sort((a, b) => b.weight - a.weight).slice(0, 12))
+const printers = computed(() =>
+  (floor.value?.printers ?? []).map(p =>
+    p.verdict === 'fine' && notes.value[p.name]?.some(n => n.look) ? { ...p, verdict: 'look' as const } : p,
+  ),
+)
+const bench = computed(() =>
+  [...(floor.value?.bench ?? []), ...prepared.value].sort((a, b) => b.weight - a.weight).slice(0, 12),
+)
 
 const verdict = computed(() => {
   const f = floor.value
   if (!f) return null
-  const stop = printers.value.filter(p => p.verdict === 'stop'), look = printers.value.filter(p => p.verdict === 'look')
-  const names = (l: { name: string }[]) => l.length > 3 ? `${l.length} printers` : l.map(p => p.name).join(' and ')
+  const stop = printers.value.filter(p => p.verdict === 'stop'),
+    look = printers.value.filter(p => p.verdict === 'look')
+  const names = (l: { name: string }[]) => (l.length > 3 ? `${l.length} printers` : l.map(p => p.name).join(' and '))
   if (stop.length > 0) return { verdict: 'stop' as const, text: `Stop at ${names(stop)}: ${f.bench[0]!.reason}` }
   if (look.length > 0) return { verdict: 'look' as const, text: `Look at ${names(look)}: ${bench.value[0]!.reason}` }
   return { verdict: 'fine' as const, text: 'Nothing is due at any printer.' }
@@ -59,18 +111,34 @@ const verdict = computed(() => {
   <div>
     <div class="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
       <h1>Floor</h1>
-      <span v-if="floor" class="text-sm font-semibold text-ink2">{{ floor.shopName }} · {{ nowLine(floor.timeZone) }}</span>
+      <span v-if="floor" class="text-sm font-semibold text-ink2"
+        >{{ floor.shopName }} · {{ nowLine(floor.timeZone) }}</span
+      >
       <span class="ml-auto hidden items-center gap-3 text-xs font-semibold text-ink2 lg:flex" aria-hidden="true">
-        <span>▮ now</span><span>◂▸ last job asked</span><span>━ part that decides</span><span>▨ not allowed</span><span>bars: 1 g to 100 kg of fibre left</span>
+        <span>▮ now</span><span>◂▸ last job asked</span><span>━ part that decides</span><span>▨ not allowed</span
+        ><span>bars: 1 g to 100 kg of fibre left</span>
       </span>
     </div>
     <p v-if="failure" class="mb-2 font-semibold text-look" role="status">{{ failure }}</p>
     <template v-if="floor">
       <EmptyShop v-if="floor.printers.length === 0" />
       <template v-else>
-        <p v-if="verdict" class="mb-3 flex items-start gap-2 text-[15px] font-[650]" :class="verdict.verdict === 'stop' ? 'text-stop' : verdict.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="verdict.verdict" class="mt-[2px]" />{{ verdict.text }}</p>
+        <p
+          v-if="verdict"
+          class="mb-3 flex items-start gap-2 text-[15px] font-[650]"
+          :class="verdict.verdict === 'stop' ? 'text-stop' : verdict.verdict === 'look' ? 'text-look' : ''"
+        >
+          <VerdictMark :verdict="verdict.verdict" class="mt-[2px]" />{{ verdict.text }}
+        </p>
         <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] xl:grid-cols-[minmax(0,1fr)_236px]">
-          <HeatWall class="order-2 xl:order-1" :printers="printers" :zone="floor.timeZone" :notes="notes" :now="now" @fit="id => fitting = id" />
+          <HeatWall
+            class="order-2 xl:order-1"
+            :printers="printers"
+            :zone="floor.timeZone"
+            :notes="notes"
+            :now="now"
+            @fit="id => (fitting = id)"
+          />
           <aside class="order-1 xl:order-2" aria-labelledby="bench">
             <h2 id="bench" class="border-b-2 border-ink pb-1">Next at the bench</h2>
             <ol class="sm:grid sm:grid-cols-2 sm:gap-x-6 xl:block">
@@ -87,7 +155,12 @@ const verdict = computed(() => {
         </div>
       </template>
     </template>
-    <div v-else-if="!failure" class="sheet h-[560px] animate-pulse opacity-60" role="status" aria-label="Reading the floor" />
+    <div
+      v-else-if="!failure"
+      class="sheet h-[560px] animate-pulse opacity-60"
+      role="status"
+      aria-label="Reading the floor"
+    />
     <FitSheet :head-id="fitting" @close="fitting = null" />
   </div>
 </template>

@@ -18,17 +18,47 @@ const shop = useShop()
 const scans = useScans()
 const selected = ref<number | null>(null)
 const current = computed(() => scans.reads.find(r => r.id === selected.value) ?? null)
-const usable = computed(() => current.value?.scan && (current.value.scan.totalExtrudedMm ?? 0) > 0 ? current.value.scan : null)
-const draft = computed(() => route.query.draft ? String(route.query.draft) : null)
-const nozzleTag = computed(() => route.query.nozzle ? String(route.query.nozzle) : null)
-const show = computed(() => route.query.show ? Number(route.query.show) : null)
-const striking = ref<{ target: 'run', id: number, says: string } | null>(null)
-/** The check this run was made after, and its job: the dropped file when it is here, else the shop's own copy of the scan. */
-const checkId = computed(() => route.query.precheck ? Number(route.query.precheck) : null)
-const { data: check } = useReading<StoredCheck>(() => checkId.value === null ? null : `/api/prechecks/${checkId.value}`)
-watch(check, c => { if (c && selected.value === null) selected.value = scans.reads.find(r => r.sha256 !== '' && r.sha256 === c.contentSha256 && !r.logged)?.id ?? null }, { immediate: true })
-const ofCheck = computed(() => check.value?.id === checkId.value ? check.value : null)
-const job = computed(() => usable.value ? { scan: usable.value, name: current.value!.file.name, sha256: current.value!.sha256, bytes: current.value!.file.size } : current.value === null && ofCheck.value?.job ? { scan: ofCheck.value.job.scan, name: ofCheck.value.job.name, sha256: ofCheck.value.job.contentSha256, bytes: ofCheck.value.job.sizeBytes } : null)
+const usable = computed(() =>
+  current.value?.scan && (current.value.scan.totalExtrudedMm ?? 0) > 0 ? current.value.scan : null,
+)
+const draft = computed(() => (route.query.draft ? String(route.query.draft) : null))
+const nozzleTag = computed(() => (route.query.nozzle ? String(route.query.nozzle) : null))
+const show = computed(() => (route.query.show ? Number(route.query.show) : null))
+const striking = ref<{ target: 'run'; id: number; says: string } | null>(null)
+/**
+ * The check this run was made after, and its job: the dropped file when it is here, else the shop's own copy of the
+ * scan.
+ */
+const checkId = computed(() => (route.query.precheck ? Number(route.query.precheck) : null))
+const { data: check } = useReading<StoredCheck>(() =>
+  checkId.value === null ? null : `/api/prechecks/${checkId.value}`,
+)
+watch(
+  check,
+  c => {
+    if (c && selected.value === null)
+      selected.value = scans.reads.find(r => r.sha256 !== '' && r.sha256 === c.contentSha256 && !r.logged)?.id ?? null
+  },
+  { immediate: true },
+)
+const ofCheck = computed(() => (check.value?.id === checkId.value ? check.value : null))
+const job = computed(() =>
+  usable.value
+    ? {
+        scan: usable.value,
+        name: current.value!.file.name,
+        sha256: current.value!.sha256,
+        bytes: current.value!.file.size,
+      }
+    : current.value === null && ofCheck.value?.job
+      ? {
+          scan: ofCheck.value.job.scan,
+          name: ofCheck.value.job.name,
+          sha256: ofCheck.value.job.contentSha256,
+          bytes: ofCheck.value.job.sizeBytes,
+        }
+      : null,
+)
 const showForm = computed(() => current.value === null || usable.value !== null)
 
 function saved(): void {
@@ -38,7 +68,8 @@ function saved(): void {
 }
 const sentence = computed(() => {
   const open = scans.reads.filter(r => r.state === 'read' && !r.logged && (r.scan?.totalExtrudedMm ?? 0) > 0)
-  if (open.length > 0) return `${open.length === 1 ? 'One job file is' : `${open.length} job files are`} read and not logged yet.`
+  if (open.length > 0)
+    return `${open.length === 1 ? 'One job file is' : `${open.length} job files are`} read and not logged yet.`
   return 'Drop the job file that was printed, or log by hand what went through. A failed job counts as well.'
 })
 </script>
@@ -51,20 +82,47 @@ const sentence = computed(() => {
     <template v-else>
       <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[300px_minmax(0,1fr)]">
         <div class="grid gap-2">
-          <FileDrop :selected="selected" @select="id => selected = id" />
+          <FileDrop :selected="selected" @select="id => (selected = id)" />
           <button v-if="current" type="button" class="button" @click="selected = null">Log by hand instead</button>
         </div>
         <div class="grid grid-cols-[minmax(0,1fr)] gap-3">
-          <ScanView v-if="current?.scan" :scan="current.scan" :name="current.file.name" @dialect="scans.again(current!.id, { dialect: current!.dialect === 'eIndependent' ? 'eFollowsPositioning' : 'eIndependent' })" />
-          <p v-if="ofCheck" class="sheet flex flex-wrap items-center gap-x-3 px-3"><NuxtLink :to="`/prepare/check/${ofCheck.id}`" class="act">The check before this run</NuxtLink><span>{{ ofCheck.may ? 'it might start' : 'it was stored with open lines' }}; the run keeps it.</span></p>
-          <p v-if="!current?.scan && current?.state === 'reading'" class="sheet p-3" role="status">Reading {{ current.file.name }}: {{ Math.floor(current.share * 100) }} %</p>
+          <ScanView
+            v-if="current?.scan"
+            :scan="current.scan"
+            :name="current.file.name"
+            @dialect="
+              scans.again(current!.id, {
+                dialect: current!.dialect === 'eIndependent' ? 'eFollowsPositioning' : 'eIndependent',
+              })
+            "
+          />
+          <p v-if="ofCheck" class="sheet flex flex-wrap items-center gap-x-3 px-3">
+            <NuxtLink :to="`/prepare/check/${ofCheck.id}`" class="act">The check before this run</NuxtLink
+            ><span>{{ ofCheck.may ? 'it might start' : 'it was stored with open lines' }}; the run keeps it.</span>
+          </p>
+          <p v-if="!current?.scan && current?.state === 'reading'" class="sheet p-3" role="status">
+            Reading {{ current.file.name }}: {{ Math.floor(current.share * 100) }} %
+          </p>
           <RunForm
-            v-if="showForm && (checkId === null || ofCheck)" :key="`${selected ?? 'hand'}-${draft ?? ''}-${checkId ?? ''}`" :scan="job?.scan ?? null" :file-name="job?.name ?? ''" :sha256="job?.sha256 ?? ''" :size-bytes="job?.bytes ?? 0"
-            :nozzle-tag="nozzleTag" :draft="draft" :check="ofCheck" @saved="saved" @reread="d => current && scans.again(current.id, { diameterMm: d })"
+            v-if="showForm && (checkId === null || ofCheck)"
+            :key="`${selected ?? 'hand'}-${draft ?? ''}-${checkId ?? ''}`"
+            :scan="job?.scan ?? null"
+            :file-name="job?.name ?? ''"
+            :sha256="job?.sha256 ?? ''"
+            :size-bytes="job?.bytes ?? 0"
+            :nozzle-tag="nozzleTag"
+            :draft="draft"
+            :check="ofCheck"
+            @saved="saved"
+            @reread="d => current && scans.again(current.id, { diameterMm: d })"
           />
         </div>
       </div>
-      <RunList class="mt-5" :show="show" @strike="r => striking = { target: 'run', id: r.id, says: `Run “${r.name}”` }" />
+      <RunList
+        class="mt-5"
+        :show="show"
+        @strike="r => (striking = { target: 'run', id: r.id, says: `Run “${r.name}”` })"
+      />
     </template>
     <StrikeSheet :target="striking" @close="striking = null" />
   </div>

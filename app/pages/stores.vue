@@ -3,9 +3,33 @@
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { z } from 'zod'
-import { materialEditSchema, nozzleSchema, nozzleTypeSchema, personSchema, printerFields, rulesFields, settingsFields, spoolEventSchema, spoolFields, spoolSchema, type EditableKind } from '#shared/entries'
+import {
+  materialEditSchema,
+  nozzleSchema,
+  nozzleTypeSchema,
+  personSchema,
+  printerFields,
+  rulesFields,
+  settingsFields,
+  spoolEventSchema,
+  spoolFields,
+  spoolSchema,
+  type EditableKind,
+} from '#shared/entries'
 import FitSheet from '~/components/entry/FitSheet.vue'
-import { MATERIAL_FIELDS, nozzleFieldsOf, PERSON_FIELDS, PRINTER_EDIT_FIELDS, RULES_FIELDS, SETTINGS_FIELDS, SPOOL_EDIT_FIELDS, SPOOL_EVENT_FIELDS, spoolFieldsOf, TYPE_FIELDS, type FormField } from '~/components/stores/fields'
+import {
+  MATERIAL_FIELDS,
+  nozzleFieldsOf,
+  PERSON_FIELDS,
+  PRINTER_EDIT_FIELDS,
+  RULES_FIELDS,
+  SETTINGS_FIELDS,
+  SPOOL_EDIT_FIELDS,
+  SPOOL_EVENT_FIELDS,
+  spoolFieldsOf,
+  TYPE_FIELDS,
+  type FormField,
+} from '~/components/stores/fields'
 import NozzleRack from '~/components/stores/NozzleRack.vue'
 import PrinterLimits from '~/components/stores/PrinterLimits.vue'
 import RecordForm from '~/components/stores/RecordForm.vue'
@@ -18,44 +42,169 @@ const shop = useShop()
 const route = useRoute()
 const s = computed(() => shop.data)
 
-interface Open { title: string, fields: FormField[], schema: z.ZodType, start: Record<string, unknown>, says: (v: Record<string, unknown>) => string, route?: string, edit?: { kind: EditableKind, id: number, version: number } }
+interface Open {
+  title: string
+  fields: FormField[]
+  schema: z.ZodType
+  start: Record<string, unknown>
+  says: (v: Record<string, unknown>) => string
+  route?: string
+  edit?: { kind: EditableKind; id: number; version: number }
+}
 const open = shallowRef<Open | null>(null) // shallow: a schema does not survive being made reactive
 const fitHead = ref<number | null>(null)
 
 function add(kind: 'nozzle' | 'spool' | 'type'): void {
   const d = s.value!
   open.value = {
-    nozzle: () => ({ title: 'Add a nozzle', fields: nozzleFieldsOf(d), schema: nozzleSchema, route: '/api/nozzles', says: (v: Record<string, unknown>) => `Nozzle ${String(v.tag)}`,
-      start: { tag: '', typeId: null, wasUsed: false, receivedAt: new Date().toISOString(), receipt: { valueMm: null, uMm: null, goMm: null, noGoMm: null, tipMm: null }, note: '' } }),
-    spool: () => ({ title: 'Add a spool', fields: spoolFieldsOf(d), schema: spoolSchema, route: '/api/spools', says: (v: Record<string, unknown>) => `Spool ${String(v.tag)}`,
-      start: { tag: '', materialId: null, diameterMm: 1.75, netG: 1000, tareG: null, hub: '', densityGCm3: null, fillerFraction: null, note: '' } }),
-    type: () => ({ title: 'Add a nozzle type', fields: TYPE_FIELDS, schema: nozzleTypeSchema, route: '/api/nozzle-types', says: (v: Record<string, unknown>) => `Nozzle type ${String(v.name)}`,
-      start: { name: '', material: 'hardened steel', nominalBoreMm: 0.4, lengthMm: 12.5, coneDeg: 60, tipFlatMm: 1, landMm: 0.8, inletMm: 2, insertMm: null, boreGrowthLimit: 0.1, tipLossLimitMm: 0.15, massLimitKg: null, basis: 'data sheet', note: '' } }),
+    nozzle: () => ({
+      title: 'Add a nozzle',
+      fields: nozzleFieldsOf(d),
+      schema: nozzleSchema,
+      route: '/api/nozzles',
+      says: (v: Record<string, unknown>) => `Nozzle ${String(v.tag)}`,
+      start: {
+        tag: '',
+        typeId: null,
+        wasUsed: false,
+        receivedAt: new Date().toISOString(),
+        receipt: { valueMm: null, uMm: null, goMm: null, noGoMm: null, tipMm: null },
+        note: '',
+      },
+    }),
+    spool: () => ({
+      title: 'Add a spool',
+      fields: spoolFieldsOf(d),
+      schema: spoolSchema,
+      route: '/api/spools',
+      says: (v: Record<string, unknown>) => `Spool ${String(v.tag)}`,
+      start: {
+        tag: '',
+        materialId: null,
+        diameterMm: 1.75,
+        netG: 1000,
+        tareG: null,
+        hub: '',
+        densityGCm3: null,
+        fillerFraction: null,
+        note: '',
+      },
+    }),
+    type: () => ({
+      title: 'Add a nozzle type',
+      fields: TYPE_FIELDS,
+      schema: nozzleTypeSchema,
+      route: '/api/nozzle-types',
+      says: (v: Record<string, unknown>) => `Nozzle type ${String(v.name)}`,
+      start: {
+        name: '',
+        material: 'hardened steel',
+        nominalBoreMm: 0.4,
+        lengthMm: 12.5,
+        coneDeg: 60,
+        tipFlatMm: 1,
+        landMm: 0.8,
+        inletMm: 2,
+        insertMm: null,
+        boreGrowthLimit: 0.1,
+        tipLossLimitMm: 0.15,
+        massLimitKg: null,
+        basis: 'data sheet',
+        note: '',
+      },
+    }),
   }[kind]()
 }
-function edit(title: string, kind: EditableKind, record: { id: number, version: number }, fields: FormField[], schema: z.ZodType, start: Record<string, unknown>): void {
-  open.value = { title, fields, schema, start, says: () => title.replace('Edit ', '').replace(/^./, c => c.toUpperCase()), edit: { kind, id: record.id, version: record.version } }
+function edit(
+  title: string,
+  kind: EditableKind,
+  record: { id: number; version: number },
+  fields: FormField[],
+  schema: z.ZodType,
+  start: Record<string, unknown>,
+): void {
+  open.value = {
+    title,
+    fields,
+    schema,
+    start,
+    says: () => title.replace('Edit ', '').replace(/^./, c => c.toUpperCase()),
+    edit: { kind, id: record.id, version: record.version },
+  }
 }
 function logSpool(x: ShopData['spools'][number]): void {
-  open.value = { title: `Spool ${x.tag}`, fields: SPOOL_EVENT_FIELDS, schema: spoolEventSchema, route: '/api/spool-events', says: v => `Spool ${x.tag} ${String(v.kind)}`, start: { spoolId: x.id, kind: 'weighed', grossG: null, occurredAt: new Date().toISOString(), note: '' } }
+  open.value = {
+    title: `Spool ${x.tag}`,
+    fields: SPOOL_EVENT_FIELDS,
+    schema: spoolEventSchema,
+    route: '/api/spool-events',
+    says: v => `Spool ${x.tag} ${String(v.kind)}`,
+    start: { spoolId: x.id, kind: 'weighed', grossG: null, occurredAt: new Date().toISOString(), note: '' },
+  }
 }
 function addPerson(): void {
-  open.value = { title: 'Add a person', fields: PERSON_FIELDS, schema: personSchema, route: '/api/people', says: v => `Person ${String(v.name)}`, start: { name: '', role: 'technician' } }
+  open.value = {
+    title: 'Add a person',
+    fields: PERSON_FIELDS,
+    schema: personSchema,
+    route: '/api/people',
+    says: v => `Person ${String(v.name)}`,
+    start: { name: '', role: 'technician' },
+  }
 }
-const pick = (r: Record<string, unknown>, fields: FormField[]) => Object.fromEntries(fields.map(f => [f.key, r[f.key] ?? (f.kind === 'text' ? '' : null)]))
-const editSpool = (x: ShopData['spools'][number]) => edit(`Edit spool ${x.tag}`, 'spools', x, SPOOL_EDIT_FIELDS, spoolFields, { tareG: x.tare_g, hub: x.hub, densityGCm3: x.own_density, fillerFraction: x.own_fraction, note: x.note })
-const editMaterial = (m: ShopData['materials'][number]) => edit(`Edit material ${m.name}`, 'materials', m, MATERIAL_FIELDS, materialEditSchema, pick(m as never, MATERIAL_FIELDS))
-const editType = (t: ShopData['types'][number]) => edit(`Edit nozzle type ${t.name}`, 'nozzle-types', t, TYPE_FIELDS, nozzleTypeSchema, pick(t as never, TYPE_FIELDS))
-const editPrinter = (p: ShopData['printers'][number]) => edit(`Edit printer ${p.name}`, 'printers', p, PRINTER_EDIT_FIELDS, printerFields, { name: p.name, kind: p.kind, note: p.note })
-const editSettings = () => edit('Edit the shop', 'settings', s.value!.settings, SETTINGS_FIELDS, settingsFields, { shopName: s.value!.settings.shopName, timeZone: s.value!.settings.timeZone, acceptedRisk: s.value!.settings.acceptedRisk })
+const pick = (r: Record<string, unknown>, fields: FormField[]) =>
+  Object.fromEntries(fields.map(f => [f.key, r[f.key] ?? (f.kind === 'text' ? '' : null)]))
+const editSpool = (x: ShopData['spools'][number]) =>
+  edit(`Edit spool ${x.tag}`, 'spools', x, SPOOL_EDIT_FIELDS, spoolFields, {
+    tareG: x.tare_g,
+    hub: x.hub,
+    densityGCm3: x.own_density,
+    fillerFraction: x.own_fraction,
+    note: x.note,
+  })
+const editMaterial = (m: ShopData['materials'][number]) =>
+  edit(
+    `Edit material ${m.name}`,
+    'materials',
+    m,
+    MATERIAL_FIELDS,
+    materialEditSchema,
+    pick(m as never, MATERIAL_FIELDS),
+  )
+const editType = (t: ShopData['types'][number]) =>
+  edit(`Edit nozzle type ${t.name}`, 'nozzle-types', t, TYPE_FIELDS, nozzleTypeSchema, pick(t as never, TYPE_FIELDS))
+const editPrinter = (p: ShopData['printers'][number]) =>
+  edit(`Edit printer ${p.name}`, 'printers', p, PRINTER_EDIT_FIELDS, printerFields, {
+    name: p.name,
+    kind: p.kind,
+    note: p.note,
+  })
+const editSettings = () =>
+  edit('Edit the shop', 'settings', s.value!.settings, SETTINGS_FIELDS, settingsFields, {
+    shopName: s.value!.settings.shopName,
+    timeZone: s.value!.settings.timeZone,
+    acceptedRisk: s.value!.settings.acceptedRisk,
+  })
 
-const editRules = () => edit('Edit guard bands and rates', 'rules', s.value!.settings, RULES_FIELDS, rulesFields, pick(s.value!.settings as never, RULES_FIELDS))
+const editRules = () =>
+  edit(
+    'Edit guard bands and rates',
+    'rules',
+    s.value!.settings,
+    RULES_FIELDS,
+    rulesFields,
+    pick(s.value!.settings as never, RULES_FIELDS),
+  )
 
-watch(() => [route.query, s.value !== null] as const, ([q, ready]) => {
-  if (!ready) return
-  if (q.fit !== undefined) fitHead.value = Number(q.fit)
-  if (['nozzle', 'spool', 'type'].includes(String(q.add))) add(String(q.add) as 'nozzle')
-}, { immediate: true })
+watch(
+  () => [route.query, s.value !== null] as const,
+  ([q, ready]) => {
+    if (!ready) return
+    if (q.fit !== undefined) fitHead.value = Number(q.fit)
+    if (['nozzle', 'spool', 'type'].includes(String(q.add))) add(String(q.add) as 'nozzle')
+  },
+  { immediate: true },
+)
 function close(): void {
   open.value = null
   fitHead.value = null
@@ -70,10 +219,20 @@ const sentence = computed(() => {
   if (d.nozzles.length === 0) return 'Next: add a nozzle and fit it to a printer.'
   const shelf = d.nozzles.filter(n => !n.place && !n.retired).length
   const low = d.spools.filter(x => x.left_g > 1 && x.left_g < 150)
-  return `${shelf} ${shelf === 1 ? 'nozzle' : 'nozzles'} on the shelf, ${d.nozzles.filter(n => n.place).length} fitted.${low.length > 0 ? ` Nearly empty: ${low.slice(0, 4).map(x => `${x.tag} (${x.left_g.toFixed(0)} g)`).join(', ')}.` : ''}`
+  return (
+    `${shelf} ${shelf === 1 ? 'nozzle' : 'nozzles'} on the shelf, ${d.nozzles.filter(n => n.place).length} ` +
+    `fitted.${
+      low.length > 0
+        ? ` Nearly empty: ${low
+            .slice(0, 4)
+            .map(x => `${x.tag} (${x.left_g.toFixed(0)} g)`)
+            .join(', ')}.`
+        : ''
+    }`
+  )
 })
 const tabs = ['Nozzles', 'Spools', 'Printers', 'Materials', 'Nozzle types', 'Shop']
-const firstTab = computed(() => s.value?.printers.length === 0 ? 2 : 0)
+const firstTab = computed(() => (s.value?.printers.length === 0 ? 2 : 0))
 </script>
 
 <template>
@@ -82,11 +241,23 @@ const firstTab = computed(() => s.value?.printers.length === 0 ? 2 : 0)
     <p class="mb-3 text-[15px] font-[650]">{{ sentence }}</p>
     <TabGroup v-if="s" :default-index="firstTab">
       <TabList class="mb-3 flex flex-wrap gap-x-1 border-b-2 border-ink">
-        <Tab v-for="t in tabs" :key="t" class="ui-selected:bg-ink ui-selected:text-white px-3 font-[650]" as="template" v-slot="{ selected }"><button type="button" :class="selected ? 'bg-ink text-white' : ''">{{ t }}</button></Tab>
+        <Tab
+          v-for="t in tabs"
+          :key="t"
+          class="ui-selected:bg-ink ui-selected:text-white px-3 font-[650]"
+          as="template"
+          v-slot="{ selected }"
+          ><button type="button" :class="selected ? 'bg-ink text-white' : ''">{{ t }}</button></Tab
+        >
       </TabList>
       <TabPanels>
         <TabPanel>
-          <p class="mb-2 flex flex-wrap items-center gap-3"><button type="button" class="button first" @click="add('nozzle')">Add a nozzle</button><span class="text-sm text-ink2">Filled: fitted. Open: on the shelf. Crossed: retired. Open a tag to fit, gauge or retire it.</span></p>
+          <p class="mb-2 flex flex-wrap items-center gap-3">
+            <button type="button" class="button first" @click="add('nozzle')">Add a nozzle</button
+            ><span class="text-sm text-ink2"
+              >Filled: fitted. Open: on the shelf. Crossed: retired. Open a tag to fit, gauge or retire it.</span
+            >
+          </p>
           <NozzleRack :shop="s" />
         </TabPanel>
         <TabPanel>
@@ -95,38 +266,163 @@ const firstTab = computed(() => s.value?.printers.length === 0 ? 2 : 0)
         </TabPanel>
         <TabPanel>
           <p class="mb-2"><NuxtLink to="/equip/stack/new" class="button first">Add a printer</NuxtLink></p>
-          <PrinterLimits :shop="s" @fit="id => fitHead = id" @edit="editPrinter" />
+          <PrinterLimits :shop="s" @fit="id => (fitHead = id)" @edit="editPrinter" />
         </TabPanel>
         <TabPanel>
-          <p class="mb-2 flex flex-wrap items-center gap-3"><NuxtLink to="/equip/materials?add=1" class="button first">Add a material</NuxtLink><NuxtLink to="/equip/materials" class="act">Windows and practices</NuxtLink></p>
-          <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Materials, pans sideways"><table class="record sheet min-w-[640px]">
-            <thead><tr><th>material</th><th>filler</th><th class="num">density</th><th class="num">abrasivity</th><th>basis</th><th><span class="sr-only">edit</span></th></tr></thead>
-            <tbody><tr v-for="m in s.materials" :key="m.id"><td><b>{{ m.name }}</b></td><td>{{ m.filler === 'none' ? 'none' : `${Number((m.fillerFraction * 100).toPrecision(3))} wt% ${m.filler}` }}</td><td class="num">{{ m.densityGCm3 === null ? 'not entered' : `${m.densityGCm3} g/cm³` }}</td><td class="num">{{ m.abrasivity }}</td><td>{{ m.basis }}{{ m.note ? `, ${m.note}` : '' }}</td><td class="num"><button type="button" class="button plain" @click="editMaterial(m)">Edit<span class="sr-only"> {{ m.name }}</span></button></td></tr></tbody>
-          </table></div>
+          <p class="mb-2 flex flex-wrap items-center gap-3">
+            <NuxtLink to="/equip/materials?add=1" class="button first">Add a material</NuxtLink
+            ><NuxtLink to="/equip/materials" class="act">Windows and practices</NuxtLink>
+          </p>
+          <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Materials, pans sideways">
+            <table class="record sheet min-w-[640px]">
+              <thead>
+                <tr>
+                  <th>material</th>
+                  <th>filler</th>
+                  <th class="num">density</th>
+                  <th class="num">abrasivity</th>
+                  <th>basis</th>
+                  <th><span class="sr-only">edit</span></th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="m in s.materials" :key="m.id">
+                  <td>
+                    <b>{{ m.name }}</b>
+                  </td>
+                  <td>
+                    {{
+                      m.filler === 'none'
+                        ? 'none'
+                        : `${Number((m.fillerFraction * 100).toPrecision(3))} wt% ${m.filler}`
+                    }}
+                  </td>
+                  <td class="num">{{ m.densityGCm3 === null ? 'not entered' : `${m.densityGCm3} g/cm³` }}</td>
+                  <td class="num">{{ m.abrasivity }}</td>
+                  <td>{{ m.basis }}{{ m.note ? `, ${m.note}` : '' }}</td>
+                  <td class="num">
+                    <button type="button" class="button plain" @click="editMaterial(m)">
+                      Edit<span class="sr-only"> {{ m.name }}</span>
+                    </button>
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
         </TabPanel>
         <TabPanel>
           <p class="mb-2"><button type="button" class="button first" @click="add('type')">Add a nozzle type</button></p>
-          <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Nozzle types, pans sideways"><table class="record sheet min-w-[640px]">
-            <thead><tr><th>type</th><th class="num">bore</th><th class="num">length</th><th class="num">insert</th><th>retire at</th><th>basis</th><th><span class="sr-only">edit</span></th></tr></thead>
-            <tbody><tr v-for="t in s.types" :key="t.id"><td><b>{{ t.name }}</b></td><td class="num">{{ t.nominalBoreMm }} mm</td><td class="num">{{ t.lengthMm }} mm</td><td class="num">{{ t.insertMm === null ? 'solid' : `${t.insertMm} mm` }}</td><td>{{ [t.boreGrowthLimit === null ? '' : `bore + ${Number((t.boreGrowthLimit * 100).toPrecision(3))} %`, t.tipLossLimitMm === null ? '' : `tip − ${t.tipLossLimitMm} mm`, t.massLimitKg === null ? '' : `${t.massLimitKg} kg`].filter(Boolean).join(', ') }}</td><td>{{ t.basis }}</td><td class="num"><button type="button" class="button plain" @click="editType(t)">Edit<span class="sr-only"> {{ t.name }}</span></button></td></tr></tbody>
-          </table></div>
+          <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Nozzle types, pans sideways">
+            <table class="record sheet min-w-[640px]">
+              <thead>
+                <tr>
+                  <th>type</th>
+                  <th class="num">bore</th>
+                  <th class="num">length</th>
+                  <th class="num">insert</th>
+                  <th>retire at</th>
+                  <th>basis</th>
+                  <th><span class="sr-only">edit</span></th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="t in s.types" :key="t.id">
+                  <td>
+                    <b>{{ t.name }}</b>
+                  </td>
+                  <td class="num">{{ t.nominalBoreMm }} mm</td>
+                  <td class="num">{{ t.lengthMm }} mm</td>
+                  <td class="num">{{ t.insertMm === null ? 'solid' : `${t.insertMm} mm` }}</td>
+                  <td>
+                    {{
+                      [
+                        t.boreGrowthLimit === null
+                          ? ''
+                          : `bore + ${Number((t.boreGrowthLimit * 100).toPrecision(3))} %`,
+                        t.tipLossLimitMm === null ? '' : `tip − ${t.tipLossLimitMm} mm`,
+                        t.massLimitKg === null ? '' : `${t.massLimitKg} kg`,
+                      ]
+                        .filter(Boolean)
+                        .join(', ')
+                    }}
+                  </td>
+                  <td>{{ t.basis }}</td>
+                  <td class="num">
+                    <button type="button" class="button plain" @click="editType(t)">
+                      Edit<span class="sr-only"> {{ t.name }}</span>
+                    </button>
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
         </TabPanel>
         <TabPanel>
           <dl class="title-block max-w-[520px] grid-cols-2">
-            <div class="!border-t-0"><dt>Shop</dt><dd>{{ s.settings.shopName }}</dd></div><div class="!border-t-0 border-l"><dt>Time zone</dt><dd>{{ s.settings.timeZone }}</dd></div>
-            <div><dt>A gauge is due at</dt><dd>{{ Number((s.settings.acceptedRisk * 100).toPrecision(3)) }} % chance of being past the limit</dd></div><div class="border-l"><dt>People</dt><dd>{{ s.people.map(p => p.name).join(', ') }}</dd></div>
+            <div class="!border-t-0">
+              <dt>Shop</dt>
+              <dd>{{ s.settings.shopName }}</dd>
+            </div>
+            <div class="!border-t-0 border-l">
+              <dt>Time zone</dt>
+              <dd>{{ s.settings.timeZone }}</dd>
+            </div>
+            <div>
+              <dt>A gauge is due at</dt>
+              <dd>{{ Number((s.settings.acceptedRisk * 100).toPrecision(3)) }} % chance of being past the limit</dd>
+            </div>
+            <div class="border-l">
+              <dt>People</dt>
+              <dd>{{ s.people.map(p => p.name).join(', ') }}</dd>
+            </div>
           </dl>
           <dl class="title-block mt-3 max-w-[520px] grid-cols-2">
-            <div class="!border-t-0"><dt>Guard bands</dt><dd>hotend {{ s.settings.guardHotendC }}, bed {{ s.settings.guardBedC }}, chamber {{ s.settings.guardChamberC }} °C</dd></div><div class="!border-t-0 border-l"><dt>Room</dt><dd>{{ s.settings.roomC }} °C</dd></div>
-            <div><dt>Labour, standing printer</dt><dd>{{ s.settings.labourPerHour }} and {{ s.settings.downtimePerHour }} {{ s.settings.currency }} an hour</dd></div><div class="border-l"><dt>A nozzle swap</dt><dd>stands {{ s.settings.downtimeHours }} h, scrap {{ s.settings.scrapPerSwap }} {{ s.settings.currency }}</dd></div>
+            <div class="!border-t-0">
+              <dt>Guard bands</dt>
+              <dd>
+                hotend {{ s.settings.guardHotendC }}, bed {{ s.settings.guardBedC }}, chamber
+                {{ s.settings.guardChamberC }} °C
+              </dd>
+            </div>
+            <div class="!border-t-0 border-l">
+              <dt>Room</dt>
+              <dd>{{ s.settings.roomC }} °C</dd>
+            </div>
+            <div>
+              <dt>Labour, standing printer</dt>
+              <dd>
+                {{ s.settings.labourPerHour }} and {{ s.settings.downtimePerHour }} {{ s.settings.currency }} an hour
+              </dd>
+            </div>
+            <div class="border-l">
+              <dt>A nozzle swap</dt>
+              <dd>
+                stands {{ s.settings.downtimeHours }} h, scrap {{ s.settings.scrapPerSwap }} {{ s.settings.currency }}
+              </dd>
+            </div>
           </dl>
-          <p class="mt-2 flex flex-wrap gap-2"><button type="button" class="button" @click="editRules">Edit guard bands and rates</button><button type="button" class="button" @click="editSettings">Edit the shop</button><button type="button" class="button" @click="addPerson">Add a person</button></p>
+          <p class="mt-2 flex flex-wrap gap-2">
+            <button type="button" class="button" @click="editRules">Edit guard bands and rates</button
+            ><button type="button" class="button" @click="editSettings">Edit the shop</button
+            ><button type="button" class="button" @click="addPerson">Add a person</button>
+          </p>
         </TabPanel>
       </TabPanels>
     </TabGroup>
     <div v-else class="sheet h-[480px] animate-pulse opacity-60" role="status" aria-label="Reading the stores" />
     <ModalSheet :open="open !== null" :title="open?.title ?? ''" wide @close="close">
-      <RecordForm v-if="open" :key="open.title" :fields="open.fields" :schema="open.schema" :start="open.start" :says="open.says" :route="open.route" :edit="open.edit" @saved="close" @cancel="close" />
+      <RecordForm
+        v-if="open"
+        :key="open.title"
+        :fields="open.fields"
+        :schema="open.schema"
+        :start="open.start"
+        :says="open.says"
+        :route="open.route"
+        :edit="open.edit"
+        @saved="close"
+        @cancel="close"
+      />
     </ModalSheet>
     <FitSheet :head-id="fitHead" @close="close" />
   </div>

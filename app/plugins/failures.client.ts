@@ -4,6 +4,10 @@ import { useUi } from '~/stores/ui'
 export default defineNuxtPlugin(nuxt => {
   nuxt.hook('vue:error', error => {
     console.error(error)
-    useUi().say(`This screen could not be worked out (${error instanceof Error ? error.message : String(error)}). Nothing stored is lost; go to another station or reload.`, 'stop')
+    useUi().say(
+      `This screen could not be worked out (${error instanceof Error ? error.message : String(error)}). Nothing ` +
+        `stored is lost; go to another station or reload.`,
+      'stop',
+    )
   })
 })

@@ -8,7 +8,11 @@ export const STALE_MS = 30_000
 
 export const useLive = defineStore('live', () => {
   const printers = ref<Record<string, Live>>({})
-  const links = ref<{ printers: string[], balance: boolean, standIns: boolean }>({ printers: [], balance: false, standIns: false })
+  const links = ref<{ printers: string[]; balance: boolean; standIns: boolean }>({
+    printers: [],
+    balance: false,
+    standIns: false,
+  })
   /** Since when the server itself has been silent; null while it speaks. */
   const silentSince = ref<string | null>(null)
   let source: EventSource | null = null
@@ -16,19 +20,26 @@ export const useLive = defineStore('live', () => {
   function listen(): void {
     if (source) return
     source = new EventSource('/api/live')
-    source.addEventListener('links', e => { links.value = JSON.parse((e as MessageEvent<string>).data) as typeof links.value })
+    source.addEventListener('links', e => {
+      links.value = JSON.parse((e as MessageEvent<string>).data) as typeof links.value
+    })
     source.addEventListener('live', e => {
       const live = JSON.parse((e as MessageEvent<string>).data) as Live
       printers.value = { ...printers.value, [live.printer]: live }
     })
-    source.onopen = () => { silentSince.value = null }
-    source.onerror = () => { silentSince.value ??= new Date().toISOString() }
+    source.onopen = () => {
+      silentSince.value = null
+    }
+    source.onerror = () => {
+      silentSince.value ??= new Date().toISOString()
+    }
   }
 
   /** What a printer reports now; null when it is not connected, lost, or too old. */
   function of(name: string, now = Date.now()): Live | null {
     const l = printers.value[name]
-    if (!l || l.lostSince !== null || l.at === null || silentSince.value !== null || now - Date.parse(l.at) > STALE_MS) return null
+    if (!l || l.lostSince !== null || l.at === null || silentSince.value !== null || now - Date.parse(l.at) > STALE_MS)
+      return null
     return l
   }
   /** Since when a connected printer has been silent; null when it speaks or was never connected. */

@@ -1,8 +1,8 @@
 /**
- * Entries on their way. Each is kept in the browser's own database from before the first try until the server has it, so
- * that it survives a reload; its key makes it count once however often it is sent. One tab at a time sends (a lease).
- * An entry that the server failed on waits and is sent again. A refused or questioned one stays, with its reason, until a
- * person answers, corrects, sends or withdraws it; whichever tab does so first has done it for all.
+ * Entries on their way. Each is kept in the browser's own database from before the first try until the server has it,
+ * so that it survives a reload; its key makes it count once however often it is sent. One tab at a time sends (a
+ * lease). An entry that the server failed on waits and is sent again. A refused or questioned one stays, with its
+ * reason, until a person answers, corrects, sends or withdraws it; whichever tab does so first has done it for all.
  */
 import { openDB, type IDBPDatabase } from 'idb'
 import { defineStore } from 'pinia'
@@ -21,16 +21,18 @@ export interface Queued {
   /** Was refused or questioned, and waits for a person; null while it waits for the server. */
   problem: Problem | null
   /** The server failed on it: how often, and when it is sent again (ms since 1970). */
-  fault?: { tries: number, title: string, again: number } | null
+  fault?: { tries: number; title: string; again: number } | null
   /** A form is open on it: the background leaves it alone. */
   held: boolean
 }
 
 /** `failed`: queued because the server failed on it, not because it was away. */
-export type Outcome<T> = { kind: 'saved', answer: T } | { kind: 'queued', failed: boolean } | { kind: 'refused', problem: Problem }
+export type Outcome<T> =
+  { kind: 'saved'; answer: T } | { kind: 'queued'; failed: boolean } | { kind: 'refused'; problem: Problem }
 
 /** What becomes of a queued entry, for a person. */
-export const queuedWords = ({ failed }: { failed: boolean }): string => failed ? 'The server failed on it; it is kept here and sent again.' : 'Kept here; it is sent when the server answers.'
+export const queuedWords = ({ failed }: { failed: boolean }): string =>
+  failed ? 'The server failed on it; it is kept here and sent again.' : 'Kept here; it is sent when the server answers.'
 
 const LEASE_MS = 20_000
 const RETRY_MS = 4_000
@@ -38,10 +40,15 @@ const RETRY_MS = 4_000
 const FAULT_MS = 8_000
 const LONGEST_MS = 300_000
 
-const GONE: Problem = { type: 'about:blank', status: 0, title: 'Another tab has sent or withdrawn this entry; nothing was sent from here. What you typed is still here' }
+const GONE: Problem = {
+  type: 'about:blank',
+  status: 0,
+  title: 'Another tab has sent or withdrawn this entry; nothing was sent from here. What you typed is still here',
+}
 
 /** What the server has against an entry. */
-const refusalOf = (error: unknown): Problem => error instanceof ProblemError ? error.problem : { type: 'about:blank', status: 0, title: String(error) }
+const refusalOf = (error: unknown): Problem =>
+  error instanceof ProblemError ? error.problem : { type: 'about:blank', status: 0, title: String(error) }
 
 export const useOutbox = defineStore('outbox', () => {
   const entries = ref<Queued[]>([])
@@ -56,19 +63,27 @@ export const useOutbox = defineStore('outbox', () => {
   const refused = computed(() => entries.value.filter(e => e.problem !== null && !e.held))
 
   function store(): Promise<IDBPDatabase> {
-    db ??= openDB('iron-nozzle', 1, { upgrade(d) { d.createObjectStore('entries', { keyPath: 'key' }); d.createObjectStore('lease') } })
+    db ??= openDB('iron-nozzle', 1, {
+      upgrade(d) {
+        d.createObjectStore('entries', { keyPath: 'key' })
+        d.createObjectStore('lease')
+      },
+    })
     return db
   }
 
   async function load(): Promise<void> {
-    const all = await (await store()).getAll('entries') as Queued[]
-    entries.value = all.sort((a, b) => a.at < b.at ? -1 : 1)
+    const all = (await (await store()).getAll('entries')) as Queued[]
+    entries.value = all.sort((a, b) => (a.at < b.at ? -1 : 1))
   }
 
-  /** In one step: removes some entries and puts one, provided that `if` (when given) is still there. False when it is not. */
-  async function swap(step: { if?: string, out?: string[], in?: Queued }): Promise<boolean> {
+  /**
+   * In one step: removes some entries and puts one, provided that `if` (when given) is still there. False when it is
+   * not.
+   */
+  async function swap(step: { if?: string; out?: string[]; in?: Queued }): Promise<boolean> {
     const tx = (await store()).transaction('entries', 'readwrite')
-    const there = step.if === undefined || await tx.store.getKey(step.if) !== undefined
+    const there = step.if === undefined || (await tx.store.getKey(step.if)) !== undefined
     if (there) {
       for (const key of step.out ?? []) await tx.store.delete(key)
       if (step.in) await tx.store.put(JSON.parse(JSON.stringify(step.in)))
@@ -85,9 +100,23 @@ export const useOutbox = defineStore('outbox', () => {
    * Sends an entry. Kept first, so that nothing typed is lost whatever happens in between. `instead` is the key of a
    * refused entry that this one takes the place of.
    */
-  async function submit<T>(route: string, body: Record<string, unknown>, says: string, key = newKey(), instead: string | null = null): Promise<Outcome<T>> {
-    const e: Queued = { key: instead === null ? key : keyAfter(instead), route, body, says, at: new Date().toISOString(), problem: null, held: true }
-    if (!await swap({ if: instead ?? undefined, in: e })) return { kind: 'refused', problem: GONE }
+  async function submit<T>(
+    route: string,
+    body: Record<string, unknown>,
+    says: string,
+    key = newKey(),
+    instead: string | null = null,
+  ): Promise<Outcome<T>> {
+    const e: Queued = {
+      key: instead === null ? key : keyAfter(instead),
+      route,
+      body,
+      says,
+      at: new Date().toISOString(),
+      problem: null,
+      held: true,
+    }
+    if (!(await swap({ if: instead ?? undefined, in: e }))) return { kind: 'refused', problem: GONE }
     const both = instead === null ? [e.key] : [e.key, instead]
     try {
       const answer = await post<T>(route, body, e.key)
@@ -113,7 +142,7 @@ export const useOutbox = defineStore('outbox', () => {
 
   async function leased(): Promise<boolean> {
     const tx = (await store()).transaction('lease', 'readwrite')
-    const held = await tx.store.get('sender') as { by: string, until: number } | undefined
+    const held = (await tx.store.get('sender')) as { by: string; until: number } | undefined
     const mine = !held || held.by === me || held.until < Date.now()
     if (mine) await tx.store.put({ by: me, until: Date.now() + LEASE_MS }, 'sender')
     await tx.done
@@ -132,12 +161,23 @@ export const useOutbox = defineStore('outbox', () => {
     try {
       await load()
       // an entry held by a form that is gone (a reload in the middle of a save) is sent as it was
-      const due = entries.value.filter(e => !e.problem && (!e.held || Date.now() - Date.parse(e.at) > LEASE_MS) && (now || !e.fault || e.fault.again <= Date.now()))
-      if (due.length === 0 || !await leased()) return
+      const due = entries.value.filter(
+        e =>
+          !e.problem &&
+          (!e.held || Date.now() - Date.parse(e.at) > LEASE_MS) &&
+          (now || !e.fault || e.fault.again <= Date.now()),
+      )
+      if (due.length === 0 || !(await leased())) return
       let sent = 0
-      try { sent = await sendAll(due) } finally { await release() }
+      try {
+        sent = await sendAll(due)
+      } finally {
+        await release()
+      }
       if (sent > 0 || !useShop().reachable) await useShop().refresh()
-    } finally { sending = false }
+    } finally {
+      sending = false
+    }
   }
 
   /** How many the server took. One that it fails on, or refuses, does not hold up those behind it. */
@@ -151,7 +191,15 @@ export const useOutbox = defineStore('outbox', () => {
       } catch (error) {
         if (error instanceof UnreachableError) return taken
         const failed = error instanceof FaultError
-        await swap({ if: e.key, in: { ...e, held: false, fault: failed ? faultAfter(e, error) : null, problem: failed ? null : refusalOf(error) } })
+        await swap({
+          if: e.key,
+          in: {
+            ...e,
+            held: false,
+            fault: failed ? faultAfter(e, error) : null,
+            problem: failed ? null : refusalOf(error),
+          },
+        })
       }
     }
     return taken
@@ -160,19 +208,29 @@ export const useOutbox = defineStore('outbox', () => {
   function start(): void {
     if (timer) return
     void load()
-    timer = setInterval(() => { if (entries.value.some(e => !e.problem)) void replay() }, RETRY_MS)
+    timer = setInterval(() => {
+      if (entries.value.some(e => !e.problem)) void replay()
+    }, RETRY_MS)
     window.addEventListener('online', () => void replay())
   }
 
-  /** Sends a refused entry with another body: its questions answered, or its fields corrected. False when another tab was first. */
+  /**
+   * Sends a refused entry with another body: its questions answered, or its fields corrected. False when another tab
+   * was first.
+   */
   async function change(e: Queued, body: Record<string, unknown>): Promise<boolean> {
-    const there = await swap({ if: e.key, out: [e.key], in: { ...e, key: keyAfter(e.key), body, problem: null, fault: null, held: false } })
+    const there = await swap({
+      if: e.key,
+      out: [e.key],
+      in: { ...e, key: keyAfter(e.key), body, problem: null, fault: null, held: false },
+    })
     await replay()
     return there
   }
 
   /** Answers the questions of an entry, with one code for each. */
-  const confirm = (e: Queued, codes: string[]) => change(e, { ...e.body, confirmed: [...(e.body.confirmed as string[] | undefined ?? []), ...codes] })
+  const confirm = (e: Queued, codes: string[]) =>
+    change(e, { ...e.body, confirmed: [...((e.body.confirmed as string[] | undefined) ?? []), ...codes] })
 
   /** Sends a refused entry again as it is, or one that waits out a fault at once. */
   async function sendAgain(e: Queued): Promise<boolean> {

@@ -40,7 +40,18 @@ export const useScans = defineStore('scans', () => {
     for (const file of files) {
       const id = next++
       first ??= id
-      reads.value.push({ id, file: markRaw(file), state: 'reading', share: 0, failure: '', diameterMm: 1.75, dialect: 'eIndependent', scan: null, sha256: '', logged: false })
+      reads.value.push({
+        id,
+        file: markRaw(file),
+        state: 'reading',
+        share: 0,
+        failure: '',
+        diameterMm: 1.75,
+        dialect: 'eIndependent',
+        scan: null,
+        sha256: '',
+        logged: false,
+      })
       void start(id)
     }
     return first
@@ -54,13 +65,29 @@ export const useScans = defineStore('scans', () => {
     Object.assign(r, { state: 'reading', share: 0, failure: '' })
     try {
       const api = wrap(worker) as Remote<ScanWorker>
-      const failed = new Promise<never>((_, no) => { worker.onerror = e => no(new Error(e.message || 'the reader stopped')) })
-      const done = await Promise.race([api.scan(r.file, { filamentDiameterMm: r.diameterMm, dialect: r.dialect }, proxy((share: number) => { r.share = share })), failed])
+      const failed = new Promise<never>((_, no) => {
+        worker.onerror = e => no(new Error(e.message || 'the reader stopped'))
+      })
+      const done = await Promise.race([
+        api.scan(
+          r.file,
+          { filamentDiameterMm: r.diameterMm, dialect: r.dialect },
+          proxy((share: number) => {
+            r.share = share
+          }),
+        ),
+        failed,
+      ])
       if (workers.get(id) !== worker) return
       Object.assign(r, { state: 'read', share: 1, scan: markRaw(done.scan), sha256: done.sha256 })
     } catch (error) {
       if (workers.get(id) !== worker) return
-      Object.assign(r, { state: 'failed', failure: `The file could not be read: ${error instanceof Error ? error.message : String(error)}. Was it moved or changed? Drop it again.` })
+      Object.assign(r, {
+        state: 'failed',
+        failure:
+          `The file could not be read: ${error instanceof Error ? error.message : String(error)}. Was it ` +
+          `moved or changed? Drop it again.`,
+      })
     } finally {
       if (workers.get(id) === worker) stop(id)
     }
@@ -79,7 +106,10 @@ export const useScans = defineStore('scans', () => {
 
   /** Reads it again, for another filament diameter or the other reading of E. */
   function again(id: number, how: Partial<Pick<Read, 'diameterMm' | 'dialect'>>): void {
-    Object.assign(reads.value.find(x => x.id === id)!, how)
+    Object.assign(
+      reads.value.find(x => x.id === id)!,
+      how,
+    )
     void start(id)
   }
 

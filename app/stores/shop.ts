@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { Shop } from '../../server/records/lists'
 import { read } from '~/api'
 
-export type ShopData = Shop & { person: { id: number, name: string, role: string } }
+export type ShopData = Shop & { person: { id: number; name: string; role: string } }
 
 export const useShop = defineStore('shop', () => {
   const data = ref<ShopData | null>(null)
@@ -16,7 +16,9 @@ export const useShop = defineStore('shop', () => {
     try {
       data.value = await read<ShopData>('/api/shop')
       reachable.value = true
-    } catch { reachable.value = false }
+    } catch {
+      reachable.value = false
+    }
   }
 
   /** After a save: names may have changed, and every screen shows its effect. */

@@ -4,10 +4,14 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
 export const useUi = defineStore('ui', () => {
-  const lastPrinterId = useLocalStorage<number | null>('last-printer', null, { serializer: { read: v => JSON.parse(v) as number | null, write: v => JSON.stringify(v) } })
-  const lastNozzleTag = useLocalStorage<string | null>('last-nozzle', null, { serializer: { read: v => JSON.parse(v) as string | null, write: v => JSON.stringify(v) } })
+  const lastPrinterId = useLocalStorage<number | null>('last-printer', null, {
+    serializer: { read: v => JSON.parse(v) as number | null, write: v => JSON.stringify(v) },
+  })
+  const lastNozzleTag = useLocalStorage<string | null>('last-nozzle', null, {
+    serializer: { read: v => JSON.parse(v) as string | null, write: v => JSON.stringify(v) },
+  })
   const shortcuts = useLocalStorage('shortcuts', true)
-  const message = ref<{ text: string, kind: 'fine' | 'look' | 'stop' } | null>(null)
+  const message = ref<{ text: string; kind: 'fine' | 'look' | 'stop' } | null>(null)
   const keysOpen = ref(false)
   let clear: ReturnType<typeof setTimeout> | undefined
 
@@ -15,7 +19,9 @@ export const useUi = defineStore('ui', () => {
   function say(text: string, kind: 'fine' | 'look' | 'stop' = 'fine'): void {
     message.value = { text, kind }
     clearTimeout(clear)
-    clear = setTimeout(() => { message.value = null }, 12_000)
+    clear = setTimeout(() => {
+      message.value = null
+    }, 12_000)
   }
   return { lastPrinterId, lastNozzleTag, shortcuts, message, keysOpen, say }
 })

@@ -3,7 +3,10 @@ import { expose } from 'comlink'
 import { createSHA256 } from 'hash-wasm'
 import { Scan, type FullScan, type ScanOptions } from '#core/gcode'
 
-export interface ScanJob { scan: FullScan, sha256: string }
+export interface ScanJob {
+  scan: FullScan
+  sha256: string
+}
 
 async function scan(file: Blob, options: ScanOptions, progress: (share: number) => void): Promise<ScanJob> {
   const reader = file.stream().getReader()

@@ -1,7 +1,7 @@
 /**
  * Annealing: ramp up, soak through, hold, ramp down. °C, hours, mm.
- * Soak-through: a plate of thickness 2L heated from both sides, first term of the series, θ = 4/π·exp(−π²/4·αt/L²) at its
- * middle (Incropera & DeWitt, section 5.5, Bi → ∞). Ramps and holds: common practice, no source.
+ * Soak-through: a plate of thickness 2L heated from both sides, first term of the series, θ = 4/π·exp(−π²/4·αt/L²) at
+ * its middle (Incropera & DeWitt, section 5.5, Bi → ∞). Ramps and holds: common practice, no source.
  */
 import { TIME_OUT_H } from '../drying'
 import { need, needIfKnown } from '../numeric'
@@ -16,12 +16,28 @@ export function soakThroughH(thicknessMm: number, diffusivity = DIFFUSIVITY): nu
   need('thicknessMm', thicknessMm, 1, 300, 'mm')
   need('diffusivity', diffusivity, 1e-9, 1e-3, 'm²/s')
   const half = thicknessMm / 2000
-  return Math.log(4 / Math.PI / MISSING) * 4 / Math.PI ** 2 * half * half / diffusivity / 3600
+  return (((Math.log(4 / Math.PI / MISSING) * 4) / Math.PI ** 2) * half * half) / diffusivity / 3600
 }
 
-export interface Anneal { lowC: number, highC: number, lowH: number, highH: number, rampCPerH: number, glassC: number | null }
-export interface Oven { name: string, ceilingC: number, timeOutH: number | null }
-export type Phase = { name: 'heat up' | 'soak through' | 'hold' | 'cool down', fromC: number, toC: number, hours: number }
+export interface Anneal {
+  lowC: number
+  highC: number
+  lowH: number
+  highH: number
+  rampCPerH: number
+  glassC: number | null
+}
+export interface Oven {
+  name: string
+  ceilingC: number
+  timeOutH: number | null
+}
+export type Phase = {
+  name: 'heat up' | 'soak through' | 'hold' | 'cool down'
+  fromC: number
+  toC: number
+  hours: number
+}
 export interface AnnealPlan {
   atC: number
   phases: Phase[]
@@ -32,7 +48,7 @@ export interface AnnealPlan {
 }
 
 /** Both schools of an anneal: the gentle end and the hot end of the window. */
-export function annealSchools(a: Anneal): { name: 'gentle' | 'hot', atC: number, holdH: number }[] {
+export function annealSchools(a: Anneal): { name: 'gentle' | 'hot'; atC: number; holdH: number }[] {
   for (const k of ['lowC', 'highC'] as const) need(k, a[k], 0, 600, '°C')
   for (const k of ['lowH', 'highH'] as const) need(k, a[k], 0, 1000, 'h')
   need('rampCPerH', a.rampCPerH, 1, 600, '°C an hour')
@@ -41,8 +57,18 @@ export function annealSchools(a: Anneal): { name: 'gentle' | 'hot', atC: number,
   return a.highC > a.lowC ? [gentle, { name: 'hot' as const, atC: a.highC, holdH: a.lowH }] : [gentle]
 }
 
-/** Plan at `atC` for `holdH` from room temperature and back. Throws InputError for an oven below the room or a window upside down. */
-export function annealPlan(atC: number, holdH: number, rampCPerH: number, thicknessMm: number, oven: Oven, roomC: number): AnnealPlan {
+/**
+ * Plan at `atC` for `holdH` from room temperature and back. Throws InputError for an oven below the room or a window
+ * upside down.
+ */
+export function annealPlan(
+  atC: number,
+  holdH: number,
+  rampCPerH: number,
+  thicknessMm: number,
+  oven: Oven,
+  roomC: number,
+): AnnealPlan {
   need('atC', atC, 0, 600, '°C')
   need('roomC', roomC, -10, 50, '°C')
   if (oven.timeOutH !== null) need('timeOutH', oven.timeOutH, ...TIME_OUT_H, 'h')
@@ -52,20 +78,29 @@ export function annealPlan(atC: number, holdH: number, rampCPerH: number, thickn
   const reached = Math.min(atC, oven.ceilingC)
   const ramp = Math.max(0, reached - roomC) / rampCPerH
   const phases: Phase[] = [
-    { name: 'heat up', fromC: roomC, toC: reached, hours: ramp }, { name: 'soak through', fromC: reached, toC: reached, hours: soakThroughH(thicknessMm) },
-    { name: 'hold', fromC: reached, toC: reached, hours: holdH }, { name: 'cool down', fromC: reached, toC: roomC, hours: ramp },
+    { name: 'heat up', fromC: roomC, toC: reached, hours: ramp },
+    { name: 'soak through', fromC: reached, toC: reached, hours: soakThroughH(thicknessMm) },
+    { name: 'hold', fromC: reached, toC: reached, hours: holdH },
+    { name: 'cool down', fromC: reached, toC: roomC, hours: ramp },
   ]
   const totalH = phases.reduce((s, p) => s + p.hours, 0)
   const hot = totalH - ramp // what the time-out counts
-  return { atC: reached, phases, totalH, shortC: Math.max(0, atC - oven.ceilingC), restarts: oven.timeOutH === null ? 0 : Math.max(0, Math.ceil(hot / oven.timeOutH) - 1) }
+  return {
+    atC: reached,
+    phases,
+    totalH,
+    shortC: Math.max(0, atC - oven.ceilingC),
+    restarts: oven.timeOutH === null ? 0 : Math.max(0, Math.ceil(hot / oven.timeOutH) - 1),
+  }
 }
 
 /** Where the plan stands after some hours: the phase, and the temperature the oven should show. */
-export function annealNow(p: AnnealPlan, hours: number): { phase: Phase | null, setC: number, leftH: number } {
+export function annealNow(p: AnnealPlan, hours: number): { phase: Phase | null; setC: number; leftH: number } {
   need('hours', hours, 0, 1e9, 'h')
   let t = hours
   for (const phase of p.phases) {
-    if (t < phase.hours) return { phase, setC: phase.fromC + (phase.toC - phase.fromC) * t / phase.hours, leftH: p.totalH - hours }
+    if (t < phase.hours)
+      return { phase, setC: phase.fromC + ((phase.toC - phase.fromC) * t) / phase.hours, leftH: p.totalH - hours }
     t -= phase.hours
   }
   return { phase: null, setC: p.phases[p.phases.length - 1]!.toC, leftH: 0 }

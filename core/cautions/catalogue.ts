@@ -5,7 +5,7 @@
 import { SETPOINT_C } from '../gcode'
 import { needEach } from '../numeric'
 
-export const FIRST = 'The maker\'s manual, local codes and licensed practice come first.'
+export const FIRST = "The maker's manual, local codes and licensed practice come first."
 
 export const ACTIONS = ['print', 'swap a nozzle', 'fit a part', 'wire', 'trim', 'dry', 'clear a clog'] as const
 export type Action = (typeof ACTIONS)[number]
@@ -38,32 +38,151 @@ export interface Caution {
 }
 
 export const CAUTIONS: readonly Caution[] = [
-  { key: 'burns', hazard: 'Burns: nozzle, bed, sheet and part are hot at once and for a long time.', what: 'Gloves and tools, never a bare hand; let the part cool before you reach in.', actions: ['print', 'swap a nozzle', 'clear a clog'], nozzleAboveC: 150 },
-  { key: 'hot bed', hazard: 'A bed this hot burns at a touch.', what: 'Mark it; wait until it is below 45 °C, or use gloves.', actions: ['print'], bedAboveC: 60 },
-  { key: 'fumes', hazard: 'Fumes and ultrafine particles.', what: 'Ventilate, extract or filter while it runs and while it cools.', actions: ['print'], nozzleAboveC: 230 },
-  { key: 'sulphur', hazard: 'PPS gives off gases that smell of sulphur when it is too hot or stands in the nozzle.', what: 'Extract outdoors; stop and purge when it smells; do not leave it standing hot.', actions: ['print', 'clear a clog'], polymers: ['PPS'] },
-  { key: 'ptfe', hazard: 'Overheated PTFE gives off dangerous fumes.', what: 'Keep the liner and the tube below their limits; leave the room and air it when it was overheated.', actions: ['print', 'swap a nozzle', 'fit a part'], roles: ['liner'], nozzleAboveC: 230 },
-  { key: 'fibre dust', hazard: 'Carbon and glass dust irritates lungs, eyes and skin.', what: 'Respirator and gloves when trimming or sanding; wet or vacuum, no compressed air.', actions: ['print', 'trim'], fillers: ['carbon fibre', 'glass fibre'] },
-  { key: 'conductive', hazard: 'Carbon dust conducts.', what: 'Keep it away from electronics and switch off before you clean there.', actions: ['print', 'trim'], fillers: ['carbon fibre'] },
-  { key: 'fire', hazard: 'Fire: high heat that runs unattended.', what: 'Smoke detector and an independent thermal cut-out; no foam and no cardboard inside; do not leave it alone until the cut-out is proved.', actions: ['print'], nozzleAboveC: 300 },
-  { key: 'hot chamber', hazard: 'The air inside burns lungs and softens parts.', what: 'Open the door slowly, stand aside; let it cool before you reach in.', actions: ['print'], chamberAboveC: 60 },
-  { key: 'glass', hazard: 'Glass breaks, and parts that cool on it pull chips out.', what: 'Remove while warm with gloves, eye protection on; keep a spare sheet; scrap a chipped one.', actions: ['print', 'fit a part'], surfaces: ['glass'] },
-  { key: 'superglue', hazard: 'Hot superglue irritates eyes and lungs and tears glass.', what: 'Do not heat it without extraction; prefer glue stick.', actions: ['print'], surfaces: ['superglue'] },
-  { key: 'mains', hazard: 'Mains voltage on beds and chamber heaters kills.', what: 'Switched off and locked; done by a licensed electrician to local code, with earth and cut-out.', actions: ['wire'] },
-  { key: 'sensor', hazard: 'A wrong sensor type or limit lets the heater run away.', what: 'Set type and limits, then prove that runaway protection and an independent cut-out trip, before it runs unattended.', actions: ['fit a part'], roles: ['sensor', 'firmware', 'heater', 'bed sensor', 'bed heater', 'chamber heater'] },
-  { key: 'turning', hazard: 'Nozzles shear off in the block, and fragments fly.', what: 'Heat first; hold the block with a second wrench; snug and a little more; eye protection.', actions: ['swap a nozzle'] },
-  { key: 'live leads', hazard: 'Moving axes pinch; a tool across heater leads shorts them.', what: 'Motion disabled; keep tools off the leads.', actions: ['swap a nozzle', 'fit a part'] },
-  { key: 'insulation fibres', hazard: 'Mineral fibres irritate skin and lungs.', what: 'Respirator and gloves; cover it so that no air blows over it.', actions: ['fit a part'], roles: ['insulation', 'bed insulation'] },
-  { key: 'torch', hazard: 'Burning a nozzle out with a torch: fumes, fire, oxidation, thermal shock.', what: 'Advised against; never with plated, brass or insert nozzles. Needles and cold pulls first.', actions: ['clear a clog'] },
-  { key: 'dryer', hazard: 'Hot dryers and beds under covers start fires; an oven that dried filament is no longer for food.', what: 'Attended, on a spacer, under a cover that does not burn; the time-out stays on; never a food oven.', actions: ['dry'] },
+  {
+    key: 'burns',
+    hazard: 'Burns: nozzle, bed, sheet and part are hot at once and for a long time.',
+    what: 'Gloves and tools, never a bare hand; let the part cool before you reach in.',
+    actions: ['print', 'swap a nozzle', 'clear a clog'],
+    nozzleAboveC: 150,
+  },
+  {
+    key: 'hot bed',
+    hazard: 'A bed this hot burns at a touch.',
+    what: 'Mark it; wait until it is below 45 °C, or use gloves.',
+    actions: ['print'],
+    bedAboveC: 60,
+  },
+  {
+    key: 'fumes',
+    hazard: 'Fumes and ultrafine particles.',
+    what: 'Ventilate, extract or filter while it runs and while it cools.',
+    actions: ['print'],
+    nozzleAboveC: 230,
+  },
+  {
+    key: 'sulphur',
+    hazard: 'PPS gives off gases that smell of sulphur when it is too hot or stands in the nozzle.',
+    what: 'Extract outdoors; stop and purge when it smells; do not leave it standing hot.',
+    actions: ['print', 'clear a clog'],
+    polymers: ['PPS'],
+  },
+  {
+    key: 'ptfe',
+    hazard: 'Overheated PTFE gives off dangerous fumes.',
+    what: 'Keep the liner and the tube below their limits; leave the room and air it when it was overheated.',
+    actions: ['print', 'swap a nozzle', 'fit a part'],
+    roles: ['liner'],
+    nozzleAboveC: 230,
+  },
+  {
+    key: 'fibre dust',
+    hazard: 'Carbon and glass dust irritates lungs, eyes and skin.',
+    what: 'Respirator and gloves when trimming or sanding; wet or vacuum, no compressed air.',
+    actions: ['print', 'trim'],
+    fillers: ['carbon fibre', 'glass fibre'],
+  },
+  {
+    key: 'conductive',
+    hazard: 'Carbon dust conducts.',
+    what: 'Keep it away from electronics and switch off before you clean there.',
+    actions: ['print', 'trim'],
+    fillers: ['carbon fibre'],
+  },
+  {
+    key: 'fire',
+    hazard: 'Fire: high heat that runs unattended.',
+    what:
+      'Smoke detector and an independent thermal cut-out; no foam and no cardboard inside; do not leave it ' +
+      'alone until the cut-out is proved.',
+    actions: ['print'],
+    nozzleAboveC: 300,
+  },
+  {
+    key: 'hot chamber',
+    hazard: 'The air inside burns lungs and softens parts.',
+    what: 'Open the door slowly, stand aside; let it cool before you reach in.',
+    actions: ['print'],
+    chamberAboveC: 60,
+  },
+  {
+    key: 'glass',
+    hazard: 'Glass breaks, and parts that cool on it pull chips out.',
+    what: 'Remove while warm with gloves, eye protection on; keep a spare sheet; scrap a chipped one.',
+    actions: ['print', 'fit a part'],
+    surfaces: ['glass'],
+  },
+  {
+    key: 'superglue',
+    hazard: 'Hot superglue irritates eyes and lungs and tears glass.',
+    what: 'Do not heat it without extraction; prefer glue stick.',
+    actions: ['print'],
+    surfaces: ['superglue'],
+  },
+  {
+    key: 'mains',
+    hazard: 'Mains voltage on beds and chamber heaters kills.',
+    what: 'Switched off and locked; done by a licensed electrician to local code, with earth and cut-out.',
+    actions: ['wire'],
+  },
+  {
+    key: 'sensor',
+    hazard: 'A wrong sensor type or limit lets the heater run away.',
+    what:
+      'Set type and limits, then prove that runaway protection and an independent cut-out trip, before it ' +
+      'runs unattended.',
+    actions: ['fit a part'],
+    roles: ['sensor', 'firmware', 'heater', 'bed sensor', 'bed heater', 'chamber heater'],
+  },
+  {
+    key: 'turning',
+    hazard: 'Nozzles shear off in the block, and fragments fly.',
+    what: 'Heat first; hold the block with a second wrench; snug and a little more; eye protection.',
+    actions: ['swap a nozzle'],
+  },
+  {
+    key: 'live leads',
+    hazard: 'Moving axes pinch; a tool across heater leads shorts them.',
+    what: 'Motion disabled; keep tools off the leads.',
+    actions: ['swap a nozzle', 'fit a part'],
+  },
+  {
+    key: 'insulation fibres',
+    hazard: 'Mineral fibres irritate skin and lungs.',
+    what: 'Respirator and gloves; cover it so that no air blows over it.',
+    actions: ['fit a part'],
+    roles: ['insulation', 'bed insulation'],
+  },
+  {
+    key: 'torch',
+    hazard: 'Burning a nozzle out with a torch: fumes, fire, oxidation, thermal shock.',
+    what: 'Advised against; never with plated, brass or insert nozzles. Needles and cold pulls first.',
+    actions: ['clear a clog'],
+  },
+  {
+    key: 'dryer',
+    hazard: 'Hot dryers and beds under covers start fires; an oven that dried filament is no longer for food.',
+    what: 'Attended, on a spacer, under a cover that does not burn; the time-out stays on; never a food oven.',
+    actions: ['dry'],
+  },
 ]
 
-const oneOf = (asked: readonly string[] | undefined, given: readonly string[] | undefined) => asked === undefined || (given ?? []).some(g => asked.includes(g))
-const over = (limit: number | undefined, given: number | null | undefined) => limit === undefined || (given != null && given > limit)
+const oneOf = (asked: readonly string[] | undefined, given: readonly string[] | undefined) =>
+  asked === undefined || (given ?? []).some(g => asked.includes(g))
+const over = (limit: number | undefined, given: number | null | undefined) =>
+  limit === undefined || (given != null && given > limit)
 
 /** The cautions of a moment, in the catalogue's order. */
 export function cautionsFor(m: Moment): Caution[] {
   needEach(m, ['nozzleC', 'bedC', 'chamberC'], ...SETPOINT_C, '°C')
-  return CAUTIONS.filter(c => c.actions.includes(m.action) && oneOf(c.polymers, m.polymers) && oneOf(c.fillers, m.fillers) && oneOf(c.roles, m.roles) && oneOf(c.surfaces, m.surfaces)
-    && over(c.nozzleAboveC, m.nozzleC) && over(c.bedAboveC, m.bedC) && over(c.chamberAboveC, m.chamberC))
+  return CAUTIONS.filter(
+    c =>
+      c.actions.includes(m.action) &&
+      oneOf(c.polymers, m.polymers) &&
+      oneOf(c.fillers, m.fillers) &&
+      oneOf(c.roles, m.roles) &&
+      oneOf(c.surfaces, m.surfaces) &&
+      over(c.nozzleAboveC, m.nozzleC) &&
+      over(c.bedAboveC, m.bedC) &&
+      over(c.chamberAboveC, m.chamberC),
+  )
 }

@@ -1,13 +1,30 @@
 /**
  * Warm-up of a chamber: T(t) = T∞ − (T∞ − T0)·exp(−(t − t_d)/τ) for t > t_d, T0 before. Fitted by least squares; a door
- * that was opened shows as a dip, which is dropped. Times in s, temperatures in °C. First-order response: common textbook form.
+ * that was opened shows as a dip, which is dropped. Times in s, temperatures in °C. First-order response: common
+ * textbook form.
  */
 import { InputError, leastSquares, need } from '../numeric'
 
-export interface Reading { s: number, c: number }
-export interface WarmUp { startC: number, finalC: number, tauS: number, delayS: number }
-export interface Dip { fromS: number, toS: number }
-export interface FittedWarmUp extends WarmUp { rmsC: number, used: number, dips: Dip[], reachedShare: number }
+export interface Reading {
+  s: number
+  c: number
+}
+export interface WarmUp {
+  startC: number
+  finalC: number
+  tauS: number
+  delayS: number
+}
+export interface Dip {
+  fromS: number
+  toS: number
+}
+export interface FittedWarmUp extends WarmUp {
+  rmsC: number
+  used: number
+  dips: Dip[]
+  reachedShare: number
+}
 
 /** Air of any chamber, °C. */
 export const CHAMBER_C = [-40, 400] as const
@@ -45,59 +62,96 @@ export function timeToHold(w: WarmUp, targetC: number, withinC = 2): number {
 const FEWEST = 8
 
 /**
- * Fits a warm-up to readings in order of time. Dips of more than about three times the scatter (at least 1.5 °C) below the
- * curve are dropped with their recovery, and the rest is fitted again. Throws InputError for too few readings, times out
- * of order, or readings that do not rise.
+ * Fits a warm-up to readings in order of time. Dips of more than about three times the scatter (at least 1.5 °C) below
+ * the curve are dropped with their recovery, and the rest is fitted again. Throws InputError for too few readings,
+ * times out of order, or readings that do not rise.
  */
 export function fitWarmUp(readings: readonly Reading[]): FittedWarmUp {
   if (readings.length < FEWEST) throw new InputError('readings', readings.length, `at least ${FEWEST} readings`)
   readings.forEach((r, i) => {
-    if (!Number.isFinite(r.s) || !Number.isFinite(r.c)) throw new InputError(`readings.${i}`, `${r.s}, ${r.c}`, 'numbers')
-    if (i > 0 && r.s <= readings[i - 1]!.s) throw new InputError(`readings.${i}`, r.s, `a time after ${readings[i - 1]!.s} s`)
+    if (!Number.isFinite(r.s) || !Number.isFinite(r.c))
+      throw new InputError(`readings.${i}`, `${r.s}, ${r.c}`, 'numbers')
+    if (i > 0 && r.s <= readings[i - 1]!.s)
+      throw new InputError(`readings.${i}`, r.s, `a time after ${readings[i - 1]!.s} s`)
   })
   const highest = Math.max(...readings.map(r => r.c))
-  if (highest - readings[0]!.c < 3) throw new InputError('readings', `${(highest - readings[0]!.c).toFixed(1)} °C of rise`, 'a rise of at least 3 °C')
+  if (highest - readings[0]!.c < 3)
+    throw new InputError('readings', `${(highest - readings[0]!.c).toFixed(1)} °C of rise`, 'a rise of at least 3 °C')
   const dips = dipsOf(readings)
   const kept = readings.filter(r => !dips.some(d => r.s >= d.fromS && r.s <= d.toS))
-  if (kept.length < FEWEST) throw new InputError('readings', kept.length, `at least ${FEWEST} readings beside door openings`)
+  if (kept.length < FEWEST)
+    throw new InputError('readings', kept.length, `at least ${FEWEST} readings beside door openings`)
   const fit = oneFit(kept)
   const residuals = kept.map(r => r.c - at(fit, r.s))
   const last = readings[readings.length - 1]!
   return {
-    ...fit, dips, used: kept.length, rmsC: Math.sqrt(residuals.reduce((a, r) => a + r * r, 0) / kept.length),
+    ...fit,
+    dips,
+    used: kept.length,
+    rmsC: Math.sqrt(residuals.reduce((a, r) => a + r * r, 0) / kept.length),
     reachedShare: (warmUpAt(fit, last.s) - fit.startC) / (fit.finalC - fit.startC),
   }
 }
 
 function oneFit(readings: readonly Reading[]): WarmUp {
-  const first = readings[0]!, last = readings[readings.length - 1]!
+  const first = readings[0]!,
+    last = readings[readings.length - 1]!
   const span = last.s - first.s
   const lowest = Math.min(...readings.slice(0, 5).map(r => r.c))
-  let best: { w: WarmUp, ss: number } | null = null
-  for (const tau of [span / 8, span / 4, span / 2, span * 2]) for (const delay of [0, span * 0.08]) { // a few starts: the delay has local valleys
-    const of = (p: readonly number[]): WarmUp => ({ startC: p[0]!, finalC: p[1]!, tauS: Math.exp(p[2]!), delayS: first.s + span * Math.abs(p[3]!) })
-    const r = leastSquares(p => readings.map(x => x.c - at(of(p), x.s)), [lowest, last.c + (last.c - lowest) * 0.1, Math.log(tau), delay / span], { steps: 120, tolerance: 1e-10 })
-    const w = of(r.parameters)
-    if (Number.isFinite(r.sumOfSquares) && w.finalC > w.startC && w.tauS < span * 50 && (best === null || r.sumOfSquares < best.ss)) best = { w, ss: r.sumOfSquares }
-  }
+  let best: { w: WarmUp; ss: number } | null = null
+  for (const tau of [span / 8, span / 4, span / 2, span * 2])
+    for (const delay of [0, span * 0.08]) {
+      // a few starts: the delay has local valleys
+      const of = (p: readonly number[]): WarmUp => ({
+        startC: p[0]!,
+        finalC: p[1]!,
+        tauS: Math.exp(p[2]!),
+        delayS: first.s + span * Math.abs(p[3]!),
+      })
+      const r = leastSquares(
+        p => readings.map(x => x.c - at(of(p), x.s)),
+        [lowest, last.c + (last.c - lowest) * 0.1, Math.log(tau), delay / span],
+        { steps: 120, tolerance: 1e-10 },
+      )
+      const w = of(r.parameters)
+      if (
+        Number.isFinite(r.sumOfSquares) &&
+        w.finalC > w.startC &&
+        w.tauS < span * 50 &&
+        (best === null || r.sumOfSquares < best.ss)
+      )
+        best = { w, ss: r.sumOfSquares }
+    }
   if (best === null) throw new InputError('readings', 'no rise towards an end', 'readings of a chamber that warms up')
   return best.w
 }
 
-/** A door lets the air fall faster than a chamber cools by itself: from the fall to where it is back at the value before. */
+/**
+ * A door lets the air fall faster than a chamber cools by itself: from the fall to where it is back at the value
+ * before.
+ */
 function dipsOf(readings: readonly Reading[]): Dip[] {
-  const steps = readings.slice(1).map((r, i) => Math.abs(r.c - readings[i]!.c)).sort((a, b) => a - b)
+  const steps = readings
+    .slice(1)
+    .map((r, i) => Math.abs(r.c - readings[i]!.c))
+    .sort((a, b) => a - b)
   const scatter = Math.max(0.5, 3 * (steps[Math.floor(steps.length / 2)] ?? 0))
   const dips: Dip[] = []
   let top = readings[0]!
   for (let i = 1; i < readings.length; i++) {
     const r = readings[i]!
-    if (r.c >= top.c) { top = r; continue }
+    if (r.c >= top.c) {
+      top = r
+      continue
+    }
     if (top.c - r.c < Math.max(1.5, scatter)) continue
     // it is one only if it comes back up; a chamber that is switched off does not
     let low = r
     let j = i
-    while (j < readings.length && readings[j]!.c < top.c) { if (readings[j]!.c < low.c) low = readings[j]!; j++ }
+    while (j < readings.length && readings[j]!.c < top.c) {
+      if (readings[j]!.c < low.c) low = readings[j]!
+      j++
+    }
     if (j >= readings.length && readings[j - 1]!.c - low.c < 0.5 * (top.c - low.c)) break
     dips.push({ fromS: top.s + 1e-9, toS: readings[Math.min(j, readings.length - 1)]!.s })
     i = j

@@ -1,30 +1,42 @@
 /**
- * Going from one filament to another on the same head: the temperature at which both flow, and how much to push through.
- * Sources: temperature margin, slowness and melt volume common practice, no source; washout of a well-mixed vessel,
- * C = exp(−V/V_m), any text on chemical reactors (e.g. Levenspiel, Chemical Reaction Engineering).
+ * Going from one filament to another on the same head: the temperature at which both flow, and how much to push
+ * through. Sources: temperature margin, slowness and melt volume common practice, no source; washout of a well-mixed
+ * vessel, C = exp(−V/V_m), any text on chemical reactors (e.g. Levenspiel, Chemical Reaction Engineering).
  */
 import { need } from '../numeric'
 
-export interface Flowing { name: string, lowestFlowC: number | null, shortMaxC: number | null }
+export interface Flowing {
+  name: string
+  lowestFlowC: number | null
+  shortMaxC: number | null
+}
 
 /** Above the lowest flow temperature of the old filament, °C. */
 export const PURGE_ABOVE_C = 10
 
-export type Step = { from: string, to: string, atC: number }
+export type Step = { from: string; to: string; atC: number }
 export type Purge =
-  | { kind: 'direct', steps: Step[] }
+  | { kind: 'direct'; steps: Step[] }
   /** Windows do not meet: through an intermediate filament. */
-  | { kind: 'through', via: string, steps: Step[] }
-  | { kind: 'none', why: 'windows' | 'ceiling', neededC: number, allowedC: number }
-  | { kind: 'cannot tell', missing: string }
+  | { kind: 'through'; via: string; steps: Step[] }
+  | { kind: 'none'; why: 'windows' | 'ceiling'; neededC: number; allowedC: number }
+  | { kind: 'cannot tell'; missing: string }
 
-/** Purge temperature from one to another, when both stand it: the old one's lowest flow temperature + 10 °C, or the new one's own lowest if that is hotter. */
+/**
+ * Purge temperature from one to another, when both stand it: the old one's lowest flow temperature + 10 °C, or the new
+ * one's own lowest if that is hotter.
+ */
 function oneStep(from: Flowing, to: Flowing, ceilingC: number): number | null {
   const atC = Math.max(from.lowestFlowC! + PURGE_ABOVE_C, to.lowestFlowC!)
   return atC <= to.shortMaxC! && atC <= from.shortMaxC! && atC <= ceilingC ? atC : null
 }
 
-const missingOf = (m: Flowing) => m.lowestFlowC === null ? `the lowest flow temperature of ${m.name}` : m.shortMaxC === null ? `the short-time highest temperature of ${m.name}` : null
+const missingOf = (m: Flowing) =>
+  m.lowestFlowC === null
+    ? `the lowest flow temperature of ${m.name}`
+    : m.shortMaxC === null
+      ? `the short-time highest temperature of ${m.name}`
+      : null
 
 /** Any temperature a melt may have, °C. */
 const FLOW_C = [0, 600] as const
@@ -34,7 +46,10 @@ function checkFlowing(m: Flowing): void {
   if (m.shortMaxC !== null) need('shortMaxC', m.shortMaxC, ...FLOW_C, '°C')
 }
 
-/** How to purge, on a hotend of this ceiling in °C (null: not known). `others` may stand between, best the one that needs the least heat. */
+/**
+ * How to purge, on a hotend of this ceiling in °C (null: not known). `others` may stand between, best the one that
+ * needs the least heat.
+ */
 export function purge(from: Flowing, to: Flowing, ceilingC: number | null, others: readonly Flowing[] = []): Purge {
   for (const m of [from, to, ...others]) checkFlowing(m)
   if (ceilingC !== null) need('ceilingC', ceilingC, ...FLOW_C, '°C')
@@ -44,25 +59,41 @@ export function purge(from: Flowing, to: Flowing, ceilingC: number | null, other
   if (direct !== null) return { kind: 'direct', steps: [{ from: from.name, to: to.name, atC: direct }] }
   const neededC = Math.max(from.lowestFlowC! + PURGE_ABOVE_C, to.lowestFlowC!)
   if (neededC > ceilingC) return { kind: 'none', why: 'ceiling', neededC, allowedC: ceilingC }
-  const ways = others.filter(o => missingOf(o) === null && o.name !== from.name && o.name !== to.name)
+  const ways = others
+    .filter(o => missingOf(o) === null && o.name !== from.name && o.name !== to.name)
     .map(o => ({ o, first: oneStep(from, o, ceilingC), second: oneStep(o, to, ceilingC) }))
-    .filter((w): w is { o: Flowing, first: number, second: number } => w.first !== null && w.second !== null)
+    .filter((w): w is { o: Flowing; first: number; second: number } => w.first !== null && w.second !== null)
     .sort((a, b) => Math.max(a.first, a.second) - Math.max(b.first, b.second))
   const way = ways[0]
   if (!way) return { kind: 'none', why: 'windows', neededC, allowedC: Math.min(to.shortMaxC!, from.shortMaxC!) }
-  return { kind: 'through', via: way.o.name, steps: [{ from: from.name, to: way.o.name, atC: way.first }, { from: way.o.name, to: to.name, atC: way.second }] }
+  return {
+    kind: 'through',
+    via: way.o.name,
+    steps: [
+      { from: from.name, to: way.o.name, atC: way.first },
+      { from: way.o.name, to: to.name, atC: way.second },
+    ],
+  }
 }
 
-/** Melt that stands in a hotend, mm³, and how many times slower than a well-mixed vessel it washes out; common practice, no source. */
+/**
+ * Melt that stands in a hotend, mm³, and how many times slower than a well-mixed vessel it washes out; common practice,
+ * no source.
+ */
 export const START_MELT_MM3 = { 'standard': 65, 'high flow': 160 } as const
 export const SLOWNESS = 3
 
 /** Volume in mm³, and length in mm of filament, to push through until `left` of the old filament stays (0.01: 1 %). */
-export function washout(meltMm3: number, diameterMm: number, left = 0.01, slowness = SLOWNESS): { volumeMm3: number, lengthMm: number } {
+export function washout(
+  meltMm3: number,
+  diameterMm: number,
+  left = 0.01,
+  slowness = SLOWNESS,
+): { volumeMm3: number; lengthMm: number } {
   need('meltMm3', meltMm3, 5, 2000, 'mm³')
   need('diameterMm', diameterMm, 0.5, 5, 'mm')
   need('left', left, 1e-6, 0.999)
   need('slowness', slowness, 1, 20)
   const volumeMm3 = -Math.log(left) * meltMm3 * slowness
-  return { volumeMm3, lengthMm: volumeMm3 / (Math.PI / 4 * diameterMm ** 2) }
+  return { volumeMm3, lengthMm: volumeMm3 / ((Math.PI / 4) * diameterMm ** 2) }
 }

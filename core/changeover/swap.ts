@@ -13,9 +13,12 @@ export interface SwapTemperature {
 }
 
 /** The highest swap temperature among what went through since the last cleaning, against the hotend's ceiling in °C. */
-export function swapTemperature(through: readonly { name: string, swapC: number | null }[], ceilingC: number | null): SwapTemperature {
+export function swapTemperature(
+  through: readonly { name: string; swapC: number | null }[],
+  ceilingC: number | null,
+): SwapTemperature {
   if (ceilingC !== null) need('ceilingC', ceilingC, ...HOTEND_C, '°C')
-  let hottest: { name: string, swapC: number } | null = null
+  let hottest: { name: string; swapC: number } | null = null
   for (const m of through) {
     if (m.swapC === null) return { atC: null, material: m.name, allowed: false }
     need('swapC', m.swapC, ...HOTEND_C, '°C')
@@ -25,8 +28,11 @@ export function swapTemperature(through: readonly { name: string, swapC: number 
   return { atC: hottest.swapC, material: hottest.name, allowed: ceilingC !== null && hottest.swapC <= ceilingC }
 }
 
-/** Change of length in mm, lengths 1 to 100; above 0 the new nozzle reaches further and can touch the bed before Z is re-set. */
-export function zChange(oldLengthMm: number, newLengthMm: number): { mm: number, canTouchBed: boolean } {
+/**
+ * Change of length in mm, lengths 1 to 100; above 0 the new nozzle reaches further and can touch the bed before Z is
+ * re-set.
+ */
+export function zChange(oldLengthMm: number, newLengthMm: number): { mm: number; canTouchBed: boolean } {
   need('oldLengthMm', oldLengthMm, 1, 100, 'mm')
   need('newLengthMm', newLengthMm, 1, 100, 'mm')
   const mm = newLengthMm - oldLengthMm

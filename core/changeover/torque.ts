@@ -1,7 +1,7 @@
 /**
  * The torque that a nozzle stands: T = K·F·D, with F what the weaker of the nozzle's neck and the block's thread bears.
- * Sources: tensile stress area ISO 898-1; T = K·F·D with K 0.2 common practice; stripping by shear at 1/√3 of yield (von Mises).
- * An upper bound only: the maker's value always comes first.
+ * Sources: tensile stress area ISO 898-1; T = K·F·D with K 0.2 common practice; stripping by shear at 1/√3 of yield
+ * (von Mises). An upper bound only: the maker's value always comes first.
  */
 import { need } from '../numeric'
 
@@ -11,7 +11,7 @@ export function stressAreaMm2(diameterMm: number, pitchMm: number): number {
   need('pitchMm', pitchMm, 0.2, diameterMm / 2)
   const d2 = diameterMm - 0.649519 * pitchMm
   const d3 = diameterMm - 1.226869 * pitchMm
-  return Math.PI / 4 * ((d2 + d3) / 2) ** 2
+  return (Math.PI / 4) * ((d2 + d3) / 2) ** 2
 }
 
 export interface Joint {
@@ -28,7 +28,7 @@ export interface Joint {
 }
 
 /** Torque ceiling in N·m of an M6 × 1 nozzle and which part sets it. Throws InputError naming the field. */
-export function torqueCeiling(j: Joint): { newtonMetre: number, part: 'nozzle neck' | 'block thread' } {
+export function torqueCeiling(j: Joint): { newtonMetre: number; part: 'nozzle neck' | 'block thread' } {
   const { share = 0.5, nutFactor = 0.2 } = j
   need('channelMm', j.channelMm, 0, 4.9)
   need('nozzleYieldMPa', j.nozzleYieldMPa, 1, 3000)
@@ -36,13 +36,24 @@ export function torqueCeiling(j: Joint): { newtonMetre: number, part: 'nozzle ne
   need('engagedMm', j.engagedMm, 1, 20)
   need('share', share, 0.05, 1)
   need('nutFactor', nutFactor, 0.05, 0.5)
-  const neck = share * j.nozzleYieldMPa * (stressAreaMm2(6, 1) - Math.PI / 4 * j.channelMm ** 2)
+  const neck = share * j.nozzleYieldMPa * (stressAreaMm2(6, 1) - (Math.PI / 4) * j.channelMm ** 2)
   const pitchDiameter = 6 - 0.649519
-  const thread = share * j.blockYieldMPa / Math.sqrt(3) * Math.PI * pitchDiameter * j.engagedMm / 2
-  return { newtonMetre: nutFactor * Math.min(neck, thread) * 0.006, part: neck <= thread ? 'nozzle neck' : 'block thread' }
+  const thread = (((share * j.blockYieldMPa) / Math.sqrt(3)) * Math.PI * pitchDiameter * j.engagedMm) / 2
+  return {
+    newtonMetre: nutFactor * Math.min(neck, thread) * 0.006,
+    part: neck <= thread ? 'nozzle neck' : 'block thread',
+  }
 }
 
 /** Yield in MPa near 250 °C, start values from memory: the nozzle by its body, and an aluminium block. */
-export const HOT_YIELD_MPA: Record<'brass' | 'copper' | 'steel' | 'carbide' | 'aluminium block' | 'copper block', number> = {
-  'brass': 140, 'copper': 180, 'steel': 400, 'carbide': 600, 'aluminium block': 90, 'copper block': 180,
+export const HOT_YIELD_MPA: Record<
+  'brass' | 'copper' | 'steel' | 'carbide' | 'aluminium block' | 'copper block',
+  number
+> = {
+  'brass': 140,
+  'copper': 180,
+  'steel': 400,
+  'carbide': 600,
+  'aluminium block': 90,
+  'copper block': 180,
 }

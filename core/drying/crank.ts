@@ -13,12 +13,12 @@ export function crankUptake(x: number): number {
   if (x === 0) return 0
   if (x < 0.002) return shortTimeUptake(x) // the series would need thousands of terms
   let left = 0
-  for (const a of ZEROS) left += 4 / (a * a) * Math.exp(-a * a * x)
+  for (const a of ZEROS) left += (4 / (a * a)) * Math.exp(-a * a * x)
   return 1 - left
 }
 
 /** The short-time form 4/√π·√x − x − x^1.5/(3√π), good to 1e-4 up to x = 0.05. */
 export function shortTimeUptake(x: number): number {
   need('x', x, 0, 1, '(D·t/a²)')
-  return 4 / Math.sqrt(Math.PI) * Math.sqrt(x) - x - x ** 1.5 / (3 * Math.sqrt(Math.PI))
+  return (4 / Math.sqrt(Math.PI)) * Math.sqrt(x) - x - x ** 1.5 / (3 * Math.sqrt(Math.PI))
 }

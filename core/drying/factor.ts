@@ -1,7 +1,7 @@
 /**
- * The shop's own wound-spool factor, from spools weighed before and after drying. One unknown, ln factor, on a grid: prior
- * from the start value, normal errors of the balance and of what the model leaves out. The factor so found also takes up
- * what the diffusion constants are off by, so it replaces the start value for plans and warnings alike.
+ * The shop's own wound-spool factor, from spools weighed before and after drying. One unknown, ln factor, on a grid:
+ * prior from the start value, normal errors of the balance and of what the model leaves out. The factor so found also
+ * takes up what the diffusion constants are off by, so it replaces the start value for plans and warnings alike.
  */
 import { inverseNormal, need } from '../numeric'
 import { checkWound, START_WOUND, type Wound } from './history'
@@ -14,13 +14,21 @@ export interface Weighing {
   expectedG: (factor: number) => number
 }
 
-/** Model error as a share of the expected loss: what the spool held before is never well known; common practice, no source. */
+/**
+ * Model error as a share of the expected loss: what the spool held before is never well known; common practice, no
+ * source.
+ */
 const MODEL_SHARE = 0.2
 const STEPS = 160
-/** The model's loss changes smoothly with ln factor: it is worked out at every tenth place and taken straight between. */
+/**
+ * The model's loss changes smoothly with ln factor: it is worked out at every tenth place and taken straight between.
+ */
 const EVERY = 10
 
-export interface FittedFactor extends Wound { low80: number, high80: number }
+export interface FittedFactor extends Wound {
+  low80: number
+  high80: number
+}
 
 export function fitFactor(weighings: readonly Weighing[], start: Wound = START_WOUND): FittedFactor {
   checkWound(start)
@@ -29,17 +37,20 @@ export function fitFactor(weighings: readonly Weighing[], start: Wound = START_W
     need('lostG', w.lostG, -1e5, 1e5, 'g')
     need('uG', w.uG, 1e-6, 1e5, 'g')
   }
-  const low = Math.log(0.5), high = Math.log(60)
-  const grid = Array.from({ length: STEPS + 1 }, (_, i) => low + (high - low) * i / STEPS)
+  const low = Math.log(0.5),
+    high = Math.log(60)
+  const grid = Array.from({ length: STEPS + 1 }, (_, i) => low + ((high - low) * i) / STEPS)
   const nodes = grid.filter((_, i) => i % EVERY === 0).map(g => weighings.map(w => w.expectedG(Math.exp(g))))
   const expected = grid.map((_, i) => {
-    const at = Math.floor(i / EVERY), share = i % EVERY / EVERY
-    return nodes[at]!.map((e, k) => share === 0 ? e : e + share * (nodes[at + 1]![k]! - e))
+    const at = Math.floor(i / EVERY),
+      share = (i % EVERY) / EVERY
+    return nodes[at]!.map((e, k) => (share === 0 ? e : e + share * (nodes[at + 1]![k]! - e)))
   })
   const ln = grid.map((g, i) => {
     let l = -0.5 * ((g - Math.log(start.factor)) / start.lnSd) ** 2
     weighings.forEach((w, k) => {
-      const e = expected[i]![k]!, u = Math.hypot(w.uG, MODEL_SHARE * e)
+      const e = expected[i]![k]!,
+        u = Math.hypot(w.uG, MODEL_SHARE * e)
       l -= 0.5 * ((w.lostG - e) / u) ** 2 + Math.log(u)
     })
     return l
@@ -50,5 +61,12 @@ export function fitFactor(weighings: readonly Weighing[], start: Wound = START_W
   const mean = grid.reduce((a, g, i) => a + g * p[i]!, 0) / sum
   const sd = Math.sqrt(grid.reduce((a, g, i) => a + (g - mean) ** 2 * p[i]!, 0) / sum)
   const z = inverseNormal(0.9)
-  return { factor: Math.exp(mean), lnSd: sd, heatUpH: start.heatUpH, low80: Math.exp(mean - z * sd), high80: Math.exp(mean + z * sd), weighings: weighings.length }
+  return {
+    factor: Math.exp(mean),
+    lnSd: sd,
+    heatUpH: start.heatUpH,
+    low80: Math.exp(mean - z * sd),
+    high80: Math.exp(mean + z * sd),
+    weighings: weighings.length,
+  }
 }

@@ -1,7 +1,7 @@
 /**
- * How a filament takes up and gives off water. D(T) = D80·exp(−Ea/R·(1/T − 1/353.15 K)); water at equilibrium rises with
- * relative humidity; fillers hold none. Start values: the polyamide's were chosen to agree with practice, the others are
- * orders of magnitude from memory; every one can be entered per material with its basis.
+ * How a filament takes up and gives off water. D(T) = D80·exp(−Ea/R·(1/T − 1/353.15 K)); water at equilibrium rises
+ * with relative humidity; fillers hold none. Start values: the polyamide's were chosen to agree with practice, the
+ * others are orders of magnitude from memory; every one can be entered per material with its basis.
  */
 import { need, needIfKnown } from '../numeric'
 import { RH_PERCENT } from './humidity'
@@ -26,33 +26,65 @@ export interface Uptake {
   waterAt50: number
   d80: number
   eaKJMol: number
-  /** Share of its water at 50 % humidity up to which it prints cleanly; above 1 where ordinary room air does no harm. */
+  /**
+   * Share of its water at 50 % humidity up to which it prints cleanly; above 1 where ordinary room air does no harm.
+   */
   printableShare: number
 }
-const uptake = (waterAt50: number, d80: number, eaKJMol: number, printableShare: number): Uptake => ({ waterAt50, d80: d80 * 1e-11, eaKJMol, printableShare })
+const uptake = (waterAt50: number, d80: number, eaKJMol: number, printableShare: number): Uptake => ({
+  waterAt50,
+  d80: d80 * 1e-11,
+  eaKJMol,
+  printableShare,
+})
 
-/** A quarter for nylon agrees with 5 to 6 h in humid air (common practice, no source); the others common practice, no source. */
+/**
+ * A quarter for nylon agrees with 5 to 6 h in humid air (common practice, no source); the others common practice, no
+ * source.
+ */
 export const PRINTABLE_SHARE = 0.25
 
 /** Start values by polymer; D in m²/s. */
 export const START_UPTAKE: Readonly<Record<string, Uptake>> = {
-  'pa6': uptake(2.7, 1, 55, PRINTABLE_SHARE), 'pa12': uptake(0.7, 1, 55, PRINTABLE_SHARE), 'ppa': uptake(1.8, 0.5, 55, PRINTABLE_SHARE),
-  'pla': uptake(0.4, 5, 45, 1.2), 'petg': uptake(0.2, 2, 45, 1.1), 'abs': uptake(0.3, 4, 40, 1.2), 'asa': uptake(0.35, 4, 40, 1.2),
-  'pc': uptake(0.15, 6, 30, 0.4), 'pps': uptake(0.03, 2, 45, 0.6), 'peek': uptake(0.1, 1.5, 45, 0.5), 'pei': uptake(0.5, 2, 40, 0.4), 'ppsu': uptake(0.5, 2.5, 40, 0.4), 'psu': uptake(0.3, 2.5, 40, 0.4),
+  'pa6': uptake(2.7, 1, 55, PRINTABLE_SHARE),
+  'pa12': uptake(0.7, 1, 55, PRINTABLE_SHARE),
+  'ppa': uptake(1.8, 0.5, 55, PRINTABLE_SHARE),
+  'pla': uptake(0.4, 5, 45, 1.2),
+  'petg': uptake(0.2, 2, 45, 1.1),
+  'abs': uptake(0.3, 4, 40, 1.2),
+  'asa': uptake(0.35, 4, 40, 1.2),
+  'pc': uptake(0.15, 6, 30, 0.4),
+  'pps': uptake(0.03, 2, 45, 0.6),
+  'peek': uptake(0.1, 1.5, 45, 0.5),
+  'pei': uptake(0.5, 2, 40, 0.4),
+  'ppsu': uptake(0.5, 2.5, 40, 0.4),
+  'psu': uptake(0.3, 2.5, 40, 0.4),
   'liquid-crystal polyester': uptake(0.03, 0.3, 45, 0.8),
 }
 
 /** Facts as entered; what is missing comes from the polymer's start values. */
-export interface UptakeFacts { waterAt50?: number | null, d80E11?: number | null, eaKJMol?: number | null, printable?: number | null }
+export interface UptakeFacts {
+  waterAt50?: number | null
+  d80E11?: number | null
+  eaKJMol?: number | null
+  printable?: number | null
+}
 
 /** Nylons of every kind, PPA among them: the best known uptake, and brittle when filled and dried too long. */
 export const isPolyamide = (polymer: string) => /^p(a\d|pa)/i.test(polymer.trim())
 const LN_SD = { polyamide: 0.5, other: 0.9 }
 
 /** Filament of a material, or null when neither its facts nor its polymer tell how it takes up water. */
-export function filamentOf(polymer: string, fillerFraction: number, diameterMm: number, facts: UptakeFacts = {}): Filament | null {
+export function filamentOf(
+  polymer: string,
+  fillerFraction: number,
+  diameterMm: number,
+  facts: UptakeFacts = {},
+): Filament | null {
   const start = START_UPTAKE[polymer.trim().toLowerCase()]
-  const waterAt50 = facts.waterAt50 ?? start?.waterAt50, d80 = facts.d80E11 != null ? facts.d80E11 * 1e-11 : start?.d80, ea = facts.eaKJMol ?? start?.eaKJMol
+  const waterAt50 = facts.waterAt50 ?? start?.waterAt50,
+    d80 = facts.d80E11 != null ? facts.d80E11 * 1e-11 : start?.d80,
+    ea = facts.eaKJMol ?? start?.eaKJMol
   if (waterAt50 === undefined || d80 === undefined || ea === undefined) return null
   need('diameterMm', diameterMm, 0.5, 5, 'mm')
   need('fillerFraction', fillerFraction, 0, 0.8)
@@ -61,7 +93,12 @@ export function filamentOf(polymer: string, fillerFraction: number, diameterMm: 
   checkUptake({ waterAt50, d80, eaJMol: ea * 1000 })
   needIfKnown('printable', facts.printable, ...WATER_WT, 'wt%')
   return {
-    diameterMm, fillerFraction, waterAt50, d80, eaJMol: ea * 1000, lnSd: isPolyamide(polymer) ? LN_SD.polyamide : LN_SD.other,
+    diameterMm,
+    fillerFraction,
+    waterAt50,
+    d80,
+    eaJMol: ea * 1000,
+    lnSd: isPolyamide(polymer) ? LN_SD.polyamide : LN_SD.other,
     printable: facts.printable ?? (start?.printableShare ?? PRINTABLE_SHARE) * waterAt50 * (1 - fillerFraction),
   }
 }
@@ -91,7 +128,7 @@ export function checkFilament(f: Filament): void {
 export function diffusivity(f: Pick<Filament, 'd80' | 'eaJMol'>, celsius: number): number {
   need('celsius', celsius, -40, 250, '°C')
   checkDiffusion(f)
-  return f.d80 * Math.exp(-f.eaJMol / R * (1 / (celsius + 273.15) - 1 / 353.15))
+  return f.d80 * Math.exp((-f.eaJMol / R) * (1 / (celsius + 273.15) - 1 / 353.15))
 }
 
 /** Rate D/a² per second, which turns hours into the number that diffusion goes by. */
@@ -104,5 +141,5 @@ export function ratePerS(f: Filament, celsius: number): number {
 export function equilibriumWater(f: Filament, rh: number): number {
   need('rh', rh, ...RH_PERCENT, '%')
   checkFilament(f)
-  return f.waterAt50 * (1 - f.fillerFraction) * rh / 50
+  return (f.waterAt50 * (1 - f.fillerFraction) * rh) / 50
 }

@@ -1,7 +1,8 @@
 /**
  * A spool's water through its whole history: one state for a single strand and one for the wound spool, carried through
  * every place it stood in. The single strand is the optimistic bound for drying and the pessimistic one for wet-out; on
- * the spool the turns shield each other, so its diffusivity is divided by the wound-spool factor. Times in ms, water wt%.
+ * the spool the turns shield each other, so its diffusivity is divided by the wound-spool factor. Times in ms, water
+ * wt%.
  */
 import { InputError, need } from '../numeric'
 import { checkFilament, equilibriumWater, ratePerS, type Filament } from './filament'
@@ -12,12 +13,20 @@ export const PLACES_OF_SPOOL = ['sealed', 'room', 'dry box', 'dryer'] as const
 export type SpoolPlace = (typeof PLACES_OF_SPOOL)[number]
 
 /** Where a spool stood from one moment to another, and the air there. */
-export interface Stay { from: number, to: number, place: SpoolPlace, airC: number, rh: number }
+export interface Stay {
+  from: number
+  to: number
+  place: SpoolPlace
+  airC: number
+  rh: number
+}
 
 export interface Wound {
   /** D of the wound spool is D of the strand divided by this; at least 1. */
   factor: number
-  /** Standard deviation of its logarithm; once spools were weighed it includes what the diffusion constants are off by. */
+  /**
+   * Standard deviation of its logarithm; once spools were weighed it includes what the diffusion constants are off by.
+   */
   lnSd: number
   weighings: number
   /** Hours until a spool in a dryer is hot through; its water is taken as still until then. */
@@ -27,21 +36,33 @@ export interface Wound {
 /** Start values; common practice, no source. */
 export const START_WOUND: Wound = { factor: 4, lnSd: 0.7, weighings: 0, heatUpH: 1.5 }
 
-export interface SpoolWater { strand: Moisture, wound: Moisture, at: number }
-export interface TracePoint { at: number, strand: number, wound: number, place: SpoolPlace }
+export interface SpoolWater {
+  strand: Moisture
+  wound: Moisture
+  at: number
+}
+export interface TracePoint {
+  at: number
+  strand: number
+  wound: number
+  place: SpoolPlace
+}
 
 /** Moments that a date can be of, ms. */
 const AT_MS = [-8.64e15, 8.64e15] as const
 
 /** What is wrong with a history, by its stay: overlaps, humidity outside 0 to 100 %, an end before its beginning. */
-export function historyProblems(stays: readonly Stay[]): { index: number, message: string }[] {
-  const out: { index: number, message: string }[] = []
+export function historyProblems(stays: readonly Stay[]): { index: number; message: string }[] {
+  const out: { index: number; message: string }[] = []
   stays.forEach((s, index) => {
-    if (!(s.rh >= RH_PERCENT[0] && s.rh <= RH_PERCENT[1])) out.push({ index, message: `Humidity ${s.rh} is not allowed; 0 to 100 %` })
-    if (!(s.airC >= STANDS_C[0] && s.airC <= STANDS_C[1])) out.push({ index, message: `Air of ${s.airC} is not allowed; ${STANDS_C[0]} to ${STANDS_C[1]} °C` })
+    if (!(s.rh >= RH_PERCENT[0] && s.rh <= RH_PERCENT[1]))
+      out.push({ index, message: `Humidity ${s.rh} is not allowed; 0 to 100 %` })
+    if (!(s.airC >= STANDS_C[0] && s.airC <= STANDS_C[1]))
+      out.push({ index, message: `Air of ${s.airC} is not allowed; ${STANDS_C[0]} to ${STANDS_C[1]} °C` })
     if (!(s.from >= AT_MS[0] && s.to <= AT_MS[1])) out.push({ index, message: 'It has no time' })
     else if (!(s.to >= s.from)) out.push({ index, message: 'It ends before it begins' })
-    else if (index > 0 && s.from < stays[index - 1]!.to) out.push({ index, message: 'It begins before the one before it has ended' })
+    else if (index > 0 && s.from < stays[index - 1]!.to)
+      out.push({ index, message: 'It begins before the one before it has ended' })
   })
   return out
 }
@@ -70,9 +91,14 @@ export function stayed(w: SpoolWater, f: Filament, s: Stay, wound: Wound): Spool
   checkFilament(f)
   const seconds = (s.to - s.from) / 1000
   if (s.place === 'sealed' || seconds <= 0) return { ...w, at: s.to }
-  const rate = ratePerS(f, s.airC), atAir = equilibriumWater(f, s.rh)
+  const rate = ratePerS(f, s.airC),
+    atAir = equilibriumWater(f, s.rh)
   const hot = s.place === 'dryer' ? Math.max(0, seconds - wound.heatUpH * 3600) : seconds
-  return { strand: carried(w.strand, atAir, rate * seconds), wound: carried(w.wound, atAir, rate / wound.factor * hot), at: s.to }
+  return {
+    strand: carried(w.strand, atAir, rate * seconds),
+    wound: carried(w.wound, atAir, (rate / wound.factor) * hot),
+    at: s.to,
+  }
 }
 
 /** State after all stays, one after the other. Throws InputError when the history contradicts itself. */
@@ -83,14 +109,24 @@ export function throughHistory(start: SpoolWater, f: Filament, stays: readonly S
 }
 
 /** The same as points for a drawing, `perStay` steps in each stay. */
-export function trace(start: SpoolWater, f: Filament, stays: readonly Stay[], wound: Wound, perStay = 12): TracePoint[] {
+export function trace(
+  start: SpoolWater,
+  f: Filament,
+  stays: readonly Stay[],
+  wound: Wound,
+  perStay = 12,
+): TracePoint[] {
   need('perStay', perStay, 1, 10_000)
   const out: TracePoint[] = []
   let w = start
   for (const s of stays) {
-    const point = (x: SpoolWater) => out.push({ at: x.at, strand: meanWater(x.strand), wound: meanWater(x.wound), place: s.place })
+    const point = (x: SpoolWater) =>
+      out.push({ at: x.at, strand: meanWater(x.strand), wound: meanWater(x.wound), place: s.place })
     point({ ...w, at: s.from })
-    if (s.place !== 'sealed') for (let i = 1; i < perStay; i++) point(stayed(w, f, { ...s, to: s.from + (s.to - s.from) * (i / perStay) ** 2 }, wound)) // closer together at first
+    if (s.place !== 'sealed')
+      for (let i = 1; i < perStay; i++)
+        // closer together at first
+        point(stayed(w, f, { ...s, to: s.from + (s.to - s.from) * (i / perStay) ** 2 }, wound))
     w = stayed(w, f, s, wound)
     point(w)
   }

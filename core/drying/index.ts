@@ -2,7 +2,15 @@
 export { besselJ0, besselJ1, zerosOfJ0 } from './bessel'
 export { crankUptake, shortTimeUptake } from './crank'
 export { AIR_C, dewPointRh, heatedRh, RH_PERCENT, saturationPa } from './humidity'
-export { diffusivity, equilibriumWater, filamentOf, isPolyamide, PRINTABLE_SHARE, ratePerS, START_UPTAKE } from './filament'
+export {
+  diffusivity,
+  equilibriumWater,
+  filamentOf,
+  isPolyamide,
+  PRINTABLE_SHARE,
+  ratePerS,
+  START_UPTAKE,
+} from './filament'
 export type { Filament, UptakeFacts } from './filament'
 export { carried, evenly, goneThroughSurface, meanAfter, meanWater, WATER_WT } from './shells'
 export type { Moisture } from './shells'
@@ -13,5 +21,17 @@ export type { Air, DryTime, PrintDryness } from './wet-out'
 export { fitFactor } from './factor'
 export type { FittedFactor, Weighing } from './factor'
 export { hubCeilingC, HUBS, UNKNOWN_HUB_C } from './hubs'
-export { DESICCANT_DEW_C, DRYER_KINDS, dryerRh, DRYING_C, dryingPlan, dryingRefusal, hoursToDry, leftAfter, OVER_DRY_H, safeCap, TIME_OUT_H } from './plan'
+export {
+  DESICCANT_DEW_C,
+  DRYER_KINDS,
+  dryerRh,
+  DRYING_C,
+  dryingPlan,
+  dryingRefusal,
+  hoursToDry,
+  leftAfter,
+  OVER_DRY_H,
+  safeCap,
+  TIME_OUT_H,
+} from './plan'
 export type { Cap, Dryer, DryerKind, DryingLimits, DryingPlan, DryingReason } from './plan'

@@ -16,7 +16,10 @@ export interface Dryer {
   timeOutH: number | null
 }
 
-/** How hot anything may be dried or annealed, °C, and hours until a firmware switches off. The doors take theirs from here. */
+/**
+ * How hot anything may be dried or annealed, °C, and hours until a firmware switches off. The doors take theirs from
+ * here.
+ */
 export const DRYING_C = [30, AIR_C[1]] as const
 export const TIME_OUT_H = [0.1, 200] as const
 const DRYER_CEILING_C = [20, 600] as const
@@ -35,7 +38,7 @@ function checkLimits(l: DryingLimits): void {
 export const DESICCANT_DEW_C = -20
 
 /** Relative humidity in % inside a dryer at `airC`: heated room air, or air dried to the desiccant's dew point. */
-export function dryerRh(kind: DryerKind, airC: number, room: { airC: number, rh: number }): number {
+export function dryerRh(kind: DryerKind, airC: number, room: { airC: number; rh: number }): number {
   const heated = heatedRh(room.airC, room.rh, airC)
   return kind === 'desiccant' ? Math.min(heated, dewPointRh(DESICCANT_DEW_C, airC)) : heated
 }
@@ -49,7 +52,10 @@ export interface DryingLimits {
 }
 
 export type DryingReason = 'dryer' | 'filament' | 'glass transition' | 'hub' | 'unknown hub'
-export interface Cap { atC: number, reason: DryingReason }
+export interface Cap {
+  atC: number
+  reason: DryingReason
+}
 
 /**
  * The hottest that a spool may be dried: amorphous filament below its glass transition, semi-crystalline as its record
@@ -63,7 +69,7 @@ export function safeCap(l: DryingLimits): Cap | null {
   if (caps.length === 0) return null
   const hub = hubCeilingC(l.hub)
   caps.push({ atC: hub.limitC, reason: hub.known ? 'hub' : 'unknown hub' })
-  return caps.reduce((a, b) => b.atC < a.atC ? b : a)
+  return caps.reduce((a, b) => (b.atC < a.atC ? b : a))
 }
 
 /** Why a temperature must not be used for this spool in this dryer; null when it may. */
@@ -71,12 +77,16 @@ export function dryingRefusal(atC: number, dryer: Pick<Dryer, 'ceilingC'>, l: Dr
   need('atC', atC, 0, 600, '°C')
   need('ceilingC', dryer.ceilingC, ...DRYER_CEILING_C, '°C')
   const cap = safeCap(l)
-  if (cap === null) return 'No highest safe drying temperature is entered for this filament, and no glass transition tells one'
+  if (cap === null)
+    return 'No highest safe drying temperature is entered for this filament, and no glass transition tells one'
   if (atC > dryer.ceilingC) return `This dryer stops at ${dryer.ceilingC} °C`
   if (atC <= cap.atC) return null
   const why: Record<DryingReason, string> = {
-    'dryer': '', 'filament': `The filament stands ${cap.atC} °C when it is dried; hotter, the turns fuse`, 'glass transition': `Its glass transition is near; above ${cap.atC} °C the turns fuse`,
-    'hub': `The ${l.hub} hub sags above ${cap.atC} °C`, 'unknown hub': `The hub is not known; above ${cap.atC} °C it may sag. Enter what it is made of`,
+    'dryer': '',
+    'filament': `The filament stands ${cap.atC} °C when it is dried; hotter, the turns fuse`,
+    'glass transition': `Its glass transition is near; above ${cap.atC} °C the turns fuse`,
+    'hub': `The ${l.hub} hub sags above ${cap.atC} °C`,
+    'unknown hub': `The hub is not known; above ${cap.atC} °C it may sag. Enter what it is made of`,
   }
   return why[cap.reason]
 }
@@ -91,7 +101,7 @@ export function hoursToDry(m: Moisture, f: Filament, atC: number, rh: number, fa
   if (meanWater(m) <= target) return 0
   const atAir = equilibriumWater(f, rh)
   if (atAir >= target) return Infinity
-  const perHour = ratePerS(f, atC) / factor * 3600
+  const perHour = (ratePerS(f, atC) / factor) * 3600
   return bisect(h => meanAfter(m, atAir, perHour * h) <= target, 0, 12 / perHour, 1e-4)
 }
 
@@ -102,7 +112,9 @@ export interface DryingPlan {
   rh: number
   /** What would stay in however long it dried, wt%. */
   leavesAtBestWt: number
-  /** Hours to the target: single strand (optimistic), wound spool with its heat-up, and its 80 % range. Infinity: never. */
+  /**
+   * Hours to the target: single strand (optimistic), wound spool with its heat-up, and its 80 % range. Infinity: never.
+   */
   strandH: number
   woundH: number
   lowH: number
@@ -115,8 +127,21 @@ export interface DryingPlan {
 /** Longer than this hot, filled nylon gets brittle, h; common practice, no source. */
 export const OVER_DRY_H = 24
 
-/** Plan for a dryer at its best allowed temperature, or at `atC` when given (see dryingRefusal). Null when no temperature is known to be safe. */
-export function dryingPlan(w: SpoolWater, f: Filament, dryer: Dryer, room: { airC: number, rh: number }, l: DryingLimits, wound: Wound, target: number, brittle: boolean, asked: number | null = null): DryingPlan | null {
+/**
+ * Plan for a dryer at its best allowed temperature, or at `atC` when given (see dryingRefusal). Null when no
+ * temperature is known to be safe.
+ */
+export function dryingPlan(
+  w: SpoolWater,
+  f: Filament,
+  dryer: Dryer,
+  room: { airC: number; rh: number },
+  l: DryingLimits,
+  wound: Wound,
+  target: number,
+  brittle: boolean,
+  asked: number | null = null,
+): DryingPlan | null {
   need('target', target, ...WATER_WT, 'wt%')
   checkDryer(dryer)
   checkWound(wound)
@@ -130,22 +155,42 @@ export function dryingPlan(w: SpoolWater, f: Filament, dryer: Dryer, room: { air
   const rh = dryerRh(dryer.kind, atC, room)
   const strandH = hoursToDry(w.strand, f, atC, rh, 1, target)
   const bare = hoursToDry(w.wound, f, atC, rh, wound.factor, target)
-  const spread = Math.exp(inverseNormal(0.9) * (wound.weighings > 0 ? wound.lnSd : Math.hypot(wound.lnSd, f.lnSd))) // time goes as 1/D, so the range is exact
+  // time goes as 1/D, so the range is exact
+  const spread = Math.exp(inverseNormal(0.9) * (wound.weighings > 0 ? wound.lnSd : Math.hypot(wound.lnSd, f.lnSd)))
   const woundH = bare === 0 ? 0 : bare + wound.heatUpH
   return {
-    atC, reason: best.reason, rh, leavesAtBestWt: equilibriumWater(f, rh), strandH, woundH,
-    lowH: bare === 0 ? 0 : bare / spread + wound.heatUpH, highH: bare === 0 ? 0 : bare * spread + wound.heatUpH,
-    restarts: dryer.timeOutH === null || !Number.isFinite(woundH) ? 0 : Math.max(0, Math.ceil(woundH / dryer.timeOutH) - 1),
+    atC,
+    reason: best.reason,
+    rh,
+    leavesAtBestWt: equilibriumWater(f, rh),
+    strandH,
+    woundH,
+    lowH: bare === 0 ? 0 : bare / spread + wound.heatUpH,
+    highH: bare === 0 ? 0 : bare * spread + wound.heatUpH,
+    restarts:
+      dryer.timeOutH === null || !Number.isFinite(woundH) ? 0 : Math.max(0, Math.ceil(woundH / dryer.timeOutH) - 1),
     overDry: brittle && Number.isFinite(woundH) && woundH > OVER_DRY_H,
   }
 }
 
 /** Water left after drying at `atC` for `hours`: what a school's rule does by the model. */
-export function leftAfter(w: SpoolWater, f: Filament, kind: DryerKind, atC: number, hours: number, room: { airC: number, rh: number }, wound: Wound): { strand: number, wound: number } {
+export function leftAfter(
+  w: SpoolWater,
+  f: Filament,
+  kind: DryerKind,
+  atC: number,
+  hours: number,
+  room: { airC: number; rh: number },
+  wound: Wound,
+): { strand: number; wound: number } {
   need('hours', hours, 0, 1e6, 'h')
   need('atC', atC, ...STANDS_C, '°C')
   checkAir(room)
   checkWound(wound)
-  const atAir = equilibriumWater(f, dryerRh(kind, atC, room)), perHour = ratePerS(f, atC) * 3600
-  return { strand: meanAfter(w.strand, atAir, perHour * hours), wound: meanAfter(w.wound, atAir, perHour / wound.factor * Math.max(0, hours - wound.heatUpH)) }
+  const atAir = equilibriumWater(f, dryerRh(kind, atC, room)),
+    perHour = ratePerS(f, atC) * 3600
+  return {
+    strand: meanAfter(w.strand, atAir, perHour * hours),
+    wound: meanAfter(w.wound, atAir, (perHour / wound.factor) * Math.max(0, hours - wound.heatUpH)),
+  }
 }

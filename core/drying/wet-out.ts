@@ -5,27 +5,36 @@ import { meanAfter, meanWater, WATER_WT, type Moisture } from './shells'
 import { checkAir } from './humidity'
 import { checkWound, type SpoolWater, type Wound } from './history'
 
-export interface Air { airC: number, rh: number }
+export interface Air {
+  airC: number
+  rh: number
+}
 
 /** Hours until mean water passes `limit` upwards in this air; 0 when it is past already, Infinity when it never is. */
 function hoursUntilWet(m: Moisture, f: Filament, air: Air, factor: number, limit: number): number {
   if (meanWater(m) >= limit) return 0
   const atAir = equilibriumWater(f, air.rh)
   if (atAir <= limit) return Infinity
-  const perHour = ratePerS(f, air.airC) / factor * 3600
+  const perHour = (ratePerS(f, air.airC) / factor) * 3600
   const far = 12 / perHour // all but e⁻⁶⁹ of the way
   return bisect(h => meanAfter(m, atAir, perHour * h) >= limit, 0, far, 1e-4)
 }
 
 /** Strand (the pessimistic bound) and wound spool (the estimate). */
-export interface DryTime { strandH: number, woundH: number }
+export interface DryTime {
+  strandH: number
+  woundH: number
+}
 
 export function dryTime(w: SpoolWater, f: Filament, air: Air, wound: Wound, limit = f.printable): DryTime {
   checkWound(wound)
   checkFilament(f)
   checkAir(air)
   need('limit', limit, ...WATER_WT, 'wt%')
-  return { strandH: hoursUntilWet(w.strand, f, air, 1, limit), woundH: hoursUntilWet(w.wound, f, air, wound.factor, limit) }
+  return {
+    strandH: hoursUntilWet(w.strand, f, air, 1, limit),
+    woundH: hoursUntilWet(w.wound, f, air, wound.factor, limit),
+  }
 }
 
 /** Hours from which a spool is said to stay dry for good; JSON has no infinity, so stored and sent times end here. */
@@ -34,8 +43,9 @@ export const FOR_GOOD_H = 1e5
 export type PrintDryness = 'dry' | 'outer turns' | 'outlasts' | 'wet'
 
 /**
- * Will this spool stay dry for a print of `hours`? 'outer turns': the wound spool holds but a single strand would not, so
- * the outer turns may spit; 'outlasts': the print lasts longer than the spool stays dry; 'wet': it is past the limit now.
+ * Will this spool stay dry for a print of `hours`? 'outer turns': the wound spool holds but a single strand would not,
+ * so the outer turns may spit; 'outlasts': the print lasts longer than the spool stays dry; 'wet': it is past the limit
+ * now.
  */
 export function drynessFor(hours: number, t: DryTime): PrintDryness {
   need('hours', hours, 0, 1e6, 'h')

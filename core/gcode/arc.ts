@@ -1,12 +1,24 @@
 /** Length of an arc (rules 22 to 24). All in mm; I and J are offsets of the centre from the start, R a length. */
-interface Point { x: number, y: number, z: number }
+interface Point {
+  x: number
+  y: number
+  z: number
+}
 
 /** A chord longer than the diameter by up to this is taken as half a turn, mm. */
 const SHORTFALL_MM = 0.001
 
 /** Path length in mm, or null when the words describe no arc. */
-export function arcPath(from: Point, to: Point, i: number | null, j: number | null, r: number | null, clockwise: boolean): number | null {
-  const flat = r !== null ? byRadius(from, to, r) : i !== null || j !== null ? byCentre(from, to, i ?? 0, j ?? 0, clockwise) : null
+export function arcPath(
+  from: Point,
+  to: Point,
+  i: number | null,
+  j: number | null,
+  r: number | null,
+  clockwise: boolean,
+): number | null {
+  const flat =
+    r !== null ? byRadius(from, to, r) : i !== null || j !== null ? byCentre(from, to, i ?? 0, j ?? 0, clockwise) : null
   if (flat === null) return null
   const dz = to.z - from.z
   return Math.sqrt(flat * flat + dz * dz)

@@ -30,7 +30,10 @@ function middleOf(bin: number): number {
 }
 
 /** `histogram` holds the peak flow in its last place. */
-interface ToolBins { histogram: Float64Array, log: Float64Array | null }
+interface ToolBins {
+  histogram: Float64Array
+  log: Float64Array | null
+}
 const PEAK = HISTOGRAM_BINS
 
 /** Collects (flow, advance, tool) of printing moves with a known time. Flow in mm³/s, advance in mm. */
@@ -49,10 +52,15 @@ export class FlowRecord {
   }
 
   addTool(): void {
-    this.tools.push({ histogram: new Float64Array(HISTOGRAM_BINS + 1), log: this.binned ? new Float64Array(BINS) : null })
+    this.tools.push({
+      histogram: new Float64Array(HISTOGRAM_BINS + 1),
+      log: this.binned ? new Float64Array(BINS) : null,
+    })
   }
 
-  get binned(): boolean { return this.moves > EXACT_MOVES }
+  get binned(): boolean {
+    return this.moves > EXACT_MOVES
+  }
 
   add(flow: number, advance: number, slot: number): void {
     const h = this.tools[slot]!.histogram
@@ -83,7 +91,9 @@ export class FlowRecord {
   /** Turns the exact list into bins and lets the list go. */
   private fold(): void {
     for (const t of this.tools) t.log = new Float64Array(BINS)
-    this.eachExact((flow, advance, slot) => { this.tools[slot]!.log![binOf(flow)]! += advance })
+    this.eachExact((flow, advance, slot) => {
+      this.tools[slot]!.log![binOf(flow)]! += advance
+    })
     this.blocks = []
     this.toolBlocks = []
   }
@@ -117,14 +127,23 @@ export class FlowRecord {
     return h
   }
 
-  /** Peak, median and 95 % flow by volume, of all tools together and of each by slot; two passes over the moves, however many tools. */
-  figures(): { all: FlowFigures, tools: FlowFigures[] } {
+  /**
+   * Peak, median and 95 % flow by volume, of all tools together and of each by slot; two passes over the moves, however
+   * many tools.
+   */
+  figures(): { all: FlowFigures; tools: FlowFigures[] } {
     const exact = this.blocks.length > 0
-    const logs = this.tools.map(t => exact ? (t.histogram[PEAK]! > 0 ? new Float64Array(BINS) : null) : t.log)
-    if (exact) this.eachExact((flow, advance, slot) => { logs[slot]![binOf(flow)]! += advance })
+    const logs = this.tools.map(t => (exact ? (t.histogram[PEAK]! > 0 ? new Float64Array(BINS) : null) : t.log))
+    if (exact)
+      this.eachExact((flow, advance, slot) => {
+        logs[slot]![binOf(flow)]! += advance
+      })
     const together = new Float64Array(BINS)
     for (const log of logs) if (log) for (let b = 0; b < BINS; b++) together[b]! += log[b]!
-    const all = new Quantiles(together, this.tools.reduce((p, t) => Math.max(p, t.histogram[PEAK]!), 0))
+    const all = new Quantiles(
+      together,
+      this.tools.reduce((p, t) => Math.max(p, t.histogram[PEAK]!), 0),
+    )
     const tools = this.tools.map((t, slot) => new Quantiles(logs[slot] ?? together, t.histogram[PEAK]!))
     if (exact) {
       this.eachExact((flow, advance, slot) => {
@@ -139,13 +158,19 @@ export class FlowRecord {
 
 /** Where the median and the 95 % flow of some moves lie: by bins first, then among the moves of those two bins. */
 class Quantiles {
-  private readonly places: { bin: number, want: number, inside: [flow: number, advance: number][] }[]
+  private readonly places: { bin: number; want: number; inside: [flow: number, advance: number][] }[]
 
-  constructor(bins: Float64Array, private readonly peak: number) {
-    this.places = peak === 0 ? [] : [0.5, 0.95].map((p) => {
-      const { bin, below, want } = binAt(bins, p)
-      return { bin, want: want - below, inside: [] }
-    })
+  constructor(
+    bins: Float64Array,
+    private readonly peak: number,
+  ) {
+    this.places =
+      peak === 0
+        ? []
+        : [0.5, 0.95].map(p => {
+            const { bin, below, want } = binAt(bins, p)
+            return { bin, want: want - below, inside: [] }
+          })
   }
 
   collect(bin: number, flow: number, advance: number): void {
@@ -153,13 +178,15 @@ class Quantiles {
   }
 
   figures(exact: boolean): FlowFigures {
-    const [p50 = null, p95 = null] = this.places.map(p => exact ? smallestHolding(p.inside, p.want) : Math.min(this.peak, middleOf(p.bin)))
+    const [p50 = null, p95 = null] = this.places.map(p =>
+      exact ? smallestHolding(p.inside, p.want) : Math.min(this.peak, middleOf(p.bin)),
+    )
     return { peak: this.peak === 0 ? null : this.peak, p50, p95 }
   }
 }
 
 /** The bin in which the weights, summed from below, first reach the share p of all weight. */
-function binAt(bins: Float64Array, p: number): { bin: number, below: number, want: number } {
+function binAt(bins: Float64Array, p: number): { bin: number; below: number; want: number } {
   let total = 0
   for (let b = 0; b < BINS; b++) total += bins[b]!
   const want = p * total * (1 - 1e-12)

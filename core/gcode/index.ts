@@ -4,4 +4,15 @@ export { publicResult, stoppedAt } from './profile'
 export type { Stop, StoppedTool } from './profile'
 export { EXACT_MOVES } from './flow'
 export { MOST_TOOLS, SETPOINT_C } from './types'
-export type { Dialect, FlowFigures, FullScan, Problem, ProblemKind, ProfileStep, ScanOptions, ScanResult, ToolFlow, ToolTotals } from './types'
+export type {
+  Dialect,
+  FlowFigures,
+  FullScan,
+  Problem,
+  ProblemKind,
+  ProfileStep,
+  ScanOptions,
+  ScanResult,
+  ToolFlow,
+  ToolTotals,
+} from './types'

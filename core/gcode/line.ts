@@ -4,16 +4,46 @@
  */
 import { NumberText } from './number-text'
 
-const LETTER_G = 71, LETTER_M = 77, LETTER_N = 78, LETTER_T = 84, LETTER_E = 69, LETTER_P = 80
+const LETTER_G = 71,
+  LETTER_M = 77,
+  LETTER_N = 78,
+  LETTER_T = 84,
+  LETTER_E = 69,
+  LETTER_P = 80
 
-export const G = 0, M = 1000, T = 2000
-const LISTED = new Set([0, 1, 2, 3, 10, 11, 20, 21, 90, 91, 92, ...[82, 83, 104, 106, 107, 109, 140, 141, 190, 191, 200, 221].map(m => M + m)])
+export const G = 0,
+  M = 1000,
+  T = 2000
+const LISTED = new Set([
+  0,
+  1,
+  2,
+  3,
+  10,
+  11,
+  20,
+  21,
+  90,
+  91,
+  92,
+  ...[82, 83, 104, 106, 107, 109, 140, 141, 190, 191, 200, 221].map(m => M + m),
+])
 /** Commands on whose line T, or P, is an index (rule 10). */
 const T_IS_INDEX = new Set([M + 104, M + 109, M + 221])
 const P_IS_INDEX = new Set([G + 10, M + 106, M + 107])
 
-const enum Mode { Words, LineComment, Bracket, Checksum, ChecksumBracket }
-const enum Word { None, Letter, Number }
+const enum Mode {
+  Words,
+  LineComment,
+  Bracket,
+  Checksum,
+  ChecksumBracket,
+}
+const enum Word {
+  None,
+  Letter,
+  Number,
+}
 
 export type Fault = 'bad-number' | 'unknown-word'
 
@@ -69,14 +99,21 @@ export class Line {
     this.lastWasBlank = true
   }
 
-  has(letter: string): boolean { return (this.given >> (letter.charCodeAt(0) - 65) & 1) === 1 }
-  get(letter: string): number { return this.value[letter.charCodeAt(0) - 65]! }
+  has(letter: string): boolean {
+    return ((this.given >> (letter.charCodeAt(0) - 65)) & 1) === 1
+  }
+  get(letter: string): number {
+    return this.value[letter.charCodeAt(0) - 65]!
+  }
 
   /** One byte of the line, without its LF. */
   feed(c: number): void {
     switch (this.mode) {
-      case Mode.Words: this.feedWords(c); return
-      case Mode.LineComment: return
+      case Mode.Words:
+        this.feedWords(c)
+        return
+      case Mode.LineComment:
+        return
       case Mode.Bracket:
         this.xor ^= c
         if (c === 41) this.mode = Mode.Words
@@ -87,18 +124,23 @@ export class Line {
       case Mode.Checksum:
         if (c === 59) this.mode = Mode.LineComment
         else if (c === 40) this.mode = Mode.ChecksumBracket
-        else if (c >= 48 && c <= 57) { this.checksum = Math.min(1e9, this.checksum * 10 + c - 48); this.checksumDigits++ } else if (c !== 32 && c !== 9 && c !== 13) this.checksumBad = true
+        else if (c >= 48 && c <= 57) {
+          this.checksum = Math.min(1e9, this.checksum * 10 + c - 48)
+          this.checksumDigits++
+        } else if (c !== 32 && c !== 9 && c !== 13) this.checksumBad = true
     }
   }
 
   private feedWords(c: number): void {
-    if (c === 42) { // *
+    if (c === 42) {
+      // *
       this.endWord(true)
       this.sawChecksum = true
       this.mode = Mode.Checksum
       return
     }
-    if (c === 59) { // ;
+    if (c === 59) {
+      // ;
       this.endWord(true)
       this.mode = Mode.LineComment
       return
@@ -135,7 +177,13 @@ export class Line {
     this.state = Word.Letter
     if (this.commandRead) {
       if (letter === LETTER_G || letter === LETTER_M) this.fail('unknown-word')
-    } else if (!(letter === LETTER_N && this.words === 0) && letter !== LETTER_G && letter !== LETTER_M && letter !== LETTER_T) this.fail('unknown-word')
+    } else if (
+      !(letter === LETTER_N && this.words === 0) &&
+      letter !== LETTER_G &&
+      letter !== LETTER_M &&
+      letter !== LETTER_T
+    )
+      this.fail('unknown-word')
   }
 
   /** A blank, a letter or the end closes a number; a letter that still waits for its number stays open over blanks. */
@@ -155,15 +203,32 @@ export class Line {
     const good = text !== null && text.good
     this.state = Word.None
     this.words++
-    if (!this.commandRead) { this.firstWord(good); return }
-    if (!good) { this.fail('bad-number'); return }
-    if (this.letter === LETTER_E && this.afterNumber && this.previousCouldBeExponent && this.numberDirect && blankAfter && text.whole) {
+    if (!this.commandRead) {
+      this.firstWord(good)
+      return
+    }
+    if (!good) {
+      this.fail('bad-number')
+      return
+    }
+    if (
+      this.letter === LETTER_E &&
+      this.afterNumber &&
+      this.previousCouldBeExponent &&
+      this.numberDirect &&
+      blankAfter &&
+      text.whole
+    ) {
       this.fail('bad-number') // exponent notation (rule 7)
       return
     }
     const n = this.letter - 65
     const value = text.value()
-    if ((this.given >> n & 1) === 1 || !Number.isFinite(value) || (this.isIndex() && !(Number.isInteger(value) && value >= 0))) {
+    if (
+      ((this.given >> n) & 1) === 1 ||
+      !Number.isFinite(value) ||
+      (this.isIndex() && !(Number.isInteger(value) && value >= 0))
+    ) {
       this.fail('bad-number')
       return
     }
@@ -173,23 +238,38 @@ export class Line {
   }
 
   private isIndex(): boolean {
-    return (this.letter === LETTER_T && T_IS_INDEX.has(this.command)) || (this.letter === LETTER_P && P_IS_INDEX.has(this.command))
+    return (
+      (this.letter === LETTER_T && T_IS_INDEX.has(this.command)) ||
+      (this.letter === LETTER_P && P_IS_INDEX.has(this.command))
+    )
   }
 
   private firstWord(good: boolean): void {
-    if (!good) { this.fail('unknown-word'); return }
-    if (this.letter === LETTER_N) { this.sawN = true; return }
+    if (!good) {
+      this.fail('unknown-word')
+      return
+    }
+    if (this.letter === LETTER_N) {
+      this.sawN = true
+      return
+    }
     const value = this.number.value()
     this.commandRead = true
     this.previousCouldBeExponent = false
     if (this.letter === LETTER_T) {
-      if (!Number.isInteger(value) || value < 0) { this.fail('unknown-word'); return }
+      if (!Number.isInteger(value) || value < 0) {
+        this.fail('unknown-word')
+        return
+      }
       this.command = T
       this.toolNumber = value
-      this.given |= 1 << LETTER_T - 65
+      this.given |= 1 << (LETTER_T - 65)
       return
     }
-    if (!Number.isFinite(value)) { this.fail('unknown-word'); return }
+    if (!Number.isFinite(value)) {
+      this.fail('unknown-word')
+      return
+    }
     const code = (this.letter === LETTER_G ? G : M) + value
     if (value >= 0 && value < 1000 && LISTED.has(code)) this.command = code
     else {

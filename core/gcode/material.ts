@@ -1,6 +1,6 @@
 /**
- * What the E words of one reading (dialect) mean: position, high-water mark and totals per tool (rules 16 to 20, 25 to 27).
- * Where the nozzle is, how fast it goes and how hot it is are the same in both readings and live in `scan.ts`.
+ * What the E words of one reading (dialect) mean: position, high-water mark and totals per tool (rules 16 to 20, 25 to
+ * 27). Where the nozzle is, how fast it goes and how hot it is are the same in both readings and live in `scan.ts`.
  */
 import { FlowRecord } from './flow'
 
@@ -8,9 +8,21 @@ import { FlowRecord } from './flow'
 export const ROUNDING_MM = 1e-9
 
 /** Fields of the array that describes the move at hand: 0 to 2 are the place of the nozzle and belong to scan.ts. */
-export const SCALE = 3, FEED = 4, FAN = 5, PATH = 6, WORD = 7, SHARED_FIELDS = 8
+export const SCALE = 3,
+  FEED = 4,
+  FAN = 5,
+  PATH = 6,
+  WORD = 7,
+  SHARED_FIELDS = 8
 
-const E = 0, POSITION = 1, MARK = 2, MULTIPLIER = 3, VOLUMETRIC = 4, OFF_PART = 5, PRINTING = 6, FIELDS = 7
+const E = 0,
+  POSITION = 1,
+  MARK = 2,
+  MULTIPLIER = 3,
+  VOLUMETRIC = 4,
+  OFF_PART = 5,
+  PRINTING = 6,
+  FIELDS = 7
 
 export class Material {
   /** Tool numbers in the order of their slots. */
@@ -24,7 +36,10 @@ export class Material {
   /** True after a move that had to be timed before any feedrate (rule 25). */
   untimed = false
 
-  constructor(private areaMm2: number, private shared: Float64Array) {
+  constructor(
+    private areaMm2: number,
+    private shared: Float64Array,
+  ) {
     this.now = this.addTool(0)
   }
 
@@ -74,7 +89,7 @@ export class Material {
 
   /** M200 D: cross-section in mm² by which E words are divided; 0 switches it off. */
   setVolumetric(diameterMm: number): void {
-    this.now[VOLUMETRIC] = diameterMm > 0 ? Math.PI / 4 * diameterMm * diameterMm : 0
+    this.now[VOLUMETRIC] = diameterMm > 0 ? (Math.PI / 4) * diameterMm * diameterMm : 0
   }
 
   /**
@@ -103,7 +118,7 @@ export class Material {
     if (path === 0 && moved === 0) return false
     const feed = io[FEED]!
     const sums = this.sums
-    const seconds = feed > 0 ? (path > 0 ? path : moved < 0 ? -moved : moved) * 60 / feed : 0
+    const seconds = feed > 0 ? ((path > 0 ? path : moved < 0 ? -moved : moved) * 60) / feed : 0
     if (feed > 0) sums[0]! += seconds
     else this.untimed = true
     if (advance === 0) return false
@@ -114,18 +129,20 @@ export class Material {
     s[PRINTING]! += advance
     sums[1]! += advance * io[FAN]!
     sums[2]! += advance
-    if (feed > 0) this.flow.add(advance * this.areaMm2 / seconds, advance, this.slot)
+    if (feed > 0) this.flow.add((advance * this.areaMm2) / seconds, advance, this.slot)
     return true
   }
 
-  get seconds(): number { return this.sums[0]! }
+  get seconds(): number {
+    return this.sums[0]!
+  }
 
   fanMean(): number | null {
     return this.sums[2]! > 0 ? this.sums[1]! / this.sums[2]! : null
   }
 
   /** Millimetres extruded by the tool in a slot. */
-  totals(slot: number): { offPartMm: number, printingMm: number } {
+  totals(slot: number): { offPartMm: number; printingMm: number } {
     const s = this.slots[slot]!
     return { offPartMm: s[OFF_PART]!, printingMm: s[PRINTING]! }
   }

@@ -1,6 +1,9 @@
 /** A number of any length, read byte by byte (rule 6): optional sign, digits, at most one point, at least one digit. */
 
-/** A number beyond this is no length, speed or temperature of a job; one nearer to 0 than the other is 0. So no sum or quotient of a file can overflow. */
+/**
+ * A number beyond this is no length, speed or temperature of a job; one nearer to 0 than the other is 0. So no sum or
+ * quotient of a file can overflow.
+ */
 export const LARGEST = 1e12
 export const SMALLEST = 1e-12
 const KEPT = 40 // significant digits kept; a double needs 17, the rest can only decide exact ties
@@ -27,12 +30,16 @@ export class NumberText {
   }
 
   /** No point in it: `12`, `-3`. */
-  get whole(): boolean { return this.good && this.points === 0 }
+  get whole(): boolean {
+    return this.good && this.points === 0
+  }
 
   add(c: number): void {
     if (c >= 48 && c <= 57) {
       this.digits++
-      if (this.kept.length >= KEPT) { if (this.points === 0) this.exponent++ } else {
+      if (this.kept.length >= KEPT) {
+        if (this.points === 0) this.exponent++
+      } else {
         if (this.kept !== '' || c !== 48) this.kept += String.fromCharCode(c)
         if (this.points > 0) this.exponent--
       }

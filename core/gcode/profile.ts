@@ -5,14 +5,20 @@ import type { FullScan, ProfileStep, ScanResult } from './types'
 /** Where a failed job stopped: percent of the file read (0 to 100), or layer height in mm. */
 export type Stop = { percent: number } | { heightMm: number }
 
-export interface StoppedTool { index: number, extrudedMm: number }
+export interface StoppedTool {
+  index: number
+  extrudedMm: number
+}
 
 /**
  * What each tool had extruded (mm) when the job stopped, from the scan's 1 % steps, linear between them.
  * A height counts as finished: the answer is what had been extruded when the print last stood at that height.
  * Source: common practice, no source. Throws InputError when percent is outside 0 to 100 or the height is negative.
  */
-export function stoppedAt(scan: Pick<FullScan, 'tools'> & { profile: ProfileStep[] }, stop: Stop): { percent: number, tools: StoppedTool[] } {
+export function stoppedAt(
+  scan: Pick<FullScan, 'tools'> & { profile: ProfileStep[] },
+  stop: Stop,
+): { percent: number; tools: StoppedTool[] } {
   let percent: number
   if ('percent' in stop) {
     need('percent', stop.percent, 0, 100)

@@ -12,7 +12,15 @@ import { arcPath } from './arc'
 import { G, Line, M, T } from './line'
 import { LARGEST, SMALLEST } from './number-text'
 import { FAN, FEED, Material, PATH, ROUNDING_MM, SCALE, SHARED_FIELDS, WORD } from './material'
-import { MOST_TOOLS, type Dialect, type FullScan, type Problem, type ProblemKind, type ProfileStep, type ScanOptions } from './types'
+import {
+  MOST_TOOLS,
+  type Dialect,
+  type FullScan,
+  type Problem,
+  type ProblemKind,
+  type ProfileStep,
+  type ScanOptions,
+} from './types'
 import { InputError, need, needIfKnown } from '../numeric'
 
 const MAX_LISTED = 10_000
@@ -21,10 +29,16 @@ const LAST_TOOL = 999_999
 /** In this many bytes from the start a file shows what its lines end in (rule 2). */
 const DECIDED_BY = 1 << 16
 const POWER = Float64Array.from({ length: 16 }, (_, i) => 10 ** i)
-const X = 1, Y = 2, Z = 4, E = 8, F = 16
+const X = 1,
+  Y = 2,
+  Z = 4,
+  E = 8,
+  F = 16
 /** Fields of the shared array that only this file uses; the others are named in material.ts. */
-const AT_X = 0, AT_Y = 1, AT_Z = 2
-const BOM = [0xEF, 0xBB, 0xBF]
+const AT_X = 0,
+  AT_Y = 1,
+  AT_Z = 2
+const BOM = [0xef, 0xbb, 0xbf]
 
 export class Scan {
   private readonly dialect: Dialect
@@ -63,10 +77,13 @@ export class Scan {
   private problems: Problem[] = []
   private notListed = 0
   private ignored = new Map<string, number>()
-  private profile: { seconds: number, z: number, slots: number[] }[] = []
+  private profile: { seconds: number; z: number; slots: number[] }[] = []
   private nextStep = 0
   private printZ = 0
-  /** Lowest height printed at, the way printed there in mm, and its time in min: a priming line higher up is not the first layer. */
+  /**
+   * Lowest height printed at, the way printed there in mm, and its time in min: a priming line higher up is not the
+   * first layer.
+   */
   private firstZ = Infinity
   private firstMm = 0
   private firstMin = 0
@@ -85,17 +102,25 @@ export class Scan {
     this.independent = new Material(this.area, this.s)
   }
 
-  private get area(): number { return Math.PI / 4 * this.diameterMm * this.diameterMm }
+  private get area(): number {
+    return (Math.PI / 4) * this.diameterMm * this.diameterMm
+  }
 
   /** The next bytes of the file. The array is not kept. */
   push(chunk: Uint8Array): void {
     if (this.notText) return
-    if (chunk.indexOf(0) !== -1) { this.notText = true; return }
+    if (chunk.indexOf(0) !== -1) {
+      this.notText = true
+      return
+    }
     const bytes = this.ends === null ? this.decideEnds(chunk) : chunk
     if (this.ends !== null) this.read(this.ends === 'CR' ? this.crToLf(bytes) : bytes)
   }
 
-  /** Adds to the bytes held back until an LF among the first 64 KB, or their number, shows what ends a line; then gives them all. */
+  /**
+   * Adds to the bytes held back until an LF among the first 64 KB, or their number, shows what ends a line; then gives
+   * them all.
+   */
   private decideEnds(chunk: Uint8Array, isLast = false): Uint8Array {
     const before = this.held.length
     const lf = chunk.subarray(0, DECIDED_BY - before).indexOf(10) !== -1
@@ -106,7 +131,8 @@ export class Scan {
       all.set(chunk, before)
     }
     if (lf) this.ends = 'LF'
-    else if (isLast || all.length >= DECIDED_BY) this.ends = all.subarray(0, DECIDED_BY).indexOf(13) !== -1 ? 'CR' : 'LF'
+    else if (isLast || all.length >= DECIDED_BY)
+      this.ends = all.subarray(0, DECIDED_BY).indexOf(13) !== -1 ? 'CR' : 'LF'
     this.held = this.ends === null ? all.slice() : new Uint8Array(0)
     return all
   }
@@ -137,7 +163,10 @@ export class Scan {
       }
       if (i < end) {
         const next = this.plainLine(chunk, i)
-        if (next > 0) { i = next; continue }
+        if (next > 0) {
+          i = next
+          continue
+        }
       }
       i = this.slowLine(chunk, i)
     }
@@ -163,8 +192,8 @@ export class Scan {
   private mark(at: number): void {
     const total = this.totalBytes!
     const state = { seconds: this.chosen.seconds, z: this.printZ, slots: this.chosen.extrudedBySlot() }
-    while (this.profile.length < 100 && at >= total * this.profile.length / 100) this.profile.push(state)
-    this.nextStep = this.profile.length < 100 ? total * this.profile.length / 100 : Infinity
+    while (this.profile.length < 100 && at >= (total * this.profile.length) / 100) this.profile.push(state)
+    this.nextStep = this.profile.length < 100 ? (total * this.profile.length) / 100 : Infinity
   }
 
   private get chosen(): Material {
@@ -177,8 +206,12 @@ export class Scan {
    */
   private plainLine(b: Uint8Array, i: number): number {
     let c = b[i]!
-    if (c !== 71) { // not G
-      if (c === 10) { this.lines++; return i + 1 }
+    if (c !== 71) {
+      // not G
+      if (c === 10) {
+        this.lines++
+        return i + 1
+      }
       if (c !== 59) return -1
       while (b[++i] !== 10);
       this.lines++
@@ -188,7 +221,11 @@ export class Scan {
     if (c !== 49 && c !== 48) return -1
     let k = i + 2
     let seen = 0
-    let x = 0, y = 0, z = 0, e = 0, f = 0
+    let x = 0,
+      y = 0,
+      z = 0,
+      e = 0,
+      f = 0
     for (;;) {
       c = b[k]!
       if (c === 32) {
@@ -209,13 +246,20 @@ export class Scan {
         let digits = 0
         let number = 0
         c = b[k]! - 48
-        while (c >>> 0 < 10) { number = (number * 10 + c) | 0; c = b[++k]! - 48 }
+        while (c >>> 0 < 10) {
+          number = (number * 10 + c) | 0
+          c = b[++k]! - 48
+        }
         digits = k - first
         let decimals = 0
-        if (c === -2) { // point
+        if (c === -2) {
+          // point
           const point = k
           c = b[++k]! - 48
-          while (c >>> 0 < 10) { number = (number * 10 + c) | 0; c = b[++k]! - 48 }
+          while (c >>> 0 < 10) {
+            number = (number * 10 + c) | 0
+            c = b[++k]! - 48
+          }
           decimals = k - point - 1
           digits += decimals
         }
@@ -253,7 +297,9 @@ export class Scan {
   private straight(seen: number, x: number, y: number, z: number): void {
     const s = this.s
     const scale = s[SCALE]!
-    let dx = 0, dy = 0, dz = 0
+    let dx = 0,
+      dy = 0,
+      dz = 0
     if ((seen & X) !== 0) {
       dx = x * scale
       if (!this.relative) dx -= s[AT_X]!
@@ -275,7 +321,8 @@ export class Scan {
 
   /** The move in the shared array, with or without an E word, as both readings take it. */
   private move(extrudes: boolean): void {
-    if (this.following === null && extrudes && this.absoluteIndependent !== this.absoluteFollowing) this.following = this.independent.clone()
+    if (this.following === null && extrudes && this.absoluteIndependent !== this.absoluteFollowing)
+      this.following = this.independent.clone()
     const a = this.independent.move(extrudes, this.absoluteIndependent)
     if (this.following === null) {
       if (a) this.printedAt()
@@ -290,10 +337,17 @@ export class Scan {
 
   private printedAt(): void {
     const s = this.s
-    const z = this.printZ = s[AT_Z]!
+    const z = (this.printZ = s[AT_Z]!)
     if (z > this.firstZ) return
-    if (z < this.firstZ) { this.firstZ = z; this.firstMm = 0; this.firstMin = 0 }
-    if (s[FEED]! > 0) { this.firstMm += s[PATH]!; this.firstMin += s[PATH]! / s[FEED]! }
+    if (z < this.firstZ) {
+      this.firstZ = z
+      this.firstMm = 0
+      this.firstMin = 0
+    }
+    if (s[FEED]! > 0) {
+      this.firstMm += s[PATH]!
+      this.firstMin += s[PATH]! / s[FEED]!
+    }
   }
 
   private noFeedrate(): void {
@@ -309,11 +363,17 @@ export class Scan {
   /** Feeds the full reader from `i` to the end of the line or of the chunk; returns where it stopped. */
   private slowLine(b: Uint8Array, i: number): number {
     const line = this.line
-    if (!this.inLine) { line.start(); this.inLine = true }
+    if (!this.inLine) {
+      line.start()
+      this.inLine = true
+    }
     const n = b.length
     while (i < n) {
       const c = b[i++]!
-      if (c === 10) { this.endLine(); return i }
+      if (c === 10) {
+        this.endLine()
+        return i
+      }
       line.feed(c)
     }
     return i
@@ -325,7 +385,10 @@ export class Scan {
     this.lines++
     line.finish()
     if (line.badChecksum) this.problem('bad-checksum')
-    if (line.fault !== null) { this.problem(line.fault); return }
+    if (line.fault !== null) {
+      this.problem(line.fault)
+      return
+    }
     if (line.ignored !== null) {
       this.ignored.set(line.ignored, (this.ignored.get(line.ignored) ?? 0) + 1)
       return
@@ -335,25 +398,57 @@ export class Scan {
 
   private carryOut(line: Line): void {
     switch (line.command) {
-      case G + 0: case G + 1: this.carryOutMove(line, false); return
-      case G + 2: case G + 3: this.carryOutMove(line, true); return
-      case G + 10: if (line.has('P') && line.has('S') && this.canHave(line.get('P'))) this.setTool(line.get('P'), line.get('S')); return
-      case G + 11: return
-      case G + 20: this.s[SCALE] = 25.4; return
-      case G + 21: this.s[SCALE] = 1; return
-      case G + 90: this.relative = false; this.absoluteFollowing = true; return
-      case G + 91: this.relative = true; this.absoluteFollowing = false; return
-      case G + 92: this.renumber(line); return
-      case M + 82: this.absoluteIndependent = this.absoluteFollowing = true; return
-      case M + 83: this.absoluteIndependent = this.absoluteFollowing = false; return
-      case M + 104: case M + 109: {
+      case G + 0:
+      case G + 1:
+        this.carryOutMove(line, false)
+        return
+      case G + 2:
+      case G + 3:
+        this.carryOutMove(line, true)
+        return
+      case G + 10:
+        if (line.has('P') && line.has('S') && this.canHave(line.get('P'))) this.setTool(line.get('P'), line.get('S'))
+        return
+      case G + 11:
+        return
+      case G + 20:
+        this.s[SCALE] = 25.4
+        return
+      case G + 21:
+        this.s[SCALE] = 1
+        return
+      case G + 90:
+        this.relative = false
+        this.absoluteFollowing = true
+        return
+      case G + 91:
+        this.relative = true
+        this.absoluteFollowing = false
+        return
+      case G + 92:
+        this.renumber(line)
+        return
+      case M + 82:
+        this.absoluteIndependent = this.absoluteFollowing = true
+        return
+      case M + 83:
+        this.absoluteIndependent = this.absoluteFollowing = false
+        return
+      case M + 104:
+      case M + 109: {
         const s = setpointOf(line)
         const tool = line.has('T') ? line.get('T') : this.tool
         if (s !== null && this.canHave(tool)) this.setTool(tool, s)
         return
       }
-      case M + 140: case M + 190: this.bed = larger(this.bed, setpointOf(line)); return
-      case M + 141: case M + 191: this.chamber = larger(this.chamber, setpointOf(line)); return
+      case M + 140:
+      case M + 190:
+        this.bed = larger(this.bed, setpointOf(line))
+        return
+      case M + 141:
+      case M + 191:
+        this.chamber = larger(this.chamber, setpointOf(line))
+        return
       case M + 106:
         if (line.has('P') && line.get('P') !== 0) return
         this.s[FAN] = line.has('S') ? Math.min(1, Math.max(0, line.get('S') / 255)) : 1
@@ -366,7 +461,8 @@ export class Scan {
         if (line.has('D')) this.eachReading(m => m.setVolumetric(line.get('D')))
         return
       case M + 221:
-        if (line.has('S') && this.canHave(line.has('T') ? line.get('T') : this.tool)) this.eachReading(m => m.setMultiplier(line.get('S'), line.has('T') ? line.get('T') : null))
+        if (line.has('S') && this.canHave(line.has('T') ? line.get('T') : this.tool))
+          this.eachReading(m => m.setMultiplier(line.get('S'), line.has('T') ? line.get('T') : null))
         return
       case T:
         if (!this.canHave(line.toolNumber)) return
@@ -380,12 +476,16 @@ export class Scan {
     const s = this.s
     const scale = s[SCALE]!
     if (arc) {
-      const place = (axis: 'X' | 'Y' | 'Z', from: number) => !line.has(axis) ? from : this.relative ? from + line.get(axis) * scale : line.get(axis) * scale
-      const word = (letter: string) => line.has(letter) ? line.get(letter) * scale : null
+      const place = (axis: 'X' | 'Y' | 'Z', from: number) =>
+        !line.has(axis) ? from : this.relative ? from + line.get(axis) * scale : line.get(axis) * scale
+      const word = (letter: string) => (line.has(letter) ? line.get(letter) * scale : null)
       const from = { x: s[AT_X]!, y: s[AT_Y]!, z: s[AT_Z]! }
       const to = { x: place('X', from.x), y: place('Y', from.y), z: place('Z', from.z) }
       const length = arcPath(from, to, word('I'), word('J'), word('R'), line.command === G + 2)
-      if (length === null) { this.problem('bad-number'); return }
+      if (length === null) {
+        this.problem('bad-number')
+        return
+      }
       s[PATH] = length > ROUNDING_MM ? length : 0
       s[AT_X] = to.x
       s[AT_Y] = to.y
@@ -417,7 +517,10 @@ export class Scan {
   /** False, with a problem, for a tool beyond what a job may name: its line changes nothing. */
   private canHave(tool: number): boolean {
     if (this.named.has(tool)) return true
-    if (this.named.size >= MOST_TOOLS || tool > LAST_TOOL) { this.problem('too-many-tools'); return false }
+    if (this.named.size >= MOST_TOOLS || tool > LAST_TOOL) {
+      this.problem('too-many-tools')
+      return false
+    }
     this.named.add(tool)
     return true
   }
@@ -432,7 +535,8 @@ export class Scan {
       const bytes = this.decideEnds(new Uint8Array(0), true)
       this.read(this.ends === 'CR' ? this.crToLf(bytes) : bytes)
     }
-    if (this.bom > 0 && this.bom < 3 && !this.notText) { // the file ends inside what looked like a byte order mark
+    if (this.bom > 0 && this.bom < 3 && !this.notText) {
+      // the file ends inside what looked like a byte order mark
       const held = this.bom
       this.bom = 3
       this.slowLine(Uint8Array.from(BOM.slice(0, held)), 0)
@@ -441,7 +545,10 @@ export class Scan {
     if (this.notText) return this.nothing()
     const m = this.chosen
     const area = this.area
-    const order = m.toolNumbers.map((tool, slot) => ({ tool, slot })).filter(t => this.selected.has(t.tool)).sort((a, b) => a.tool - b.tool)
+    const order = m.toolNumbers
+      .map((tool, slot) => ({ tool, slot }))
+      .filter(t => this.selected.has(t.tool))
+      .sort((a, b) => a.tool - b.tool)
     const tools = order.map(({ tool, slot }) => {
       const t = m.totals(slot)
       return { index: tool, extrudedMm: t.offPartMm + t.printingMm, ...t }
@@ -463,7 +570,11 @@ export class Scan {
       fan: { max: this.fanMax, mean: m.fanMean() },
       problems: this.problems,
       lines: this.lines,
-      toolFlow: order.map(({ tool, slot }) => ({ index: tool, ...flow.tools[slot]!, histogramMm3: m.flow.histogram(slot, area) })),
+      toolFlow: order.map(({ tool, slot }) => ({
+        index: tool,
+        ...flow.tools[slot]!,
+        histogramMm3: m.flow.histogram(slot, area),
+      })),
       flowBinned: m.flow.binned,
       printingMoves: m.flow.moves,
       otherReading: other && {
@@ -472,7 +583,10 @@ export class Scan {
         difference: Math.max(total, otherTotal) > 0 ? Math.abs(total - otherTotal) / Math.max(total, otherTotal) : 0,
       },
       ignored: Object.fromEntries([...this.ignored].sort()),
-      profile: this.steps(order.map(o => o.slot), m),
+      profile: this.steps(
+        order.map(o => o.slot),
+        m,
+      ),
       firstLayer: this.firstMin > 0 ? { heightMm: this.firstZ, meanMmS: this.firstMm / this.firstMin / 60 } : null,
       problemsNotListed: this.notListed,
     }
@@ -483,7 +597,10 @@ export class Scan {
     const last = { seconds: m.seconds, z: this.printZ, slots: m.extrudedBySlot() }
     while (this.profile.length < 101) this.profile.push(last)
     return this.profile.map((p, percent) => ({
-      percent, seconds: p.seconds, zMm: p.z, extrudedMm: slots.map(s => p.slots[s] ?? 0),
+      percent,
+      seconds: p.seconds,
+      zMm: p.z,
+      extrudedMm: slots.map(s => p.slots[s] ?? 0),
     }))
   }
 
@@ -512,7 +629,10 @@ export class Scan {
   }
 }
 
-/** A number of 10 to 15 digits, for which 32-bit arithmetic is too small; -1 beyond, or where it is too large or small (rule 6). */
+/**
+ * A number of 10 to 15 digits, for which 32-bit arithmetic is too small; -1 beyond, or where it is too large or small
+ * (rule 6).
+ */
 function longNumber(b: Uint8Array, from: number, to: number, digits: number, decimals: number): number {
   if (digits > 15) return -1
   let number = 0

@@ -6,13 +6,17 @@ import { LARGEST } from './number-text'
 
 export type Dialect = 'eIndependent' | 'eFollowsPositioning'
 
-/** Any setpoint that a job file may hold, °C: all that the reader reads. A slip of its author is to be judged, not refused. */
+/**
+ * Any setpoint that a job file may hold, °C: all that the reader reads. A slip of its author is to be judged, not
+ * refused.
+ */
 export const SETPOINT_C = [-LARGEST, LARGEST] as const
 
 /** Tools that one job may name (rule 16). */
 export const MOST_TOOLS = 64
 
-export type ProblemKind = 'bad-number' | 'bad-checksum' | 'unknown-word' | 'no-feedrate' | 'too-many-tools' | 'not-text' | 'no-extrusion'
+export type ProblemKind =
+  'bad-number' | 'bad-checksum' | 'unknown-word' | 'no-feedrate' | 'too-many-tools' | 'not-text' | 'no-extrusion'
 
 export interface Problem {
   /** Place in the file, from 1; null when it is about the whole file. */
@@ -66,8 +70,8 @@ export interface ScanResult {
   totalExtrudedMm: number | null
   moveSeconds: number | null
   flow: FlowFigures
-  maxSetpointC: { tools: Record<string, number>, bed: number | null, chamber: number | null }
-  fan: { max: number | null, mean: number | null }
+  maxSetpointC: { tools: Record<string, number>; bed: number | null; chamber: number | null }
+  fan: { max: number | null; mean: number | null }
   problems: Problem[]
   lines: number | null
 }
@@ -80,13 +84,13 @@ export interface FullScan extends ScanResult {
   flowBinned: boolean
   printingMoves: number
   /** Total by the other E reading, and how far it is from this one (share of the larger); null when they never part. */
-  otherReading: { dialect: Dialect, totalExtrudedMm: number, difference: number } | null
+  otherReading: { dialect: Dialect; totalExtrudedMm: number; difference: number } | null
   /** Commands that were passed over, by name. */
   ignored: Record<string, number>
   /** 0 % to 100 % of the file in 1 % steps; null when the size was not given. */
   profile: ProfileStep[] | null
   /** Height of the lowest printing moves and their mean speed; missing in scans made before this was read. */
-  firstLayer?: { heightMm: number, meanMmS: number } | null
+  firstLayer?: { heightMm: number; meanMmS: number } | null
   /** Problems beyond the first 10 000, which are counted and not listed. */
   problemsNotListed: number
 }

@@ -13,11 +13,20 @@ export function bendStrain(diameterMm: number, bendMm: number, curlMm: number | 
   if (curlMm !== null) need('curlMm', curlMm, 5, 1e6, 'mm')
   needOne('way', way, WAYS)
   const curl = curlMm === null ? 0 : 1 / curlMm
-  return diameterMm / 2 * Math.abs(1 / bendMm + (way === 'against' ? curl : -curl))
+  return (diameterMm / 2) * Math.abs(1 / bendMm + (way === 'against' ? curl : -curl))
 }
 
-/** Tightest bend radius in mm at a strain at break, with a safety factor ≥ 1; Infinity when even a straight path is too much. */
-export function tightestBend(diameterMm: number, strainAtBreak: number, curlMm: number | null, way: 'with' | 'against', safety = 1): number {
+/**
+ * Tightest bend radius in mm at a strain at break, with a safety factor ≥ 1; Infinity when even a straight path is too
+ * much.
+ */
+export function tightestBend(
+  diameterMm: number,
+  strainAtBreak: number,
+  curlMm: number | null,
+  way: 'with' | 'against',
+  safety = 1,
+): number {
   need('diameterMm', diameterMm, 0.5, 5, 'mm')
   need('strainAtBreak', strainAtBreak, 0.001, 10)
   need('safety', safety, 1, 20)

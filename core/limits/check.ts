@@ -1,6 +1,6 @@
 /**
- * What the limits take, in one place: who asks in numbers that are none gets an InputError that names the field, never a
- * verdict. The doors take their ranges of rules and parts from here.
+ * What the limits take, in one place: who asks in numbers that are none gets an InputError that names the field, never
+ * a verdict. The doors take their ranges of rules and parts from here.
  */
 import { SETPOINT_C } from '../gcode'
 import { need, needEach, needIfKnown } from '../numeric'
@@ -52,7 +52,12 @@ export function checkRules(r: Rules): void {
 }
 
 export function checkAsked(d: Demand): void {
-  needEach(d, ['nozzleMinC', 'nozzleMaxC', 'bedMinC', 'bedMaxC', 'chamberMinC', 'chamberMaxC', 'dryMinC'], ...SETPOINT_C, '°C')
+  needEach(
+    d,
+    ['nozzleMinC', 'nozzleMaxC', 'bedMinC', 'bedMaxC', 'chamberMinC', 'chamberMaxC', 'dryMinC'],
+    ...SETPOINT_C,
+    '°C',
+  )
   needEach(d, ['boreMinMm', 'boreGoodMm', 'curlMm'], ...ANY_MM, 'mm')
   needIfKnown('strainAtBreak', d.strainAtBreak, 0.001, 10)
   need('diameterMm', d.diameterMm, 0.5, 5, 'mm')

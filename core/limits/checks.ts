@@ -1,18 +1,38 @@
-/** One group of parts against the operating point: each check says what is asked, what is allowed, and which part decides. */
+/**
+ * One group of parts against the operating point: each check says what is asked, what is allowed, and which part
+ * decides.
+ */
 import { ntcResolution, platinumResolution, typeKResolution } from '../thermometry'
 import { bendStrain, tightestBend } from './bend'
 import { line, unknown, type OperatingPoint } from './operating'
 import { FILLER_ASKS_MOHS, isAbrasive, MOHS, NOZZLE_LIMIT_C, nozzlePart } from './nozzles'
-import { BED_ROLES, CHAMBER_ROLES, VENTILATION, type Demand, type FittedNozzle, type Line, type Part, type Role, type Rules } from './types'
+import {
+  BED_ROLES,
+  CHAMBER_ROLES,
+  VENTILATION,
+  type Demand,
+  type FittedNozzle,
+  type Line,
+  type Part,
+  type Role,
+  type Rules,
+} from './types'
 
 export type Zone = 'hotend' | 'bed' | 'chamber'
 /** A hash looked up once per check: the matrix asks hundreds of thousands of times. */
 const ZONES: ReadonlyMap<string, Zone> = new Map<string, Zone>([
-  ...['nozzle', 'heater', 'sensor', 'liner', 'heat break', 'block', 'sock', 'firmware', 'other hotend part'].map(r => [r, 'hotend'] as const),
-  ...BED_ROLES.map(r => [r, 'bed'] as const), ...CHAMBER_ROLES.map(r => [r, 'chamber'] as const),
+  ...['nozzle', 'heater', 'sensor', 'liner', 'heat break', 'block', 'sock', 'firmware', 'other hotend part'].map(
+    r => [r, 'hotend'] as const,
+  ),
+  ...BED_ROLES.map(r => [r, 'bed'] as const),
+  ...CHAMBER_ROLES.map(r => [r, 'chamber'] as const),
 ])
-export function zoneOf(role: Part['role']): Zone | null { return ZONES.get(role) ?? null }
-export function guardOf(zone: Zone, r: Rules): number { return zone === 'hotend' ? r.guardHotendC : zone === 'bed' ? r.guardBedC : r.guardChamberC }
+export function zoneOf(role: Part['role']): Zone | null {
+  return ZONES.get(role) ?? null
+}
+export function guardOf(zone: Zone, r: Rules): number {
+  return zone === 'hotend' ? r.guardHotendC : zone === 'bed' ? r.guardBedC : r.guardChamberC
+}
 
 /** Roles without which a stack cannot be judged. A liner or a sock may truly not be there. */
 export const REQUIRED: readonly Role[] = ['heater', 'sensor', 'heat break', 'block', 'firmware', 'bed heater']
@@ -29,40 +49,72 @@ export function checkNozzle(n: FittedNozzle | null, op: OperatingPoint, demand: 
   }
   if (demand.setpointsOnly) return out
   if (demand.filler === null) out.push(unknown('nozzle', 'the filler', part))
-  else if (FILLER_ASKS_MOHS[demand.filler] > MOHS[n.material]) out.push(line('nozzle', 'short', 'soft', part, FILLER_ASKS_MOHS[demand.filler], MOHS[n.material], ''))
+  else if (FILLER_ASKS_MOHS[demand.filler] > MOHS[n.material])
+    out.push(line('nozzle', 'short', 'soft', part, FILLER_ASKS_MOHS[demand.filler], MOHS[n.material], ''))
   else {
     out.push(line('nozzle', 'ok', 'hard enough', part, FILLER_ASKS_MOHS[demand.filler], MOHS[n.material], ''))
     if (n.insert && isAbrasive(demand.filler)) out.push(line('nozzle insert', 'look', 'insert', part, null, null, ''))
   }
   if (demand.boreMinMm !== null) {
-    if (n.boreMm < demand.boreMinMm - 1e-9) out.push(line('bore', 'short', 'too small', part, demand.boreMinMm, n.boreMm, 'mm'))
-    else if (demand.boreGoodMm !== null && n.boreMm < demand.boreGoodMm - 1e-9) out.push(line('bore', 'look', 'possible', part, demand.boreGoodMm, n.boreMm, 'mm'))
+    if (n.boreMm < demand.boreMinMm - 1e-9)
+      out.push(line('bore', 'short', 'too small', part, demand.boreMinMm, n.boreMm, 'mm'))
+    else if (demand.boreGoodMm !== null && n.boreMm < demand.boreGoodMm - 1e-9)
+      out.push(line('bore', 'look', 'possible', part, demand.boreGoodMm, n.boreMm, 'mm'))
     else out.push(line('bore', 'ok', 'recommended', part, demand.boreGoodMm ?? demand.boreMinMm, n.boreMm, 'mm'))
-  } else if (demand.filler !== null && demand.filler !== 'none') out.push(unknown('bore', 'the smallest bore this filler passes', part))
+  } else if (demand.filler !== null && demand.filler !== 'none')
+    out.push(unknown('bore', 'the smallest bore this filler passes', part))
   return out
 }
 
 export function checkTube(tube: Part | null, op: OperatingPoint, demand: Demand, rules: Rules): Line[] {
   const out: Line[] = []
   if (!tube) {
-    if (!demand.setpointsOnly && demand.filler !== null && demand.filler !== 'none') out.push(unknown('bend', 'the feed tube and its tightest bend'))
+    if (!demand.setpointsOnly && demand.filler !== null && demand.filler !== 'none')
+      out.push(unknown('bend', 'the feed tube and its tightest bend'))
     return out
   }
   if (tube.kind === 'no feed tube') return out
   const air = op.air.high
   if (air === null) out.push(unknown('tube heat', 'the air at the feed tube (chamber map)', tube))
-  else if (tube.limitC === null) { if (air > rules.roomC) out.push(unknown('tube heat', 'what the feed tube stands', tube, air)) } else out.push(line('tube heat', air <= tube.limitC - rules.guardChamberC ? 'ok' : 'short', 'part', tube, air, tube.limitC - rules.guardChamberC))
+  else if (tube.limitC === null) {
+    if (air > rules.roomC) out.push(unknown('tube heat', 'what the feed tube stands', tube, air))
+  } else
+    out.push(
+      line(
+        'tube heat',
+        air <= tube.limitC - rules.guardChamberC ? 'ok' : 'short',
+        'part',
+        tube,
+        air,
+        tube.limitC - rules.guardChamberC,
+      ),
+    )
   if (demand.setpointsOnly) return out
   if (demand.strainAtBreak === null) {
-    if (demand.filler !== null && demand.filler !== 'none') out.push(unknown('bend', 'the strain at break of this filament', tube))
+    if (demand.filler !== null && demand.filler !== 'none')
+      out.push(unknown('bend', 'the strain at break of this filament', tube))
     return out
   }
   const bend = tube.details.bendMm
-  if (bend === undefined) { out.push(unknown('bend', 'the tightest bend of the feed tube', tube)); return out }
+  if (bend === undefined) {
+    out.push(unknown('bend', 'the tightest bend of the feed tube', tube))
+    return out
+  }
   const way = tube.details.bendWay ?? 'against'
   const need = tightestBend(demand.diameterMm, demand.strainAtBreak, demand.curlMm, way, rules.bendSafety)
-  const fits = bendStrain(demand.diameterMm, bend, demand.curlMm, way) * rules.bendSafety <= demand.strainAtBreak * (1 + 1e-12)
-  out.push(line('bend', fits ? 'ok' : 'short', need === Infinity ? 'curl' : way, tube, need === Infinity ? null : need, bend, 'mm'))
+  const fits =
+    bendStrain(demand.diameterMm, bend, demand.curlMm, way) * rules.bendSafety <= demand.strainAtBreak * (1 + 1e-12)
+  out.push(
+    line(
+      'bend',
+      fits ? 'ok' : 'short',
+      need === Infinity ? 'curl' : way,
+      tube,
+      need === Infinity ? null : need,
+      bend,
+      'mm',
+    ),
+  )
   return out
 }
 
@@ -70,29 +122,57 @@ export function checkTube(tube: Part | null, op: OperatingPoint, demand: Demand,
 export function readingC(sensor: Part, tC: number): number | null {
   const { element, r25Ohm, betaK, pullUpOhm, bits, countMicrovolt } = sensor.details
   try {
-    if (element === 'ntc' && r25Ohm && betaK && pullUpOhm && bits) return ntcResolution(tC, { r25Ohm, betaK }, { pullUpOhm, bits })
-    if (element === 'platinum' && r25Ohm && pullUpOhm && bits) return platinumResolution(tC, r25Ohm, { pullUpOhm, bits })
+    if (element === 'ntc' && r25Ohm && betaK && pullUpOhm && bits)
+      return ntcResolution(tC, { r25Ohm, betaK }, { pullUpOhm, bits })
+    if (element === 'platinum' && r25Ohm && pullUpOhm && bits)
+      return platinumResolution(tC, r25Ohm, { pullUpOhm, bits })
     if (element === 'type K' && countMicrovolt) return typeKResolution(tC, countMicrovolt)
-  } catch { return null }
+  } catch {
+    return null
+  }
   return null
 }
 
-/** Everything else: the parts of one group (one role; liner and heat break together). `role` tells which when it is empty. */
-export function checkGroup(role: Role, parts: readonly Part[], op: OperatingPoint, demand: Demand, rules: Rules): Line[] {
+/**
+ * Everything else: the parts of one group (one role; liner and heat break together). `role` tells which when it is
+ * empty.
+ */
+export function checkGroup(
+  role: Role,
+  parts: readonly Part[],
+  op: OperatingPoint,
+  demand: Demand,
+  rules: Rules,
+): Line[] {
   const out: Line[] = []
   if (role === 'gears') {
     if (demand.setpointsOnly || demand.filler === null || !isAbrasive(demand.filler)) return out
     const g = parts[0]
-    if (!g || g.details.hardened === undefined) out.push(unknown('gears', 'whether the drive gears are hardened', g ?? null))
-    else out.push(line('gears', g.details.hardened ? 'ok' : 'short', g.details.hardened ? 'hardened' : 'soft', g, null, null, ''))
+    if (!g || g.details.hardened === undefined)
+      out.push(unknown('gears', 'whether the drive gears are hardened', g ?? null))
+    else
+      out.push(
+        line('gears', g.details.hardened ? 'ok' : 'short', g.details.hardened ? 'hardened' : 'soft', g, null, null, ''),
+      )
     return out
   }
   if (role === 'dryer') {
     if (demand.setpointsOnly || !demand.dry) return out
     if (demand.dryMinC === null) return [unknown('dryer', 'how hot this filament is dried')]
     let best: Part | null = null
-    for (const p of parts) if (p.details.reachC !== undefined && (best === null || p.details.reachC > best.details.reachC!)) best = p
-    if (best) out.push(line('dryer', best.details.reachC! >= demand.dryMinC ? 'ok' : 'short', 'part', best, demand.dryMinC, best.details.reachC!))
+    for (const p of parts)
+      if (p.details.reachC !== undefined && (best === null || p.details.reachC > best.details.reachC!)) best = p
+    if (best)
+      out.push(
+        line(
+          'dryer',
+          best.details.reachC! >= demand.dryMinC ? 'ok' : 'short',
+          'part',
+          best,
+          demand.dryMinC,
+          best.details.reachC!,
+        ),
+      )
     else if (parts.length > 0) out.push(unknown('dryer', 'what the dryer reaches', parts[0]!, demand.dryMinC))
     else out.push(line('dryer', 'short', 'none', null, demand.dryMinC, null))
     return out
@@ -103,20 +183,28 @@ export function checkGroup(role: Role, parts: readonly Part[], op: OperatingPoin
     if (demand.ventilation === null) return [unknown('ventilation', 'what ventilation this filament asks', p)]
     if (demand.ventilation === 'none') return out
     if (!p || p.details.level === undefined) return [unknown('ventilation', 'how the place is ventilated', p)]
-    const asked = VENTILATION.indexOf(demand.ventilation), has = VENTILATION.indexOf(p.details.level)
+    const asked = VENTILATION.indexOf(demand.ventilation),
+      has = VENTILATION.indexOf(p.details.level)
     return [line('ventilation', has >= asked ? 'ok' : 'short', 'level', p, asked, has, '')]
   }
   const zone = zoneOf(role)
   if (zone === 'hotend') {
-    if (parts.length === 0 && REQUIRED.includes(role)) return [unknown('nozzle temperature', `the ${role}`, null, op.nozzleC)]
+    if (parts.length === 0 && REQUIRED.includes(role))
+      return [unknown('nozzle temperature', `the ${role}`, null, op.nozzleC)]
     for (const p of parts) {
       if (op.nozzleC === null) continue
-      if (p.limitC === null) { out.push(unknown('nozzle temperature', `what the ${p.name} stands`, p, op.nozzleC)); continue }
+      if (p.limitC === null) {
+        out.push(unknown('nozzle temperature', `what the ${p.name} stands`, p, op.nozzleC))
+        continue
+      }
       const allowed = p.limitC - rules.guardHotendC
       out.push(line('nozzle temperature', op.nozzleC <= allowed ? 'ok' : 'short', 'part', p, op.nozzleC, allowed))
       if (p.role === 'sensor' && op.nozzleC <= allowed) {
         const c = readingC(p, op.nozzleC)
-        if (c !== null) out.push(line('reading', c <= rules.coarseC ? 'ok' : 'look', 'resolution', p, rules.coarseC, c, '°C per count'))
+        if (c !== null)
+          out.push(
+            line('reading', c <= rules.coarseC ? 'ok' : 'look', 'resolution', p, rules.coarseC, c, '°C per count'),
+          )
       }
     }
   } else if (zone === 'bed') {
@@ -126,18 +214,58 @@ export function checkGroup(role: Role, parts: readonly Part[], op: OperatingPoin
     }
     for (const p of parts) {
       if (op.bedC !== null) {
-        if (p.limitC === null) { if (!MAY_BE_COOL.has(role) && !(demand.exact && op.bedC <= rules.roomC)) out.push(unknown('bed', `what the ${p.name} stands`, p, op.bedC)) } else out.push(line('bed', op.bedC <= p.limitC - rules.guardBedC ? 'ok' : 'short', op.bedForChamber ? 'for the chamber' : 'part', p, op.bedC, p.limitC - rules.guardBedC))
+        if (p.limitC === null) {
+          if (!MAY_BE_COOL.has(role) && !(demand.exact && op.bedC <= rules.roomC))
+            out.push(unknown('bed', `what the ${p.name} stands`, p, op.bedC))
+        } else
+          out.push(
+            line(
+              'bed',
+              op.bedC <= p.limitC - rules.guardBedC ? 'ok' : 'short',
+              op.bedForChamber ? 'for the chamber' : 'part',
+              p,
+              op.bedC,
+              p.limitC - rules.guardBedC,
+            ),
+          )
       }
       if (role === 'sheet' && !demand.setpointsOnly) {
-        if (demand.surfaces === null || demand.surfaces.length === 0) out.push(unknown('surface', 'what this filament sticks to', p))
+        if (demand.surfaces === null || demand.surfaces.length === 0)
+          out.push(unknown('surface', 'what this filament sticks to', p))
         else if (p.details.surface === undefined) out.push(unknown('surface', 'what the sheet is made of', p))
-        else out.push(line('surface', demand.surfaces.some(s => s.split(' + ')[0] === p.details.surface) ? 'ok' : 'short', 'surface', p, null, null, ''))
+        else
+          out.push(
+            line(
+              'surface',
+              demand.surfaces.some(s => s.split(' + ')[0] === p.details.surface) ? 'ok' : 'short',
+              'surface',
+              p,
+              null,
+              null,
+              '',
+            ),
+          )
       }
     }
   } else if (zone === 'chamber') {
     for (const p of parts) {
       const air = op.air[p.place]
-      if (air === null) { if (op.bedC !== null || op.heaterC !== null) out.push(unknown('chamber part', `the air at the ${p.name} (chamber map, ${p.place})`, p)) } else if (p.limitC === null) { if (air > rules.roomC) out.push(unknown('chamber part', `what the ${p.name} stand`, p, air)) } else out.push(line('chamber part', air <= p.limitC - rules.guardChamberC ? 'ok' : 'short', op.heaterC === null ? 'bed-heated' : 'heated', p, air, p.limitC - rules.guardChamberC))
+      if (air === null) {
+        if (op.bedC !== null || op.heaterC !== null)
+          out.push(unknown('chamber part', `the air at the ${p.name} (chamber map, ${p.place})`, p))
+      } else if (p.limitC === null) {
+        if (air > rules.roomC) out.push(unknown('chamber part', `what the ${p.name} stand`, p, air))
+      } else
+        out.push(
+          line(
+            'chamber part',
+            air <= p.limitC - rules.guardChamberC ? 'ok' : 'short',
+            op.heaterC === null ? 'bed-heated' : 'heated',
+            p,
+            air,
+            p.limitC - rules.guardChamberC,
+          ),
+        )
     }
   }
   return out
@@ -146,7 +274,13 @@ export function checkGroup(role: Role, parts: readonly Part[], op: OperatingPoin
 /** What the demand itself does not say. */
 export function checkDemand(demand: Demand): Line[] {
   const out: Line[] = []
-  if (demand.nozzleMinC === null) out.push(unknown('nozzle temperature', demand.exact ? 'a nozzle setpoint in the file' : 'the nozzle window of this filament'))
+  if (demand.nozzleMinC === null)
+    out.push(
+      unknown(
+        'nozzle temperature',
+        demand.exact ? 'a nozzle setpoint in the file' : 'the nozzle window of this filament',
+      ),
+    )
   if (demand.bedMinC === null && !demand.exact) out.push(unknown('bed', 'the bed window of this filament'))
   return out
 }

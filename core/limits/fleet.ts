@@ -1,21 +1,43 @@
-/** Questions over the whole floor: the matrix, which printer to give to filled filament, what a change breaks elsewhere. */
+/**
+ * Questions over the whole floor: the matrix, which printer to give to filled filament, what a change breaks elsewhere.
+ */
 import { need } from '../numeric'
 import { checkAsked } from './check'
 import { checkGroup, checkNozzle, checkTube } from './checks'
-import { after, better, bestClass, classify, compile, findChanges, NO_OFFERS, type Compiled, type Found, type Offers, type Swap } from './changes'
+import {
+  after,
+  better,
+  bestClass,
+  classify,
+  compile,
+  findChanges,
+  NO_OFFERS,
+  type Compiled,
+  type Found,
+  type Offers,
+  type Swap,
+} from './changes'
 import { operatingPoint } from './operating'
 import type { Demand, Line, Printer, Rules, VerdictClass } from './types'
 
 /** One filament with a demand per practice set. */
-export interface Filament { name: string, demands: Demand[] }
-export interface Cell { class: VerdictClass, head: number, demand: number }
+export interface Filament {
+  name: string
+  demands: Demand[]
+}
+export interface Cell {
+  class: VerdictClass
+  head: number
+  demand: number
+}
 
 /** Class of every filament (rows) on every printer (columns). */
 export function matrix(filaments: readonly Filament[], printers: readonly (readonly Compiled[])[]): Cell[][] {
   return filaments.map(f => printers.map(heads => bestClass(heads, f.demands)))
 }
 
-export const compileFleet = (printers: readonly Printer[], offers: Offers, rules: Rules): Compiled[][] => printers.map(p => p.heads.map(h => compile(p, h.id, offers, rules)))
+export const compileFleet = (printers: readonly Printer[], offers: Offers, rules: Rules): Compiled[][] =>
+  printers.map(p => p.heads.map(h => compile(p, h.id, offers, rules)))
 
 /**
  * What no swap cures: the requirements that stay short under every combination of nozzle, tube and enclosure, as they
@@ -26,29 +48,40 @@ export function blockersOf(c: Compiled, demand: Demand): Line[] {
   let best: Line[] | null = null
   let common = null as Set<string> | null
   const name = (l: Line) => `${l.key} ${l.part?.role ?? ''}`
-  for (const n of c.nozzles) for (const t of c.tubes) for (const a of c.air) {
-    const op = operatingPoint(n.result, a.result, demand, c.rules)
-    const left = [...op.lines, ...checkNozzle(n.result, op, demand, c.rules), ...checkTube(t.result, op, demand, c.rules)].filter(l => l.status === 'short')
-    for (const g of c.groups) {
-      let least: Line[] | null = null
-      for (const o of g.options) {
-        const short = checkGroup(g.role, o.result, op, demand, c.rules).filter(l => l.status === 'short')
-        if (least === null || short.length < least.length) least = short
-        if (short.length === 0) break
+  for (const n of c.nozzles)
+    for (const t of c.tubes)
+      for (const a of c.air) {
+        const op = operatingPoint(n.result, a.result, demand, c.rules)
+        const left = [
+          ...op.lines,
+          ...checkNozzle(n.result, op, demand, c.rules),
+          ...checkTube(t.result, op, demand, c.rules),
+        ].filter(l => l.status === 'short')
+        for (const g of c.groups) {
+          let least: Line[] | null = null
+          for (const o of g.options) {
+            const short = checkGroup(g.role, o.result, op, demand, c.rules).filter(l => l.status === 'short')
+            if (least === null || short.length < least.length) least = short
+            if (short.length === 0) break
+          }
+          left.push(...least!)
+        }
+        const names = new Set([...left.map(name), ...left.map(l => String(l.key))])
+        if (common) {
+          for (const x of common) if (!names.has(x)) common.delete(x)
+        } else common = names
+        if (best === null || left.length < best.length) best = left
+        if (best.length === 0) return best
       }
-      left.push(...least!)
-    }
-    const names = new Set([...left.map(name), ...left.map(l => String(l.key))])
-    if (common) { for (const x of common) if (!names.has(x)) common.delete(x) } else common = names
-    if (best === null || left.length < best.length) best = left
-    if (best.length === 0) return best
-  }
   const always = (best ?? []).filter(l => common!.has(name(l)) || common!.has(l.key))
-  return always.length > 0 ? always : best ?? []
+  return always.length > 0 ? always : (best ?? [])
 }
 
 /** What the shop printed of one filled filament, kg, over the time looked at. */
-export interface MixPart { filament: Filament, kg: number }
+export interface MixPart {
+  filament: Filament
+  kg: number
+}
 export interface Dedication {
   printer: Printer
   headId: number
@@ -69,36 +102,72 @@ export function dedicate(mix: readonly MixPart[], printers: readonly (readonly C
   for (const m of mix) need('kg', m.kg, 0, 1e9, 'kg')
   const total = mix.reduce((s, m) => s + m.kg, 0)
   const out: Dedication[] = []
-  for (const heads of printers) for (const c of heads) {
-    let choices: Demand[][] = [[]]
-    let left = 0
-    const leftOut: string[] = []
-    for (const m of mix) {
-      const can = m.filament.demands.filter(d => { const k = classify(c, d); return k === 'runs' || k === 'changes' })
-      if (can.length === 0) { left += m.kg; leftOut.push(m.filament.name); continue }
-      choices = choices.flatMap(before => can.map(d => [...before, d])).slice(0, MOST_COMBINATIONS)
+  for (const heads of printers)
+    for (const c of heads) {
+      let choices: Demand[][] = [[]]
+      let left = 0
+      const leftOut: string[] = []
+      for (const m of mix) {
+        const can = m.filament.demands.filter(d => {
+          const k = classify(c, d)
+          return k === 'runs' || k === 'changes'
+        })
+        if (can.length === 0) {
+          left += m.kg
+          leftOut.push(m.filament.name)
+          continue
+        }
+        choices = choices.flatMap(before => can.map(d => [...before, d])).slice(0, MOST_COMBINATIONS)
+      }
+      let found: Found | null = null
+      if (choices[0]!.length > 0)
+        for (const demands of choices) {
+          const f = findChanges(c, demands)
+          if (
+            f &&
+            (found === null ||
+              f.swaps.length < found.swaps.length ||
+              (f.swaps.length === found.swaps.length && f.cost < found.cost))
+          )
+            found = f
+        }
+      out.push({ printer: c.printer, headId: c.stack.headId, left: total > 0 ? left / total : 0, leftOut, found })
     }
-    let found: Found | null = null
-    if (choices[0]!.length > 0) for (const demands of choices) {
-      const f = findChanges(c, demands)
-      if (f && (found === null || f.swaps.length < found.swaps.length || (f.swaps.length === found.swaps.length && f.cost < found.cost))) found = f
-    }
-    out.push({ printer: c.printer, headId: c.stack.headId, left: total > 0 ? left / total : 0, leftOut, found })
-  }
   return out.sort(byDedication)
 }
-export const byDedication = (a: Dedication, b: Dedication) => a.left - b.left || (a.found?.swaps.length ?? 99) - (b.found?.swaps.length ?? 99) || (a.found?.cost ?? Infinity) - (b.found?.cost ?? Infinity)
+export const byDedication = (a: Dedication, b: Dedication) =>
+  a.left - b.left ||
+  (a.found?.swaps.length ?? 99) - (b.found?.swaps.length ?? 99) ||
+  (a.found?.cost ?? Infinity) - (b.found?.cost ?? Infinity)
 
-export interface Consequences { airLow: [number | null, number | null], airHigh: [number | null, number | null], worse: { name: string, was: VerdictClass, is: VerdictClass }[] }
+export interface Consequences {
+  airLow: [number | null, number | null]
+  airHigh: [number | null, number | null]
+  worse: { name: string; was: VerdictClass; is: VerdictClass }[]
+}
 
-/** What the swaps do beside what they are for: the chamber air under this demand, and filaments that now fare worse here. */
-export function consequencesOf(printer: Printer, headId: number, swaps: readonly Swap[], demand: Demand, others: readonly Filament[], rules: Rules, offers: Offers = NO_OFFERS): Consequences {
+/**
+ * What the swaps do beside what they are for: the chamber air under this demand, and filaments that now fare worse
+ * here.
+ */
+export function consequencesOf(
+  printer: Printer,
+  headId: number,
+  swaps: readonly Swap[],
+  demand: Demand,
+  others: readonly Filament[],
+  rules: Rules,
+  offers: Offers = NO_OFFERS,
+): Consequences {
   checkAsked(demand)
-  const before = compile(printer, headId, offers, rules), then = compile(after(printer, headId, swaps), headId, offers, rules)
-  const a = operatingPoint(before.stack.nozzle, before.stack.air, demand, rules).air, b = operatingPoint(then.stack.nozzle, then.stack.air, demand, rules).air
+  const before = compile(printer, headId, offers, rules),
+    then = compile(after(printer, headId, swaps), headId, offers, rules)
+  const a = operatingPoint(before.stack.nozzle, before.stack.air, demand, rules).air,
+    b = operatingPoint(then.stack.nozzle, then.stack.air, demand, rules).air
   const worse: Consequences['worse'] = []
   for (const f of others) {
-    const was = bestClass([before], f.demands).class, is = bestClass([then], f.demands).class
+    const was = bestClass([before], f.demands).class,
+      is = bestClass([then], f.demands).class
     if (better(was, is)) worse.push({ name: f.name, was, is })
   }
   return { airLow: [a.low, b.low], airHigh: [a.high, b.high], worse }

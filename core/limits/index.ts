@@ -2,7 +2,17 @@
 export * from './types'
 export { KINDS, isKind, kindOf, kindsOf, partOf } from './kinds'
 export type { Kind } from './kinds'
-export { CONDUCTIVITY_OFFSET_C, FILLER_ASKS_MOHS, isAbrasive, MOHS, NOZZLE_LIMIT_C, NOZZLE_MINUTES, NOZZLE_PRICE, nozzlePart, offsetC } from './nozzles'
+export {
+  CONDUCTIVITY_OFFSET_C,
+  FILLER_ASKS_MOHS,
+  isAbrasive,
+  MOHS,
+  NOZZLE_LIMIT_C,
+  NOZZLE_MINUTES,
+  NOZZLE_PRICE,
+  nozzlePart,
+  offsetC,
+} from './nozzles'
 export { ANY_C, DETAIL_RANGES, RULE_RANGES } from './check'
 export { bendStrain, tightestBend } from './bend'
 export type { AirParts, OperatingPoint } from './operating'

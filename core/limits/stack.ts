@@ -6,14 +6,48 @@ import { checkAsked, checkPart, checkPrinter, checkRules } from './check'
 import { checkDemand, checkGroup, checkNozzle, checkTube, guardOf, zoneOf, type Zone } from './checks'
 import { operatingPoint, type AirParts, type OperatingPoint, unknown } from './operating'
 import { nozzlePart } from './nozzles'
-import { CHAMBER_ROLES, type Demand, type FittedNozzle, type Line, type Part, type Place, type Printer, type Role, type Rules } from './types'
+import {
+  CHAMBER_ROLES,
+  type Demand,
+  type FittedNozzle,
+  type Line,
+  type Part,
+  type Place,
+  type Printer,
+  type Role,
+  type Rules,
+} from './types'
 
-export interface Group { role: Role, parts: Part[] }
-export interface Setup { nozzle: FittedNozzle | null, tube: Part | null, air: AirParts }
-export interface Stack extends Setup { headId: number, groups: Group[] }
+export interface Group {
+  role: Role
+  parts: Part[]
+}
+export interface Setup {
+  nozzle: FittedNozzle | null
+  tube: Part | null
+  air: AirParts
+}
+export interface Stack extends Setup {
+  headId: number
+  groups: Group[]
+}
 
 /** Roles of which one part counts; the rest may be there several times, each a group of its own. */
-const SINGLE: readonly Role[] = ['heater', 'sensor', 'block', 'sock', 'firmware', 'gears', 'bed heater', 'bed sensor', 'bed wiring', 'bed insulation', 'magnets', 'glue line', 'sheet']
+const SINGLE: readonly Role[] = [
+  'heater',
+  'sensor',
+  'block',
+  'sock',
+  'firmware',
+  'gears',
+  'bed heater',
+  'bed sensor',
+  'bed wiring',
+  'bed insulation',
+  'magnets',
+  'glue line',
+  'sheet',
+]
 const MANY: readonly Role[] = ['other hotend part', 'other bed part', ...CHAMBER_ROLES]
 
 export function stackOf(printer: Printer, headId: number): Stack {
@@ -25,17 +59,26 @@ export function stackOf(printer: Printer, headId: number): Stack {
   for (const role of MANY) for (const p of of(role)) groups.push({ role, parts: [p] })
   groups.push({ role: 'dryer', parts: of('dryer') }, { role: 'ventilation', parts: of('ventilation') })
   return {
-    headId, nozzle: printer.heads.find(h => h.id === headId)?.nozzle ?? null, tube: of('feed tube')[0] ?? null,
-    air: { enclosure: of('enclosure')[0] ?? null, lid: of('lid')[0] ?? null, heater: of('chamber heater')[0] ?? null }, groups,
+    headId,
+    nozzle: printer.heads.find(h => h.id === headId)?.nozzle ?? null,
+    tube: of('feed tube')[0] ?? null,
+    air: { enclosure: of('enclosure')[0] ?? null, lid: of('lid')[0] ?? null, heater: of('chamber heater')[0] ?? null },
+    groups,
   }
 }
 
-export interface Checked { op: OperatingPoint, lines: Line[] }
+export interface Checked {
+  op: OperatingPoint
+  lines: Line[]
+}
 
 /** The lines of everything that couples the zones, at the operating point they make. */
 export function checkSetup(s: Setup, demand: Demand, rules: Rules): Checked {
   const op = operatingPoint(s.nozzle, s.air, demand, rules)
-  return { op, lines: [...op.lines, ...checkNozzle(s.nozzle, op, demand, rules), ...checkTube(s.tube, op, demand, rules)] }
+  return {
+    op,
+    lines: [...op.lines, ...checkNozzle(s.nozzle, op, demand, rules), ...checkTube(s.tube, op, demand, rules)],
+  }
 }
 
 /** An enclosure of which no part is described: what stands in its heat is not known. */
@@ -52,17 +95,34 @@ export function checkStack(stack: Stack, demand: Demand, rules: Rules): Checked 
   return { op, lines: all }
 }
 
-export interface Ceiling { zone: Zone, headId: number | null, limitC: number | null, part: Part | null }
+export interface Ceiling {
+  zone: Zone
+  headId: number | null
+  limitC: number | null
+  part: Part | null
+}
 
-/** Lowest of (limit − guard band) over the parts of a zone; a part without a limit is left out here and named by the verdict. */
-export function ceilingOf(zone: Zone, parts: readonly Part[], rules: Rules, allowedOf: (p: Part) => number | null = p => p.limitC === null ? null : p.limitC - guardOf(zone, rules)): { limitC: number | null, part: Part | null } {
+/**
+ * Lowest of (limit − guard band) over the parts of a zone; a part without a limit is left out here and named by the
+ * verdict.
+ */
+export function ceilingOf(
+  zone: Zone,
+  parts: readonly Part[],
+  rules: Rules,
+  allowedOf: (p: Part) => number | null = p => (p.limitC === null ? null : p.limitC - guardOf(zone, rules)),
+): { limitC: number | null; part: Part | null } {
   checkRules(rules)
   parts.forEach(checkPart)
-  let limitC: number | null = null, part: Part | null = null
+  let limitC: number | null = null,
+    part: Part | null = null
   for (const p of parts) {
     if (zoneOf(p.role) !== zone) continue
     const allowed = allowedOf(p)
-    if (allowed !== null && (limitC === null || allowed < limitC)) { limitC = allowed; part = p }
+    if (allowed !== null && (limitC === null || allowed < limitC)) {
+      limitC = allowed
+      part = p
+    }
   }
   return { limitC, part }
 }
@@ -74,13 +134,20 @@ export function ceilingOf(zone: Zone, parts: readonly Part[], rules: Rules, allo
 function asChamberNumber(air: AirParts, place: Place, limitC: number, roomC: number): number {
   const d = air.enclosure?.details
   if (!d) return limitC
-  if (air.heater) return limitC - ((place === 'low' ? d.offsetLow : place === 'high' ? d.offsetHigh : place === 'bay' ? d.offsetBay : 0) ?? 0)
+  if (air.heater)
+    return (
+      limitC -
+      ((place === 'low' ? d.offsetLow : place === 'high' ? d.offsetHigh : place === 'bay' ? d.offsetBay : 0) ?? 0)
+    )
   const high = air.lid ? d.thetaHigh : d.openThetaHigh
   const here = place === 'low' ? (air.lid ? d.thetaLow : d.openThetaLow) : place === 'bay' ? d.thetaBay : high
-  return high === undefined || here === undefined || here <= 0 ? limitC : roomC + (limitC - roomC) * high / here
+  return high === undefined || here === undefined || here <= 0 ? limitC : roomC + ((limitC - roomC) * high) / here
 }
 
-/** What ceilings are worked out by; stored ones of another version are worked out again. Raise it with every change of the limits. */
+/**
+ * What ceilings are worked out by; stored ones of another version are worked out again. Raise it with every change of
+ * the limits.
+ */
 export const LIMITS_MODEL = 1
 
 /**
@@ -94,15 +161,29 @@ export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
   const air = printer.heads[0] ? stackOf(printer, printer.heads[0].id).air : null
   const out: Ceiling[] = printer.heads.map(h => {
     const parts = printer.parts.filter(p => p.headId === h.id)
-    return { zone: 'hotend' as const, headId: h.id, ...ceilingOf('hotend', h.nozzle ? [...parts, nozzlePart(h.nozzle)] : parts, rules) }
+    return {
+      zone: 'hotend' as const,
+      headId: h.id,
+      ...ceilingOf('hotend', h.nozzle ? [...parts, nozzlePart(h.nozzle)] : parts, rules),
+    }
   })
   out.push({ zone: 'bed', headId: null, ...ceilingOf('bed', printer.parts, rules) })
   if (!air?.enclosure) return out
   const at = (place: Place, limitC: number) => asChamberNumber(air, place, limitC - rules.guardChamberC, rules.roomC)
-  const chamber = ceilingOf('chamber', printer.parts, rules, p => p.limitC === null || p.place === 'outside' ? null : at(p.place, p.limitC))
+  const chamber = ceilingOf('chamber', printer.parts, rules, p =>
+    p.limitC === null || p.place === 'outside' ? null : at(p.place, p.limitC),
+  )
   for (const p of printer.parts) {
-    const limit = p.role === 'chamber heater' && p.details.reachC !== undefined ? p.details.reachC - rules.guardChamberC : p.role === 'feed tube' && p.limitC !== null ? at('high', p.limitC) : null
-    if (limit !== null && (chamber.limitC === null || limit < chamber.limitC)) { chamber.limitC = limit; chamber.part = p }
+    const limit =
+      p.role === 'chamber heater' && p.details.reachC !== undefined
+        ? p.details.reachC - rules.guardChamberC
+        : p.role === 'feed tube' && p.limitC !== null
+          ? at('high', p.limitC)
+          : null
+    if (limit !== null && (chamber.limitC === null || limit < chamber.limitC)) {
+      chamber.limitC = limit
+      chamber.part = p
+    }
   }
   out.push({ zone: 'chamber', headId: null, ...chamber })
   return out

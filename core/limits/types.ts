@@ -6,9 +6,40 @@ import type { Filler, NozzleMaterial } from '../wear'
 
 export type Basis = 'nameplate' | 'data sheet' | 'material property' | 'practice'
 
-export const HEAD_ROLES = ['heater', 'sensor', 'liner', 'heat break', 'block', 'sock', 'firmware', 'gears', 'feed tube', 'other hotend part'] as const
-export const BED_ROLES = ['bed heater', 'bed sensor', 'bed wiring', 'bed insulation', 'magnets', 'glue line', 'sheet', 'other bed part'] as const
-export const CHAMBER_ROLES = ['printed parts', 'belts', 'motors', 'fans', 'bearings', 'glazing', 'insulation', 'camera', 'electronics', 'other chamber part'] as const
+export const HEAD_ROLES = [
+  'heater',
+  'sensor',
+  'liner',
+  'heat break',
+  'block',
+  'sock',
+  'firmware',
+  'gears',
+  'feed tube',
+  'other hotend part',
+] as const
+export const BED_ROLES = [
+  'bed heater',
+  'bed sensor',
+  'bed wiring',
+  'bed insulation',
+  'magnets',
+  'glue line',
+  'sheet',
+  'other bed part',
+] as const
+export const CHAMBER_ROLES = [
+  'printed parts',
+  'belts',
+  'motors',
+  'fans',
+  'bearings',
+  'glazing',
+  'insulation',
+  'camera',
+  'electronics',
+  'other chamber part',
+] as const
 export const SITE_ROLES = ['enclosure', 'lid', 'chamber heater', 'dryer', 'ventilation'] as const
 export const ROLES = [...HEAD_ROLES, ...BED_ROLES, ...CHAMBER_ROLES, ...SITE_ROLES] as const
 export type Role = (typeof ROLES)[number]
@@ -87,7 +118,7 @@ export interface FittedNozzle {
 export interface Printer {
   id: number
   name: string
-  heads: { id: number, name: string, nozzle: FittedNozzle | null }[]
+  heads: { id: number; name: string; nozzle: FittedNozzle | null }[]
   parts: Part[]
 }
 
@@ -105,7 +136,15 @@ export interface Rules {
 }
 
 /** Start values; guard bands and room as the design says, the others common practice, no source. */
-export const START_RULES: Rules = { guardHotendC: 10, guardBedC: 5, guardChamberC: 5, roomC: 23, bendSafety: 1.5, coarseC: 2, labourPerHour: 40 }
+export const START_RULES: Rules = {
+  guardHotendC: 10,
+  guardBedC: 5,
+  guardChamberC: 5,
+  roomC: 23,
+  bendSafety: 1.5,
+  coarseC: 2,
+  labourPerHour: 40,
+}
 
 export const CHAMBER_LEVELS = ['needs', 'helps', 'indifferent'] as const
 export type ChamberLevel = (typeof CHAMBER_LEVELS)[number]
@@ -143,8 +182,21 @@ export interface Demand {
 
 export type Status = 'ok' | 'look' | 'short' | 'unknown'
 export type LineKey =
-  | 'nozzle temperature' | 'reading' | 'nozzle' | 'nozzle insert' | 'bore' | 'gears' | 'bend' | 'tube heat' | 'bed' | 'surface'
-  | 'enclosure' | 'chamber' | 'chamber part' | 'dryer' | 'ventilation'
+  | 'nozzle temperature'
+  | 'reading'
+  | 'nozzle'
+  | 'nozzle insert'
+  | 'bore'
+  | 'gears'
+  | 'bend'
+  | 'tube heat'
+  | 'bed'
+  | 'surface'
+  | 'enclosure'
+  | 'chamber'
+  | 'chamber part'
+  | 'dryer'
+  | 'ventilation'
 
 interface LineOf {
   key: LineKey
@@ -161,7 +213,9 @@ export interface KnownLine extends LineOf {
   allowed: number | null
 }
 
-/** One that could not: it carries what is missing, and what is asked as far as that is known; there is nothing allowed. */
+/**
+ * One that could not: it carries what is missing, and what is asked as far as that is known; there is nothing allowed.
+ */
 export interface UnknownLine extends LineOf {
   status: 'unknown'
   asked: number | null

@@ -37,7 +37,11 @@ export const VALUES = {
 } as const
 export type ValueKey = keyof typeof VALUES
 export const VALUE_KEYS = Object.keys(VALUES) as ValueKey[]
-export interface Fact { value: number, basis: Basis, note: string }
+export interface Fact {
+  value: number
+  basis: Basis
+  note: string
+}
 export type Facts = Partial<Record<ValueKey, Fact>>
 
 export interface PracticeSet {
@@ -62,23 +66,51 @@ export interface PracticeSet {
 }
 
 /** What the limits need to know of a material. */
-export interface Asking { name: string, filler: Filler, ventilation: Ventilation | null, facts: Partial<Record<ValueKey, number>> }
+export interface Asking {
+  name: string
+  filler: Filler
+  ventilation: Ventilation | null
+  facts: Partial<Record<ValueKey, number>>
+}
 
-/** Demand of a material under a practice set, on filament of a diameter in mm. A fact that is not entered stays null. */
+/**
+ * Demand of a material under a practice set, on filament of a diameter in mm. A fact that is not entered stays null.
+ */
 export function demandOf(m: Asking, set: PracticeSet, diameterMm = 1.75): Demand {
   const f = m.facts
   const demand: Demand = {
-    name: m.name, set: set.name, exact: false, setpointsOnly: false,
-    nozzleMinC: f.nozzleMinC ?? null, nozzleMaxC: f.nozzleMaxC ?? null, bedMinC: set.bedMinC, bedMaxC: set.bedMaxC,
-    chamber: set.chamber, chamberMinC: set.chamberMinC, chamberMaxC: set.chamberMaxC, enclosed: set.enclosed,
-    dry: set.dry, dryMinC: set.dryMinC, surfaces: set.surfaces, filler: m.filler, boreMinMm: f.boreMinMm ?? null, boreGoodMm: f.boreGoodMm ?? null,
-    strainAtBreak: f.strainAtBreak === undefined ? null : f.strainAtBreak / 100, curlMm: f.curlMm ?? null, diameterMm, ventilation: m.ventilation,
+    name: m.name,
+    set: set.name,
+    exact: false,
+    setpointsOnly: false,
+    nozzleMinC: f.nozzleMinC ?? null,
+    nozzleMaxC: f.nozzleMaxC ?? null,
+    bedMinC: set.bedMinC,
+    bedMaxC: set.bedMaxC,
+    chamber: set.chamber,
+    chamberMinC: set.chamberMinC,
+    chamberMaxC: set.chamberMaxC,
+    enclosed: set.enclosed,
+    dry: set.dry,
+    dryMinC: set.dryMinC,
+    surfaces: set.surfaces,
+    filler: m.filler,
+    boreMinMm: f.boreMinMm ?? null,
+    boreGoodMm: f.boreGoodMm ?? null,
+    strainAtBreak: f.strainAtBreak === undefined ? null : f.strainAtBreak / 100,
+    curlMm: f.curlMm ?? null,
+    diameterMm,
+    ventilation: m.ventilation,
   }
   checkAsked(demand)
   return demand
 }
 
-export interface Setpoints { nozzleC: number | null, bedC: number | null, chamberC: number | null }
+export interface Setpoints {
+  nozzleC: number | null
+  bedC: number | null
+  chamberC: number | null
+}
 
 /**
  * A job file's own setpoints, checked as they are: no conductivity offset, no window. With the material that goes
@@ -89,30 +121,57 @@ export function demandOfJob(name: string, s: Setpoints, base: Demand | null): De
   const chamber = s.chamberC !== null && s.chamberC > 0
   const demand: Demand = {
     ...(base ?? {
-      filler: null, boreMinMm: null, boreGoodMm: null, strainAtBreak: null, curlMm: null, diameterMm: 1.75, ventilation: null, surfaces: null, dry: false, dryMinC: null,
+      filler: null,
+      boreMinMm: null,
+      boreGoodMm: null,
+      strainAtBreak: null,
+      curlMm: null,
+      diameterMm: 1.75,
+      ventilation: null,
+      surfaces: null,
+      dry: false,
+      dryMinC: null,
     }),
-    name, set: base ? `${base.name}, ${base.set}` : '', exact: true, setpointsOnly: base === null, enclosed: false,
-    nozzleMinC: s.nozzleC, nozzleMaxC: s.nozzleC, bedMinC: s.bedC, bedMaxC: s.bedC,
-    chamber: chamber ? 'helps' : 'indifferent', chamberMinC: chamber ? s.chamberC : null, chamberMaxC: null,
+    name,
+    set: base ? `${base.name}, ${base.set}` : '',
+    exact: true,
+    setpointsOnly: base === null,
+    enclosed: false,
+    nozzleMinC: s.nozzleC,
+    nozzleMaxC: s.nozzleC,
+    bedMinC: s.bedC,
+    bedMaxC: s.bedC,
+    chamber: chamber ? 'helps' : 'indifferent',
+    chamberMinC: chamber ? s.chamberC : null,
+    chamberMaxC: null,
   }
   checkAsked(demand)
   return demand
 }
 
 /** Pairs of facts of which the first is not above the second. */
-export const ORDERED_FACTS: readonly (readonly [ValueKey, ValueKey])[] = [['nozzleMinC', 'nozzleMaxC'], ['nozzleMaxC', 'shortMaxC'], ['boreMinMm', 'boreGoodMm'], ['annealMinC', 'annealMaxC'], ['annealMinH', 'annealMaxH']]
+export const ORDERED_FACTS: readonly (readonly [ValueKey, ValueKey])[] = [
+  ['nozzleMinC', 'nozzleMaxC'],
+  ['nozzleMaxC', 'shortMaxC'],
+  ['boreMinMm', 'boreGoodMm'],
+  ['annealMinC', 'annealMaxC'],
+  ['annealMinH', 'annealMaxH'],
+]
 
 /** Where a set contradicts itself, each at its field; empty when it does not. Temperatures in °C, times in h. */
-export function setProblems(s: Omit<PracticeSet, 'name' | 'basis'>): { field: keyof PracticeSet, message: string }[] {
+export function setProblems(s: Omit<PracticeSet, 'name' | 'basis'>): { field: keyof PracticeSet; message: string }[] {
   needEach(s, ['bedMinC', 'bedMaxC', 'chamberMinC', 'chamberMaxC', 'dryMinC', 'dryMaxC'], ...ANY_C, '°C')
   needEach(s, ['dryHoursMin', 'dryHoursMax'], 0, 1e4, 'h')
-  const out: { field: keyof PracticeSet, message: string }[] = []
-  const ordered = (a: number | null, b: number | null, field: keyof PracticeSet) => { if (a !== null && b !== null && a > b) out.push({ field, message: `Not below the lowest, ${a}` }) }
+  const out: { field: keyof PracticeSet; message: string }[] = []
+  const ordered = (a: number | null, b: number | null, field: keyof PracticeSet) => {
+    if (a !== null && b !== null && a > b) out.push({ field, message: `Not below the lowest, ${a}` })
+  }
   ordered(s.bedMinC, s.bedMaxC, 'bedMaxC')
   ordered(s.chamberMinC, s.chamberMaxC, 'chamberMaxC')
   ordered(s.dryMinC, s.dryMaxC, 'dryMaxC')
   ordered(s.dryHoursMin, s.dryHoursMax, 'dryHoursMax')
-  if (s.chamber === 'needs' && s.chamberMinC === null) out.push({ field: 'chamberMinC', message: 'Enter the chamber temperature that is needed' })
+  if (s.chamber === 'needs' && s.chamberMinC === null)
+    out.push({ field: 'chamberMinC', message: 'Enter the chamber temperature that is needed' })
   if (s.dry && s.dryMinC === null) out.push({ field: 'dryMinC', message: 'Enter how hot it is dried' })
   return out
 }

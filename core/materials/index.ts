@@ -1,4 +1,12 @@
 /** Mass and density of filled filament. Units: mm, g, g/cm³; fractions by mass from 0 to 1. */
 export { checkDensity, compositeDensity, FILLER_DENSITY, fillerFraction } from './mixture'
 export type { DensityCheck } from './mixture'
-export { DENSITY_G_CM3, DIAMETER_MM, filamentAreaMm2, filamentVolumeMm3, lengthForMassMm, massG, fibreMassG } from './mass'
+export {
+  DENSITY_G_CM3,
+  DIAMETER_MM,
+  filamentAreaMm2,
+  filamentVolumeMm3,
+  lengthForMassMm,
+  massG,
+  fibreMassG,
+} from './mass'

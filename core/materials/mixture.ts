@@ -25,16 +25,31 @@ export function fillerFraction(measuredGCm3: number, matrixGCm3: number, fillerG
   return (1 / measuredGCm3 - 1 / matrixGCm3) / (1 / fillerGCm3 - 1 / matrixGCm3)
 }
 
-/** Density in g/cm³ of fillers: the middle of 2.54 to 2.58 for glass, 1.75 to 1.80 for carbon fibre (handbooks); others vary too much to say. */
-export const FILLER_DENSITY: Readonly<Record<string, number | undefined>> = { 'glass fibre': 2.56, 'carbon fibre': 1.78 }
+/**
+ * Density in g/cm³ of fillers: the middle of 2.54 to 2.58 for glass, 1.75 to 1.80 for carbon fibre (handbooks); others
+ * vary too much to say.
+ */
+export const FILLER_DENSITY: Readonly<Record<string, number | undefined>> = {
+  'glass fibre': 2.56,
+  'carbon fibre': 1.78,
+}
 
-export interface DensityCheck { expectedGCm3: number, offShare: number, disagrees: boolean }
+export interface DensityCheck {
+  expectedGCm3: number
+  offShare: number
+  disagrees: boolean
+}
 
 /**
  * A data sheet's density against the mixture rule for its filler, g/cm³ and mass fraction. Off by more than 1 %: voids
  * or a different grade are the usual reasons. Null when the filler's density is not known.
  */
-export function checkDensity(statedGCm3: number, matrixGCm3: number, filler: string, fillerMassFraction: number): DensityCheck | null {
+export function checkDensity(
+  statedGCm3: number,
+  matrixGCm3: number,
+  filler: string,
+  fillerMassFraction: number,
+): DensityCheck | null {
   need('statedGCm3', statedGCm3, 0.1, 25)
   const fillerGCm3 = filler === 'none' ? matrixGCm3 : FILLER_DENSITY[filler]
   if (fillerGCm3 === undefined) return null

@@ -16,12 +16,21 @@ export function costInYear(c: NozzleCost, lifeKg: number, kgPerYear: number): nu
  * Chance that a is cheaper than b within a year, by equally likely quantiles of both lives, paired at random (seeded);
  * a tie counts half.
  */
-export function chanceCheaper(a: { cost: NozzleCost, life: LifeSpread }, b: { cost: NozzleCost, life: LifeSpread }, kgPerYear: number, seed = 1897, draws = 4000): number {
+export function chanceCheaper(
+  a: { cost: NozzleCost; life: LifeSpread },
+  b: { cost: NozzleCost; life: LifeSpread },
+  kgPerYear: number,
+  seed = 1897,
+  draws = 4000,
+): number {
   need('draws', draws, 1, 1e6)
   need('seed', seed, 0, 2 ** 32)
   const random = mulberry32(seed)
   const order = Array.from({ length: draws }, (_, i) => i)
-  for (let i = draws - 1; i > 0; i--) { const j = Math.floor(random() * (i + 1)); [order[i], order[j]] = [order[j]!, order[i]!] }
+  for (let i = draws - 1; i > 0; i--) {
+    const j = Math.floor(random() * (i + 1))
+    ;[order[i], order[j]] = [order[j]!, order[i]!]
+  }
   let wins = 0
   for (let i = 0; i < draws; i++) {
     const x = costInYear(a.cost, lifeKgAt(a.life, (i + 0.5) / draws), kgPerYear)
@@ -32,7 +41,10 @@ export function chanceCheaper(a: { cost: NozzleCost, life: LifeSpread }, b: { co
 }
 
 /** kg a year from which the one that is dearer at first costs less, at median lives; null when it never does. */
-export function crossingKg(a: { cost: NozzleCost, life: LifeSpread }, b: { cost: NozzleCost, life: LifeSpread }): number | null {
+export function crossingKg(
+  a: { cost: NozzleCost; life: LifeSpread },
+  b: { cost: NozzleCost; life: LifeSpread },
+): number | null {
   const first = (x: typeof a) => x.cost.price + x.cost.swap
   const perKg = (x: typeof a) => costPerKg(x.cost, medianLifeKg(x.life))
   // of two that cost the same at first, the one that lasts longer is the dear one

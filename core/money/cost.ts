@@ -16,10 +16,13 @@ export interface Rates {
 export function swapCost(minutes: number, r: Rates): number {
   need('minutes', minutes, 0, 1e5)
   for (const k of ['labourPerHour', 'downtimePerHour', 'downtimeHours', 'scrapPerSwap'] as const) need(k, r[k], 0, 1e6)
-  return minutes / 60 * r.labourPerHour + r.downtimeHours * r.downtimePerHour + r.scrapPerSwap
+  return (minutes / 60) * r.labourPerHour + r.downtimeHours * r.downtimePerHour + r.scrapPerSwap
 }
 
-export interface NozzleCost { price: number, swap: number }
+export interface NozzleCost {
+  price: number
+  swap: number
+}
 
 /** Cost per kg of filament at a life in kg (above 0). */
 export function costPerKg(c: NozzleCost, lifeKg: number): number {

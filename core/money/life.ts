@@ -5,7 +5,10 @@
 import { inverseNormal, need } from '../numeric'
 import { NOMINAL_MM, wearToLimit } from '../wear'
 
-export interface LifeSpread { meanLn: number, sd: number }
+export interface LifeSpread {
+  meanLn: number
+  sd: number
+}
 
 /** Life in kg that a share p (0 to 1) of such nozzles does not reach. */
 export function lifeKgAt(l: LifeSpread, p: number): number {
@@ -27,11 +30,22 @@ function checkSpread(l: LifeSpread): void {
  * Life of a new nozzle by its bore rule, kg of filament: nominal bore in mm, growth limit as a share of it, spread of
  * ln κ (mm per kg of wear at a 0.4 mm bore), and kg of wear mass per kg of filament (filler share × abrasivity).
  */
-export function boreLifeSpread(nominalBoreMm: number, growthLimit: number, kappa: LifeSpread, wearPerKg: number): LifeSpread {
+export function boreLifeSpread(
+  nominalBoreMm: number,
+  growthLimit: number,
+  kappa: LifeSpread,
+  wearPerKg: number,
+): LifeSpread {
   need('nominalBoreMm', nominalBoreMm, ...NOMINAL_MM, 'mm')
   checkSpread(kappa)
   need('growthLimit', growthLimit, 0.001, 2)
   need('wearPerKg', wearPerKg, 1e-9, 10)
-  const atMedian = wearToLimit('sliding', nominalBoreMm, Math.exp(kappa.meanLn), nominalBoreMm * (1 + growthLimit), nominalBoreMm)
+  const atMedian = wearToLimit(
+    'sliding',
+    nominalBoreMm,
+    Math.exp(kappa.meanLn),
+    nominalBoreMm * (1 + growthLimit),
+    nominalBoreMm,
+  )
   return { meanLn: Math.log(atMedian / wearPerKg), sd: kappa.sd }
 }

@@ -11,16 +11,25 @@ export function minimise(f: (x: number) => number, low: number, high: number, to
   need('high', high, low, Number.MAX_VALUE)
   need('tolerance', tolerance, 0, Number.MAX_VALUE)
   const r = (Math.sqrt(5) - 1) / 2
-  let a = low, b = high
-  let c = b - r * (b - a), d = a + r * (b - a)
-  let fc = f(c), fd = f(d)
+  let a = low,
+    b = high
+  let c = b - r * (b - a),
+    d = a + r * (b - a)
+  let fc = f(c),
+    fd = f(d)
   for (let i = 0; i < MOST_STEPS && b - a > tolerance; i++) {
     if (fc < fd) {
-      b = d; d = c; fd = fc
-      c = b - r * (b - a); fc = f(c)
+      b = d
+      d = c
+      fd = fc
+      c = b - r * (b - a)
+      fc = f(c)
     } else {
-      a = c; c = d; fc = fd
-      d = a + r * (b - a); fd = f(d)
+      a = c
+      c = d
+      fc = fd
+      d = a + r * (b - a)
+      fd = f(d)
     }
   }
   return (a + b) / 2

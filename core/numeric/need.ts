@@ -1,4 +1,6 @@
-/** An input outside what a computation takes: which field, what was given, what is allowed. The one error of the core. */
+/**
+ * An input outside what a computation takes: which field, what was given, what is allowed. The one error of the core.
+ */
 export class InputError extends Error {
   constructor(
     readonly field: string,
@@ -22,11 +24,23 @@ export function needOne(field: string, value: unknown, words: readonly unknown[]
 }
 
 /** The same for a fact that may not be known: null and undefined pass. */
-export function needIfKnown(field: string, value: number | null | undefined, low: number, high: number, unit = ''): void {
+export function needIfKnown(
+  field: string,
+  value: number | null | undefined,
+  low: number,
+  high: number,
+  unit = '',
+): void {
   if (value !== null && value !== undefined) need(field, value, low, high, unit)
 }
 
 /** The same for several facts of one record that share a range. */
-export function needEach<K extends string>(of: Readonly<Partial<Record<K, number | null | undefined>>>, fields: readonly K[], low: number, high: number, unit = ''): void {
+export function needEach<K extends string>(
+  of: Readonly<Partial<Record<K, number | null | undefined>>>,
+  fields: readonly K[],
+  low: number,
+  high: number,
+  unit = '',
+): void {
   for (const k of fields) needIfKnown(k, of[k], low, high, unit)
 }

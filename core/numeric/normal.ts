@@ -9,14 +9,16 @@ export function normalCdf(z: number): number {
   return z < 0 ? upperTail(-z) : 1 - upperTail(z)
 }
 
-function density(z: number): number { return Math.exp(-z * z / 2) / Math.sqrt(2 * Math.PI) }
+function density(z: number): number {
+  return Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)
+}
 
 /** z + z³/3 + z⁵/(3·5) + … (A&S 26.2.11). */
 function bodySeries(z: number): number {
   let term = z
   let sum = z
   for (let n = 3; Math.abs(term) > 1e-17 * Math.abs(sum) && n < 400; n += 2) {
-    term *= z * z / n
+    term *= (z * z) / n
     sum += term
   }
   return sum

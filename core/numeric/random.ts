@@ -5,7 +5,7 @@ export function mulberry32(seed: number): () => number {
   need('seed', seed, 0, 2 ** 32)
   let a = seed >>> 0
   return () => {
-    a = (a + 0x6D2B79F5) >>> 0
+    a = (a + 0x6d2b79f5) >>> 0
     let t = a
     t = Math.imul(t ^ (t >>> 15), t | 1)
     t ^= t + Math.imul(t ^ (t >>> 7), t | 61)

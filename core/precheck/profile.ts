@@ -8,11 +8,17 @@ export function checkWindow(m: WindowOfMaterial): void {
   for (const bed of m.beds) for (const c of bed) need('beds', c, ...SETPOINT_C, '°C')
 }
 
-/** The material into whose windows the setpoints fall best; null when none takes them. Distance is from the middle, in half widths. */
-export function likeliest(job: { nozzleC: number | null, bedC: number | null }, materials: readonly WindowOfMaterial[]): string | null {
+/**
+ * The material into whose windows the setpoints fall best; null when none takes them. Distance is from the middle, in
+ * half widths.
+ */
+export function likeliest(
+  job: { nozzleC: number | null; bedC: number | null },
+  materials: readonly WindowOfMaterial[],
+): string | null {
   needEach(job, ['nozzleC', 'bedC'], ...SETPOINT_C, '°C')
   materials.forEach(checkWindow)
-  let best: { name: string, far: number } | null = null
+  let best: { name: string; far: number } | null = null
   for (const m of materials) {
     if (m.nozzleMinC === null || m.nozzleMaxC === null || job.nozzleC === null) continue
     const nozzle = off(job.nozzleC, m.nozzleMinC, m.nozzleMaxC)

@@ -8,7 +8,10 @@ export const CVD_C = -4.183e-12
 export const PT_FILM_RANGE_C = [-50, 500] as const
 export const PT_WIRE_RANGE_C = [-196, 600] as const
 
-/** Resistance in Ω at t °C (−200 to 850) of a sensor with R₀ Ω at 0 °C (100 for Pt100, 1000 for Pt1000). Throws InputError. */
+/**
+ * Resistance in Ω at t °C (−200 to 850) of a sensor with R₀ Ω at 0 °C (100 for Pt100, 1000 for Pt1000). Throws
+ * InputError.
+ */
 export function platinumOhm(tC: number, r0Ohm = 100): number {
   need('tC', tC, -200, 850, '°C')
   need('r0Ohm', r0Ohm, 1, 100_000, 'Ω')

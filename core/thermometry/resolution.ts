@@ -1,12 +1,16 @@
 /**
  * How fine a reading is: °C per count of the converter, 1 / |dN/dT|. A divider of pull-up R_p and sensor R gives
- * N = 2ⁿ·R/(R + R_p), so dN/dR = 2ⁿ·R_p/(R + R_p)². Source: voltage divider and converter arithmetic; beta equation of an NTC.
+ * N = 2ⁿ·R/(R + R_p), so dN/dR = 2ⁿ·R_p/(R + R_p)². Source: voltage divider and converter arithmetic; beta equation of
+ * an NTC.
  */
 import { need } from '../numeric'
 import { platinumOhm, platinumSlope } from './platinum'
 import { typeKSlope } from './thermocouple'
 
-export interface Divider { pullUpOhm: number, bits: number }
+export interface Divider {
+  pullUpOhm: number
+  bits: number
+}
 const KELVIN = 273.15
 
 /** Resistance in Ω of an NTC with R at 25 °C and beta in K, at t °C (−50 to 400). */
@@ -18,9 +22,9 @@ export function ntcOhm(tC: number, r25Ohm: number, betaK: number): number {
 }
 
 /** °C per count of an NTC in a divider. */
-export function ntcResolution(tC: number, ntc: { r25Ohm: number, betaK: number }, d: Divider): number {
+export function ntcResolution(tC: number, ntc: { r25Ohm: number; betaK: number }, d: Divider): number {
   const r = ntcOhm(tC, ntc.r25Ohm, ntc.betaK)
-  return 1 / (countsPerOhm(r, d) * r * ntc.betaK / (tC + KELVIN) ** 2)
+  return 1 / ((countsPerOhm(r, d) * r * ntc.betaK) / (tC + KELVIN) ** 2)
 }
 
 /** °C per count of a platinum sensor in a divider, t from 0 to 850 °C. */
@@ -37,5 +41,5 @@ export function typeKResolution(tC: number, countMicrovolt: number): number {
 function countsPerOhm(r: number, d: Divider): number {
   need('pullUpOhm', d.pullUpOhm, 10, 1e7, 'Ω')
   need('bits', d.bits, 6, 24, 'bits')
-  return 2 ** d.bits * d.pullUpOhm / (r + d.pullUpOhm) ** 2
+  return (2 ** d.bits * d.pullUpOhm) / (r + d.pullUpOhm) ** 2
 }

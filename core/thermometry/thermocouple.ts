@@ -1,9 +1,16 @@
-/** Thermocouple type K from 0 to 1372 °C, cold junction at 0 °C. Source: IEC 60584-1 / NIST Monograph 175 (ITS-90 reference function). */
+/**
+ * Thermocouple type K from 0 to 1372 °C, cold junction at 0 °C. Source: IEC 60584-1 / NIST Monograph 175 (ITS-90
+ * reference function).
+ */
 import { need } from '../numeric'
 
-const K = [-1.760041368600e-2, 3.892120497500e-2, 1.855877003200e-5, -9.945759287400e-8, 3.184094571900e-10, -5.607284488900e-13,
-  5.607505905900e-16, -3.202072000300e-19, 9.715114715200e-23, -1.210472127500e-26]
-const A0 = 0.1185976, A1 = -1.183432e-4, A2 = 126.9686
+const K = [
+  -1.7600413686e-2, 3.8921204975e-2, 1.8558770032e-5, -9.9457592874e-8, 3.1840945719e-10, -5.6072844889e-13,
+  5.6075059059e-16, -3.2020720003e-19, 9.7151147152e-23, -1.2104721275e-26,
+]
+const A0 = 0.1185976,
+  A1 = -1.183432e-4,
+  A2 = 126.9686
 
 /** Voltage in mV at t °C. Throws InputError outside 0 to 1372. */
 export function typeKMillivolt(tC: number): number {

@@ -30,7 +30,9 @@ export class Crossings implements Spread {
     rough: Rough,
   ) {
     this.at = [low, high]
-    const order = rough.at.map((_, i) => i).filter(i => rough.at[i]! > low && rough.at[i]! < high && rough.weight[i]! > 0)
+    const order = rough.at
+      .map((_, i) => i)
+      .filter(i => rough.at[i]! > low && rough.at[i]! < high && rough.weight[i]! > 0)
     order.sort((i, j) => rough.at[i]! - rough.at[j]!)
     let sum = 0
     for (const i of order) {
@@ -99,5 +101,11 @@ export class Crossings implements Spread {
 
 /** The quantiles that are shown. */
 export function rangeOf(s: Spread): Range {
-  return { median: s.quantile(0.5), low80: s.quantile(0.1), high80: s.quantile(0.9), low95: s.quantile(0.025), high95: s.quantile(0.975) }
+  return {
+    median: s.quantile(0.5),
+    low80: s.quantile(0.1),
+    high80: s.quantile(0.9),
+    low95: s.quantile(0.025),
+    high95: s.quantile(0.975),
+  }
 }

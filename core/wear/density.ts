@@ -78,7 +78,8 @@ const MANY = 6
 function spreadOut(looks: Look[]): Look[] {
   const step = Math.max(1, Math.floor(Math.sqrt(looks.length)))
   const out: Look[] = []
-  for (let from = step - 1; from >= 0; from--) for (let j = looks.length - 1 - from; j >= 0; j -= step) out.push(looks[j]!)
+  for (let from = step - 1; from >= 0; from--)
+    for (let j = looks.length - 1 - from; j >= 0; j -= step) out.push(looks[j]!)
   return out
 }
 
@@ -146,7 +147,10 @@ export function lnAlong(d: Density, rate: number, a: Float64Array, out: Float64A
   }
 }
 
-/** Sum of every table's highest value over a box of rates and a; as soon as it is sure to be below `least`, no more than that. */
+/**
+ * Sum of every table's highest value over a box of rates and a; as soon as it is sure to be below `least`, no more than
+ * that.
+ */
 function sumAtMost(l: Looks, r0: number, r1: number, a0: number, a1: number, least: number): number {
   let sum = 0
   for (let j = 0; j < l.n; j++) {

@@ -24,7 +24,12 @@ export interface Expected {
  * How usual a reading is under the other readings of its nozzle, whose bore is taken as recorded: x = d(M) + N(0, u);
  * a value v has chance 2·min(P(x ≤ v), P(x ≥ v)), pins 2·min(P(x < no-go), P(x ≥ go)), a missing side counting 1.
  */
-export function expectedReading(others: BoreHistory, reading: BoreObservation, prior: LogNormalPrior, law: Law = 'sliding'): Expected {
+export function expectedReading(
+  others: BoreHistory,
+  reading: BoreObservation,
+  prior: LogNormalPrior,
+  law: Law = 'sliding',
+): Expected {
   checkHistory(others)
   checkReading(reading)
   const recorded: BoreHistory = { ...others, doubt: { ...(others.doubt ?? DOUBT), otherBore: 0 } }
@@ -74,7 +79,12 @@ function belowWithNoise(spread: Spread, mm: number, uMm: number): number {
  * Which of the earlier readings would have to be wrong for this one to be usual: for each, the chance of this reading
  * without it, most usual first, only those that make it usual.
  */
-export function wouldExplain(others: BoreHistory, reading: BoreObservation, prior: LogNormalPrior, law: Law = 'sliding'): { index: number; chance: number }[] {
+export function wouldExplain(
+  others: BoreHistory,
+  reading: BoreObservation,
+  prior: LogNormalPrior,
+  law: Law = 'sliding',
+): { index: number; chance: number }[] {
   if (others.observations.length > 500) throw new InputError('observations', others.observations.length, 'at most 500')
   need('wearKg', reading.wearKg, 0, 1e6, 'kg')
   return others.observations

@@ -11,7 +11,10 @@ import { ACCEPTED_RISK, NOZZLE_MATERIALS, START_SIGMA, START_TIP_RATE, type Nozz
 import { tipLife, tipLossAt, tipPosterior, type TipPosterior } from './tip'
 import type { BoreHistory, Law, LogNormalPrior, Range, TipHistory } from './types'
 
-/** What a forecast is worked out by; a stored one of another version is worked out again. Raise it with every change of the model. */
+/**
+ * What a forecast is worked out by; a stored one of another version is worked out again. Raise it with every change of
+ * the model.
+ */
 export const WEAR_MODEL = 2
 
 export interface RetireRules {
@@ -102,7 +105,14 @@ export function forecast(input: NozzleInput, store?: RowStore): NozzleForecast {
   const lives = named.map(l => l.life)
   const risk = input.acceptedRisk ?? ACCEPTED_RISK
   const at = wearAtRisks(lives, [0.5, 0.1, 0.9, 0.025, 0.975, risk])
-  const [median, low80, high80, low95, high95, due] = at.map(kg => Math.max(0, kg - input.wearKg)) as [number, number, number, number, number, number]
+  const [median, low80, high80, low95, high95, due] = at.map(kg => Math.max(0, kg - input.wearKg)) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ]
   return {
     bore: rangeOf(boreAt(posterior, input.wearKg)),
     tipLoss: rangeOf(tipLossAt(tip, input.wearKg)),
@@ -156,8 +166,14 @@ export interface FleetForecast {
   prior: LogNormalPrior
 }
 
-/** Forecasts of many nozzles, each with the prior of its sisters; calls back now and then so that the work can be watched and stopped. */
-export function fleetForecast(nozzles: FleetNozzle[], progress?: (done: number, of: number) => boolean | undefined): FleetForecast[] {
+/**
+ * Forecasts of many nozzles, each with the prior of its sisters; calls back now and then so that the work can be
+ * watched and stopped.
+ */
+export function fleetForecast(
+  nozzles: FleetNozzle[],
+  progress?: (done: number, of: number) => boolean | undefined,
+): FleetForecast[] {
   const steps = nozzles.length * 2
   let done = 0
   const tick = () => (++done % 20 === 0 || done === steps) && progress?.(done, steps) === false
@@ -183,7 +199,12 @@ export function fleetForecast(nozzles: FleetNozzle[], progress?: (done: number, 
     const own = terms[i]
     const sisters = (pool?.n ?? 0) - (own ? 1 : 0)
     const prior = pooledPrior(n.material, pool ? without(pool.sum, own ?? null) : null, sisters)
-    out.push({ key: n.key, forecast: forecast({ ...n, prior }, n.law === 'sliding' ? stores[i] : undefined), sisters, prior })
+    out.push({
+      key: n.key,
+      forecast: forecast({ ...n, prior }, n.law === 'sliding' ? stores[i] : undefined),
+      sisters,
+      prior,
+    })
     stores[i] = null as never // its rows are not needed any more
     if (tick()) return out
   }

@@ -1,4 +1,7 @@
-/** Wear of nozzle bores and tips against fibre mass: laws, posterior, pooling over sister nozzles, fibre left, next gauge. */
+/**
+ * Wear of nozzle bores and tips against fibre mass: laws, posterior, pooling over sister nozzles, fibre left, next
+ * gauge.
+ */
 export { boreAfter, wearToLimit } from './laws'
 export { fillerKgFor, wearKg } from './wear-mass'
 export { BORE_MM, BORE_U_MM, NOMINAL_MM, WEAR_KG } from './check'
@@ -15,9 +18,29 @@ export { expectedReading, takenForMisread, UNUSUAL, wouldExplain } from './expec
 export type { Expected } from './expected'
 export { FEWEST_SISTERS, MU_SD, pooledPrior, sisterTerm, sumTerms, TAU_SCALE } from './pooling'
 export type { SisterTerm } from './pooling'
-export { boreBands, boreLife, compareLaws, FEWEST_GAUGES, fleetForecast, forecast, LEAST_BAYES_FACTOR, tipPrior, WEAR_MODEL } from './forecast'
+export {
+  boreBands,
+  boreLife,
+  compareLaws,
+  FEWEST_GAUGES,
+  fleetForecast,
+  forecast,
+  LEAST_BAYES_FACTOR,
+  tipPrior,
+  WEAR_MODEL,
+} from './forecast'
 export type { Band, FleetForecast, FleetNozzle, LawVerdict, NozzleForecast, NozzleInput, RetireRules } from './forecast'
 export { FEWEST_FAILURES, fitWeibull } from './weibull'
 export type { LifeRecord, NoWeibull, WeibullFit } from './weibull'
 export * from './start-values'
-export type { BoreHistory, BoreObservation, Doubt, Law, LogNormalPrior, Range, Spread, TipHistory, TipObservation } from './types'
+export type {
+  BoreHistory,
+  BoreObservation,
+  Doubt,
+  Law,
+  LogNormalPrior,
+  Range,
+  Spread,
+  TipHistory,
+  TipObservation,
+} from './types'

@@ -29,7 +29,9 @@ export interface Node {
 
 type Lay = (x: number, beside: Row | null, other: Row | null) => Node | null
 
-/** The rows of one nozzle under one law, kept so that what its sisters learn of it and its own posterior look only once. */
+/**
+ * The rows of one nozzle under one law, kept so that what its sisters learn of it and its own posterior look only once.
+ */
 export class RowStore {
   readonly density: Density
   private readonly rows = new Map<number, Row | null>()
@@ -50,7 +52,11 @@ export class RowStore {
   lay(prior: LogNormalPrior, reach = REACH): Node[] {
     const { found } = this
     if (found && prior.sd <= found.prior.sd && Math.abs(prior.meanLn - found.prior.meanLn) <= 2 * found.prior.sd) {
-      const nodes = this.layIn(this.boxes.filter(b => b.lnMost + lnPriorIn(b, prior) - lnPriorIn(b, found.prior) > found.ln - 16), prior, reach)
+      const nodes = this.layIn(
+        this.boxes.filter(b => b.lnMost + lnPriorIn(b, prior) - lnPriorIn(b, found.prior) > found.ln - 16),
+        prior,
+        reach,
+      )
       // a prior that agrees with the readings no worse than the wider one did needs no search of its own
       if (lnSum(nodes) > found.ln - 2) return nodes
     }
@@ -104,7 +110,12 @@ function placesFor(boxes: Box[]): number[] {
   })
   const top = heights.indexOf(Math.max(...heights))
   const seen = heights.filter(h => h > 1e-6 * heights[top]!)
-  const single = seen.length > 6 && heights.every((h, i) => h < 1e-6 * heights[top]! || i === top || (i < top ? h <= heights[i + 1]! * 1.2 : h <= heights[i - 1]! * 1.2))
+  const single =
+    seen.length > 6 &&
+    heights.every(
+      (h, i) =>
+        h < 1e-6 * heights[top]! || i === top || (i < top ? h <= heights[i + 1]! * 1.2 : h <= heights[i - 1]! * 1.2),
+    )
   return single ? sides.filter((_, i) => (i - top) % 2 === 0 || i === 0 || i === sides.length - 1) : sides
 }
 
@@ -131,7 +142,8 @@ const lnPriorIn = (b: Box, prior: LogNormalPrior) => lnPrior(prior, Math.min(b.x
 function layOutwards(nodes: Node[], low: number, high: number, lay: Lay): void {
   for (const side of ['low', 'high'] as const) {
     for (let i = 0; i < 60; i++) {
-      const [end, inner] = side === 'low' ? [nodes[0]!, nodes[1]!] : [nodes[nodes.length - 1]!, nodes[nodes.length - 2]!]
+      const [end, inner] =
+        side === 'low' ? [nodes[0]!, nodes[1]!] : [nodes[nodes.length - 1]!, nodes[nodes.length - 2]!]
       const step = Math.abs(inner.row.x - end.row.x)
       if (end.ln + Math.log(step) < lnSum(nodes) + Math.log(EDGE)) break
       const x = side === 'low' ? Math.max(low, end.row.x - step) : Math.min(high, end.row.x + step)
@@ -165,7 +177,9 @@ function lnSum(nodes: Node[]): number {
  */
 function refine(nodes: Node[], lay: Lay, tolerance: number): void {
   const lnAll = lnSum(nodes)
-  const gaps = nodes.slice(0, -1).map((n, j) => ({ x: n.row.x, now: j % 2 === 0 || steep(n, nodes[j + 1]!, lnAll) > 1 || bulge(nodes, j) > BULGE }))
+  const gaps = nodes
+    .slice(0, -1)
+    .map((n, j) => ({ x: n.row.x, now: j % 2 === 0 || steep(n, nodes[j + 1]!, lnAll) > 1 || bulge(nodes, j) > BULGE }))
   const untried = new Set(gaps.filter(g => !g.now).map(g => g.x))
   let open = gaps.filter(g => g.now).map(g => g.x)
   for (let round = 0; round < 30 && open.length > 0; round++) {
@@ -182,7 +196,8 @@ function refine(nodes: Node[], lay: Lay, tolerance: number): void {
     for (const m of made) {
       const left = nodes[m.after]!
       const right = nodes[m.after + 1]!
-      if (m.off > 1 || steep(left, m.node, all) > 1 || steep(m.node, right, all) > 1) next.add(left.row.x).add(m.node.row.x)
+      if (m.off > 1 || steep(left, m.node, all) > 1 || steep(m.node, right, all) > 1)
+        next.add(left.row.x).add(m.node.row.x)
       if (m.off > 1 / 4) {
         for (const beside of [nodes[m.after - 1], nodes[m.after + 1]])
           if (beside && untried.delete(beside.row.x)) next.add(beside.row.x)
@@ -203,7 +218,9 @@ function steep(a: Node, b: Node, lnAll: number): number {
 const bulge = (nodes: Node[], j: number) =>
   lnBetween(nodes, j, (nodes[j]!.row.x + nodes[j + 1]!.row.x) / 2) - Math.max(nodes[j]!.ln, nodes[j + 1]!.ln)
 
-/** The row in the middle of a gap, and how far it is from what was expected, in tolerances; null where it cannot matter. */
+/**
+ * The row in the middle of a gap, and how far it is from what was expected, in tolerances; null where it cannot matter.
+ */
 function layBetween(nodes: Node[], after: number, lnTolerated: number, lay: Lay): { node: Node; off: number } | null {
   const a = nodes[after]!
   const b = nodes[after + 1]!

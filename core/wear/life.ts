@@ -1,4 +1,6 @@
-/** Lives: the wear mass at which a retire rule is broken, as a chance that rises with wear; and several rules together. */
+/**
+ * Lives: the wear mass at which a retire rule is broken, as a chance that rises with wear; and several rules together.
+ */
 import { need } from '../numeric'
 import { WEAR_KG } from './check'
 import { Crossings, type Rough } from './crossing'

@@ -139,7 +139,8 @@ export function pooledPrior(material: NozzleMaterial, sum: Float64Array | null, 
     for (let m = 0; m + 1 < MU_PLACES; m++) {
       // the top may lie between places: look beside the highest one, and wherever it is not far below
       const near = m >= top - 2 && m <= top + 1
-      if (near || Math.max(column[m]!, column[m + 1]!) > column[top]! - FAR) addStep(moments, column, m, t === 0 ? tau ** 2 / 3 : tau ** 2)
+      if (near || Math.max(column[m]!, column[m + 1]!) > column[top]! - FAR)
+        addStep(moments, column, m, t === 0 ? tau ** 2 / 3 : tau ** 2)
     }
   }
   const mean = moments.mu / moments.w
@@ -153,7 +154,12 @@ export function pooledPrior(material: NozzleMaterial, sum: Float64Array | null, 
 const FAR = 30
 
 /** Adds the weight between two μ places of one τ to the moments, in finer steps. */
-function addStep(to: { best: number; w: number; mu: number; mu2: number; tau2: number }, column: Float64Array, m: number, tauSquare: number): void {
+function addStep(
+  to: { best: number; w: number; mu: number; mu2: number; tau2: number },
+  column: Float64Array,
+  m: number,
+  tauSquare: number,
+): void {
   for (let i = 0; i < FINER_MU; i++) {
     const at = m + (i + 0.5) / FINER_MU
     const ln = cubicAt(column, 0, MU_PLACES, at)

@@ -11,7 +11,19 @@ import type { Life } from './life'
 import { firstOfFour, lagrange, lnBetween, RowStore, type Node } from './layout'
 import { WEAR_KG, BORE_MM } from './check'
 import { checkPrior } from './prior'
-import { INTEGRALS, N, PLACES, PLACE_WEIGHTS, pieceEnd, pieceStart, rowHigh, rowLow, rowShare, shareAtEnd, type Row } from './rows'
+import {
+  INTEGRALS,
+  N,
+  PLACES,
+  PLACE_WEIGHTS,
+  pieceEnd,
+  pieceStart,
+  rowHigh,
+  rowLow,
+  rowShare,
+  shareAtEnd,
+  type Row,
+} from './rows'
 import type { BoreHistory, Law, LogNormalPrior, Spread } from './types'
 
 /**
@@ -174,8 +186,16 @@ const GAUSS_WEIGHT = [5 / 18, 8 / 18, 5 / 18]
  * it takes.
  */
 function mixed(
-  p: BorePosterior, g: Gap, v: number, s: number,
-  u0: number, f0: number, fm: number, u1: number, f1: number, depth: number,
+  p: BorePosterior,
+  g: Gap,
+  v: number,
+  s: number,
+  u0: number,
+  f0: number,
+  fm: number,
+  u1: number,
+  f1: number,
+  depth: number,
 ): number {
   const mass = g.mass * (u1 - u0)
   const bend = fm - (f0 + f1) / 2
@@ -230,7 +250,12 @@ export function boreAt(p: BorePosterior, wearKg: number): Spread {
     high = Math.max(high, mm(rowHigh(row) + row.rate * s))
   }
   const share = (d: number) => (d <= 0 ? 0 : chanceBelow(p, wearKg, sliding ? d ** 3 : d))
-  return new Crossings(share, low, high, roughly(p, (row, a) => mm(a + row.rate * s)))
+  return new Crossings(
+    share,
+    low,
+    high,
+    roughly(p, (row, a) => mm(a + row.rate * s)),
+  )
 }
 
 /** Chance that the bore is past `limitMm` after some wear mass, kg; and roughly where it rises. */

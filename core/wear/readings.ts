@@ -9,8 +9,8 @@
  * 5 mm (1 %): a misread gauge widens the answer instead of deciding it, and no reading is ever impossible.
  *
  * A marked pin has one error β ~ N(0, u) for all its uses: given β it goes if d ≥ size + β. Each use is a reading with
- * an ε of its own, so the pin's likelihood is ∫ N(β) Π uses dβ. Between two neighbouring thresholds d − size the product
- * A is smooth in β; with the uses in order of wear,
+ * an ε of its own, so the pin's likelihood is ∫ N(β) Π uses dβ. Between two neighbouring thresholds d − size the
+ * product A is smooth in β; with the uses in order of wear,
  *   L = ∫ N·A_last dβ + Σ_k ∫_{−∞}^{d_k − size} N·(A_{k−1} − A_k) dβ,
  * where A_k is the product as it stands when the first k uses do not go. Each integral is a table over one v.
  *
@@ -79,11 +79,19 @@ export function misreadChance(o: BoreObservation, nominalMm: number): number {
 /** Share of the broad spread that lies below a bore. */
 function broadBelow(mm: number, nominalMm: number): number {
   let sum = 0
-  for (const [share, low, high] of broadOf(nominalMm)) sum += share * Math.min(1, Math.max(0, (mm - low) / (high - low)))
+  for (const [share, low, high] of broadOf(nominalMm))
+    sum += share * Math.min(1, Math.max(0, (mm - low) / (high - low)))
   return sum
 }
 
-function tabulate(law: Law, wearKg: number, fromMm: number, toMm: number, stepMm: number, f: (mm: number) => number): Look {
+function tabulate(
+  law: Law,
+  wearKg: number,
+  fromMm: number,
+  toMm: number,
+  stepMm: number,
+  f: (mm: number) => number,
+): Look {
   const sliding = law === 'sliding'
   const start = Math.max(fromMm, 1e-3)
   const low = sliding ? start ** 3 : start
@@ -138,7 +146,12 @@ function pinLook(o: BoreObservation & { kind: 'pins' }, law: Law, nominalMm: num
     return Math.log(Math.max(1e-300, (1 - misread) * good + bad))
   }
   return tabulate(
-    law, 0, (o.goMm ?? o.noGoMm!) - reach * o.uMm, (o.noGoMm ?? o.goMm!) + reach * o.uMm, o.uMm / STEPS_PER_U, f,
+    law,
+    0,
+    (o.goMm ?? o.noGoMm!) - reach * o.uMm,
+    (o.noGoMm ?? o.goMm!) + reach * o.uMm,
+    o.uMm / STEPS_PER_U,
+    f,
   )
 }
 const below = (phi: (z: number) => number, z: number) => (z === Infinity ? 1 : z === -Infinity ? 0 : phi(z))
@@ -184,13 +197,21 @@ function pinOf(sizeMm: number, uMm: number, uses: Use[], law: Law, nominalMm: nu
     whole += mass * product
   }
   const looks = tables.map((table, k) => ({
-    ...grid, at: table, wearKg: uses[k]!.wearKg, peak: uses[k]!.go ? grid.last : 0,
+    ...grid,
+    at: table,
+    wearKg: uses[k]!.wearKg,
+    peak: uses[k]!.go ? grid.last : 0,
   }))
   return { whole, uses: looks }
 }
 
 /** Every reading of a history as tables. */
-export function readingsOf(observations: readonly BoreObservation[], law: Law, nominalMm: number, misread: number): Readings {
+export function readingsOf(
+  observations: readonly BoreObservation[],
+  law: Law,
+  nominalMm: number,
+  misread: number,
+): Readings {
   const looks: Look[] = []
   const pins = new Map<string, { mm: number; uMm: number; uses: Use[] }>()
   const use = (mark: string, mm: number, uMm: number, go: boolean, wearKg: number) => {

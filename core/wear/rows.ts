@@ -7,9 +7,14 @@ import { lnAlong, rateAt, type Density } from './density'
 import type { Box } from './search'
 
 /** Places of five-point Gauss-Legendre between 0 and 1. */
-export const PLACES = [-0.906179845938664, -0.5384693101056831, 0, 0.5384693101056831, 0.906179845938664].map(t => (t + 1) / 2)
+export const PLACES = [-0.906179845938664, -0.5384693101056831, 0, 0.5384693101056831, 0.906179845938664].map(
+  t => (t + 1) / 2,
+)
 export const N = 5
-/** INTEGRALS[j]: coefficients of u, u², … u⁵ of the integral from 0 to u of the polynomial that is 1 at place j and 0 at the others. */
+/**
+ * INTEGRALS[j]: coefficients of u, u², … u⁵ of the integral from 0 to u of the polynomial that is 1 at place j and 0 at
+ * the others.
+ */
 export const INTEGRALS = PLACES.map((p, j) => {
   let poly = [1]
   for (const [i, q] of PLACES.entries()) {
@@ -36,7 +41,10 @@ const MOST_ROUGH = 10
 const MOST_HIDDEN = 8
 const MOST_PIECES = 400
 
-/** Numbers kept for each piece: its ends, the share before it, five coefficients of its cumulative share, and how much it varies. */
+/**
+ * Numbers kept for each piece: its ends, the share before it, five coefficients of its cumulative share, and how much
+ * it varies.
+ */
 const STRIDE = 9
 const SHARE = 2
 const VARIES = 8
@@ -76,7 +84,10 @@ export function rowShare(r: Row, a: number): number {
   const end = data[at + 1]!
   const start = data[at]!
   const u = a >= end ? 1 : (a - start) / (end - start)
-  return data[at + 2]! + u * (data[at + 3]! + u * (data[at + 4]! + u * (data[at + 5]! + u * (data[at + 6]! + u * data[at + 7]!))))
+  return (
+    data[at + 2]! +
+    u * (data[at + 3]! + u * (data[at + 4]! + u * (data[at + 5]! + u * (data[at + 6]! + u * data[at + 7]!))))
+  )
 }
 
 /** Spans of a, in order. */
@@ -105,7 +116,13 @@ function addUntouched(a0: number, a1: number, known: number): void {
  * the rest of every box that could hold more than `lnLeast`: a row beside tells nothing of a weight that begins here.
  * The spans are used up by the next call.
  */
-export function guideAt(x: number, boxes: readonly Box[], beside: Row | null, other: Row | null, lnLeast: number): Spans {
+export function guideAt(
+  x: number,
+  boxes: readonly Box[],
+  beside: Row | null,
+  other: Row | null,
+  lnLeast: number,
+): Spans {
   guide.n = 0
   if (beside) {
     let together = Infinity
@@ -124,7 +141,8 @@ export function guideAt(x: number, boxes: readonly Box[], beside: Row | null, ot
     }
   }
   const near = guide.n
-  if (other) for (let k = 0; k < other.pieces; k++) addUntouched(other.data[k * STRIDE]!, other.data[k * STRIDE + 1]!, near)
+  if (other)
+    for (let k = 0; k < other.pieces; k++) addUntouched(other.data[k * STRIDE]!, other.data[k * STRIDE + 1]!, near)
   if (guide.n > near) sortSpans()
   const rows = guide.n
   for (const b of boxes) {
@@ -284,7 +302,8 @@ export function rowAt(d: Density, x: number, spans: Spans, total: number): Row |
       const counts = all - depth - Math.log(width)
       // weight at an open end: look beyond it
       const before = k > 0 ? now.a1[k - 1]! : -Infinity
-      if (before < a0 - 1e-9 * width && now.ln[k * N]! > counts) changed = next.add(Math.max(a0 - width, before), a0) || changed
+      if (before < a0 - 1e-9 * width && now.ln[k * N]! > counts)
+        changed = next.add(Math.max(a0 - width, before), a0) || changed
       if (now.varies[k]! > varies + VARIES_MORE * (all - weight) && now.n < MOST_PIECES) {
         const mid = (a0 + a1) / 2
         next.add(a0, mid)
@@ -292,7 +311,8 @@ export function rowAt(d: Density, x: number, spans: Spans, total: number): Row |
         changed = true
       } else next.keep(now, k)
       const after = k + 1 < now.n ? now.a0[k + 1]! : Infinity
-      if (after > a1 + 1e-9 * width && now.ln[k * N + N - 1]! > counts) changed = next.add(a1, Math.min(a1 + width, after)) || changed
+      if (after > a1 + 1e-9 * width && now.ln[k * N + N - 1]! > counts)
+        changed = next.add(a1, Math.min(a1 + width, after)) || changed
     }
     if (!changed) break
     const swap = now

@@ -54,7 +54,9 @@ export function boxesOfWeight(d: Density, prior: LogNormalPrior, x0: number, x1:
     let alongX = !fewSd || widthX > widthA
     if (small && b.lnMost - b.lnMiddle < loose) {
       // the middle may be a lone peak: look to either side of it too
-      const offX = Math.min(...SIDES.map(t => lnAt(d, b.x0 + (b.x1 - b.x0) * t, a) + lnPrior(prior, b.x0 + (b.x1 - b.x0) * t))) + lnArea
+      const offX =
+        Math.min(...SIDES.map(t => lnAt(d, b.x0 + (b.x1 - b.x0) * t, a) + lnPrior(prior, b.x0 + (b.x1 - b.x0) * t))) +
+        lnArea
       const offA = Math.min(...SIDES.map(t => lnAt(d, x, b.a0 + widthA * t))) + lnPrior(prior, x) + lnArea
       if (b.lnMost - Math.min(offX, offA) < loose + LOOSE) {
         taken.push(b)

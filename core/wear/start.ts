@@ -14,7 +14,10 @@ export const STANDARD_BORES_MM = [0.2, 0.25, 0.3, 0.35, 0.4, 0.5, 0.6, 0.8, 1.0,
 export const NEW_BORE_U_MM = 0.01
 /** A nozzle that came used: 5 % wider than nominal, give or take as much. */
 export const USED_GROWTH = 0.05
-/** Of a hundred readings three are of another pin, a slipped digit or another nozzle; of a hundred nozzles three are recorded with another bore. */
+/**
+ * Of a hundred readings three are of another pin, a slipped digit or another nozzle; of a hundred nozzles three are
+ * recorded with another bore.
+ */
 export const DOUBT: Doubt = { misread: 0.03, otherBore: 0.03 }
 
 export interface StartPart {
@@ -78,7 +81,9 @@ export class Start {
     this.most.push(table)
     for (let run = 1; 2 * run <= places; run *= 2) {
       const shorter = this.most[this.most.length - 1]!
-      this.most.push(Float64Array.from({ length: places - 2 * run + 1 }, (_, i) => Math.max(shorter[i]!, shorter[i + run]!)))
+      this.most.push(
+        Float64Array.from({ length: places - 2 * run + 1 }, (_, i) => Math.max(shorter[i]!, shorter[i + run]!)),
+      )
     }
   }
 

@@ -39,7 +39,10 @@ export function tipPosterior(history: TipHistory, prior: LogNormalPrior): TipPos
   const key = `${prior.meanLn} ${prior.sd}`
   const known = history.observations.length === 0 ? unmeasured.get(key) : undefined
   if (known) return known
-  const lnRate = Float64Array.from({ length: PLACES }, (_, i) => prior.meanLn + prior.sd * REACH * ((2 * i) / (PLACES - 1) - 1))
+  const lnRate = Float64Array.from(
+    { length: PLACES },
+    (_, i) => prior.meanLn + prior.sd * REACH * ((2 * i) / (PLACES - 1) - 1),
+  )
   const log = lnRate.map(y => {
     const rate = Math.exp(y)
     // tip0 given the readings is normal: gather precision and weighted residuals about the receipt value

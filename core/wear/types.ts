@@ -26,7 +26,9 @@ export interface TipObservation {
   uMm: number
 }
 
-/** How much is left open: chances, 0 to 1, that a reading is no reading of this bore, and that the bore is another one. */
+/**
+ * How much is left open: chances, 0 to 1, that a reading is no reading of this bore, and that the bore is another one.
+ */
 export interface Doubt {
   misread: number
   otherBore: number

@@ -6,7 +6,8 @@
 import { InputError, minimise } from '../numeric'
 
 /** One unit's life, in any unit of use (kg here). */
-export type LifeRecord = { kind: 'failed', at: number } | { kind: 'survived', until: number } | { kind: 'between', from: number, to: number }
+export type LifeRecord =
+  { kind: 'failed'; at: number } | { kind: 'survived'; until: number } | { kind: 'between'; from: number; to: number }
 
 export interface WeibullFit {
   shape: number
@@ -28,8 +29,9 @@ export const FEWEST_FAILURES = 3
 const SHAPES = [0.05, 60] as const
 
 /**
- * Shape and scale of the likeliest two-parameter Weibull distribution of lives, in the unit of the records; or why there
- * is none. Throws InputError for fewer than three units that reached the limit and for lives that are not above 0.
+ * Shape and scale of the likeliest two-parameter Weibull distribution of lives, in the unit of the records; or why
+ * there is none. Throws InputError for fewer than three units that reached the limit and for lives that are not above
+ * 0.
  */
 export function fitWeibull(records: readonly LifeRecord[]): WeibullFit | NoWeibull {
   const longest = checkRecords(records)
@@ -53,18 +55,23 @@ export function fitWeibull(records: readonly LifeRecord[]): WeibullFit | NoWeibu
 /** The longest life; throws for records that are none. */
 function checkRecords(records: readonly LifeRecord[]): number {
   const failures = records.filter(r => r.kind !== 'survived').length
-  if (failures < FEWEST_FAILURES) throw new InputError('records', failures, 'at least three units that reached the limit')
+  if (failures < FEWEST_FAILURES)
+    throw new InputError('records', failures, 'at least three units that reached the limit')
   let longest = 0
   for (const r of records) {
     const v = r.kind === 'failed' ? r.at : r.kind === 'survived' ? r.until : r.to
     const from = r.kind === 'between' ? r.from : 0
-    if (!(v > 0 && Number.isFinite(v) && from >= 0 && from < v)) throw new InputError('records', v, 'lives above 0, from before to')
+    if (!(v > 0 && Number.isFinite(v) && from >= 0 && from < v))
+      throw new InputError('records', v, 'lives above 0, from before to')
     longest = Math.max(longest, v)
   }
   return longest
 }
 
-/** One use lies in all intervals, is that of every exact failure and beyond all survivors: an ever sharper shape is ever likelier. */
+/**
+ * One use lies in all intervals, is that of every exact failure and beyond all survivors: an ever sharper shape is ever
+ * likelier.
+ */
 function mayAllFailAtOnce(records: readonly LifeRecord[]): boolean {
   let from = 0
   let to = Infinity
@@ -87,16 +94,23 @@ function logLikelihood(records: readonly LifeRecord[], shape: number, scale: num
       sum += Math.log(shape / scale) + (shape - 1) * Math.log(z) - z ** shape
     } else if (r.kind === 'survived') sum -= (r.until / scale) ** shape
     else {
-      const a = (r.from / scale) ** shape, b = (r.to / scale) ** shape
+      const a = (r.from / scale) ** shape,
+        b = (r.to / scale) ** shape
       sum += -a + Math.log(Math.max(-Math.expm1(a - b), 1e-300))
     }
   }
   return Number.isFinite(sum) ? sum : -1e300
 }
 
-/** Gamma function, Lanczos approximation with g = 7 and nine terms (Press et al., Numerical Recipes, section 6.1; coefficients from memory). */
+/**
+ * Gamma function, Lanczos approximation with g = 7 and nine terms (Press et al., Numerical Recipes, section 6.1;
+ * coefficients from memory).
+ */
 function gamma(z: number): number {
-  const c = [0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059, 12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7]
+  const c = [
+    0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059,
+    12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
+  ]
   const x = z - 1
   const t = x + 7.5
   const sum = c.slice(1).reduce((s, v, i) => s + v / (x + i + 1), c[0]!)

@@ -7,16 +7,25 @@ import { theHub } from '../utils/telemetry'
 
 export default answering(async (db, event) => {
   const hub = theHub()
-  if (hub.balance === null) throw new Refusal({ type: 'about:blank', status: 409, title: 'No balance is connected; type the weight' })
+  if (hub.balance === null)
+    throw new Refusal({ type: 'about:blank', status: 409, title: 'No balance is connected; type the weight' })
   const spool = idSchema.safeParse(Number(getQuery(event).spool))
   let line: string
   try {
-    line = await askOnce(hub.balance, [...(hub.standIns && spool.success ? [`P ${(await expectedGrossG(db, spool.data)).toFixed(1)}`] : []), 'S'])
+    line = await askOnce(hub.balance, [
+      ...(hub.standIns && spool.success ? [`P ${(await expectedGrossG(db, spool.data)).toFixed(1)}`] : []),
+      'S',
+    ])
   } catch (error) {
     if (error instanceof Refusal) throw error
     throw new Refusal({ type: 'about:blank', status: 409, title: 'The balance does not answer; type the weight' })
   }
   const read = /^(-?\d+(?:\.\d+)?) g$/.exec(line)
-  if (!read) throw new Refusal({ type: 'about:blank', status: 409, title: `The balance answered "${line.slice(0, 40)}", which is no weight; type it` })
+  if (!read)
+    throw new Refusal({
+      type: 'about:blank',
+      status: 409,
+      title: `The balance answered "${line.slice(0, 40)}", which is no weight; type it`,
+    })
   return { grossG: Number(read[1]), standIn: hub.standIns }
 })

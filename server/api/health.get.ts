@@ -1,3 +1,6 @@
 import { sql } from 'drizzle-orm'
 
-export default answering(async db => { await db.execute(sql`select 1`); return { status: 'ready' } })
+export default answering(async db => {
+  await db.execute(sql`select 1`)
+  return { status: 'ready' }
+})

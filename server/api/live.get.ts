@@ -10,8 +10,14 @@ export default defineEventHandler(event => {
   const push = (live: unknown) => void stream.push({ event: 'live', data: JSON.stringify(live) })
   const forget = hub.hear(push)
   const beat = setInterval(() => void stream.push({ event: 'beat', data: '' }), BEAT_MS)
-  stream.onClosed(() => { clearInterval(beat); forget() })
-  void stream.push({ event: 'links', data: JSON.stringify({ printers: Object.keys(hub.links), balance: hub.balance !== null, standIns: hub.standIns }) })
+  stream.onClosed(() => {
+    clearInterval(beat)
+    forget()
+  })
+  void stream.push({
+    event: 'links',
+    data: JSON.stringify({ printers: Object.keys(hub.links), balance: hub.balance !== null, standIns: hub.standIns }),
+  })
   for (const l of hub.all()) push(l)
   return stream.send()
 })

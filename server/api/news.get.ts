@@ -9,7 +9,10 @@ export default defineEventHandler(async event => {
   const stream = createEventStream(event)
   let forget = () => {}
   const beat = setInterval(() => void stream.push({ event: 'beat', data: '' }), BEAT_MS)
-  stream.onClosed(() => { clearInterval(beat); forget() })
+  stream.onClosed(() => {
+    clearInterval(beat)
+    forget()
+  })
   try {
     forget = await hearNews(await databaseClient(), what => void stream.push({ event: 'saved', data: what }))
   } catch {

@@ -53,19 +53,75 @@ const GETS = {
   '/api/health': 'Ready, or 503 while the database is away',
 } as const
 
-const problem = { 'application/problem+json': { schema: { type: 'object', properties: { type: { type: 'string' }, title: { type: 'string' }, status: { type: 'integer' }, errors: { type: 'array' }, questions: { type: 'array' } } } } }
+const problem = {
+  'application/problem+json': {
+    schema: {
+      type: 'object',
+      properties: {
+        type: { type: 'string' },
+        title: { type: 'string' },
+        status: { type: 'integer' },
+        errors: { type: 'array' },
+        questions: { type: 'array' },
+      },
+    },
+  },
+}
 
-const key = { name: 'Idempotency-Key', in: 'header', required: true, schema: { type: 'string', minLength: 8, maxLength: 100 } }
-const bodyOf = (schema: z.ZodType) => ({ required: true, content: { 'application/json': { schema: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) } } })
+const key = {
+  name: 'Idempotency-Key',
+  in: 'header',
+  required: true,
+  schema: { type: 'string', minLength: 8, maxLength: 100 },
+}
+const bodyOf = (schema: z.ZodType) => ({
+  required: true,
+  content: { 'application/json': { schema: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) } },
+})
 
 export default defineEventHandler(() => {
   const paths: Record<string, Record<string, unknown>> = {}
-  for (const [path, summary] of Object.entries(GETS)) paths[path] = { get: { summary, responses: { 200: { description: 'The answer' }, default: { description: 'What is wrong', content: problem } } } }
+  for (const [path, summary] of Object.entries(GETS))
+    paths[path] = {
+      get: {
+        summary,
+        responses: { 200: { description: 'The answer' }, default: { description: 'What is wrong', content: problem } },
+      },
+    }
   for (const [path, [schema, summary]] of Object.entries(POSTS))
-    paths[path] = { ...paths[path], post: { summary, parameters: [key], requestBody: bodyOf(schema), responses: { 201: { description: 'Stored, with its effect' }, 409: { description: 'A question to confirm', content: problem }, 422: { description: 'A field to correct', content: problem } } } }
+    paths[path] = {
+      ...paths[path],
+      post: {
+        summary,
+        parameters: [key],
+        requestBody: bodyOf(schema),
+        responses: {
+          201: { description: 'Stored, with its effect' },
+          409: { description: 'A question to confirm', content: problem },
+          422: { description: 'A field to correct', content: problem },
+        },
+      },
+    }
   for (const [path, [schema, summary]] of Object.entries(ASKS))
-    paths[path] = { post: { summary, requestBody: bodyOf(schema), responses: { 200: { description: 'The answer' }, 422: { description: 'A field to correct', content: problem } } } }
+    paths[path] = {
+      post: {
+        summary,
+        requestBody: bodyOf(schema),
+        responses: { 200: { description: 'The answer' }, 422: { description: 'A field to correct', content: problem } },
+      },
+    }
   for (const [kind, schema] of Object.entries(entries.EDITS))
-    paths[`/api/edit/${kind}/{id}`] = { patch: { summary: `Edit one of the ${kind}`, parameters: [key], requestBody: bodyOf(schema), responses: { 200: { description: 'Changed; the new version' }, 409: { description: 'Someone else changed it meanwhile', content: problem }, 422: { description: 'A field to correct', content: problem } } } }
+    paths[`/api/edit/${kind}/{id}`] = {
+      patch: {
+        summary: `Edit one of the ${kind}`,
+        parameters: [key],
+        requestBody: bodyOf(schema),
+        responses: {
+          200: { description: 'Changed; the new version' },
+          409: { description: 'Someone else changed it meanwhile', content: problem },
+          422: { description: 'A field to correct', content: problem },
+        },
+      },
+    }
   return { openapi: '3.1.0', info: { title: 'Iron Nozzle', version: '0.1.0' }, paths }
 })

@@ -11,7 +11,15 @@ const cursor = z.string().transform((text, ctx) => {
   ctx.addIssue({ code: 'custom', message: 'after is the cursor of the page before: a time and an id, with ~ between' })
   return z.NEVER
 })
-const query = z.object({ limit: z.coerce.number('limit is 1 to 200').int('limit is 1 to 200').min(1, 'limit is 1 to 200').max(200, 'limit is 1 to 200').default(50), after: cursor.nullable().default(null) })
+const query = z.object({
+  limit: z.coerce
+    .number('limit is 1 to 200')
+    .int('limit is 1 to 200')
+    .min(1, 'limit is 1 to 200')
+    .max(200, 'limit is 1 to 200')
+    .default(50),
+  after: cursor.nullable().default(null),
+})
 
 export default answering((db, event) => {
   const q = query.safeParse(getQuery(event))

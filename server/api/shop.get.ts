@@ -1,3 +1,3 @@
 import { shop } from '../records/lists'
 
-export default answering(async (db, event) => ({ ...await shop(db), person: await actor(event, db) }))
+export default answering(async (db, event) => ({ ...(await shop(db)), person: await actor(event, db) }))

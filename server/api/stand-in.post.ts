@@ -1,4 +1,7 @@
-/** The stand-in's own panel: heaters and door, as a hand at the machine would. Only stand-ins are reached by it; nothing heats a real printer from here. */
+/**
+ * The stand-in's own panel: heaters and door, as a hand at the machine would. Only stand-ins are reached by it; nothing
+ * heats a real printer from here.
+ */
 import { standInSchema } from '#shared/entries'
 import { Refusal, refuseField } from '../records/refusal'
 import { askOnce } from '../telemetry/link'
@@ -9,10 +12,19 @@ const COMMAND = { nozzle: 'M104', bed: 'M140', chamber: 'M141' } as const
 export default answering(async (_db, event) => {
   const { body } = await parsed(event, standInSchema)
   const hub = theHub()
-  if (!hub.standIns) throw new Refusal({ type: 'about:blank', status: 404, title: 'There are no stand-ins here; set the printer at its own panel' })
+  if (!hub.standIns)
+    throw new Refusal({
+      type: 'about:blank',
+      status: 404,
+      title: 'There are no stand-ins here; set the printer at its own panel',
+    })
   const address = hub.links[body.printer]
   if (!address) refuseField('printer', 'There is no stand-in for this printer')
   const line = body.what === 'set' ? `${COMMAND[body.heater]} S${body.celsius}` : `door ${body.open ? 1 : 0}`
-  try { await askOnce(address, [line]) } catch { throw new Refusal({ type: 'about:blank', status: 409, title: 'The stand-in does not answer' }) }
+  try {
+    await askOnce(address, [line])
+  } catch {
+    throw new Refusal({ type: 'about:blank', status: 409, title: 'The stand-in does not answer' })
+  }
   return { done: true }
 })

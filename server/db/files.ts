@@ -4,5 +4,7 @@ import type { Migration } from './migrate'
 
 export function migrationFiles(): Migration[] {
   const folder = new URL('./migrations/', import.meta.url)
-  return readdirSync(folder).filter(f => f.endsWith('.sql')).map(name => ({ name, sql: readFileSync(new URL(name, folder), 'utf8') }))
+  return readdirSync(folder)
+    .filter(f => f.endsWith('.sql'))
+    .map(name => ({ name, sql: readFileSync(new URL(name, folder), 'utf8') }))
 }

@@ -4,7 +4,10 @@
  */
 import type postgres from 'postgres'
 
-export interface Migration { name: string, sql: string }
+export interface Migration {
+  name: string
+  sql: string
+}
 const LOCK = 720_416
 
 export async function migrate(client: postgres.Sql, migrations: Migration[]): Promise<string[]> {
@@ -23,7 +26,9 @@ export async function migrate(client: postgres.Sql, migrations: Migration[]): Pr
         await connection.unsafe('commit')
       } catch (error) {
         await connection.unsafe('rollback')
-        throw new Error(`migration ${m.name}: ${error instanceof Error ? error.message : String(error)}`, { cause: error })
+        throw new Error(`migration ${m.name}: ${error instanceof Error ? error.message : String(error)}`, {
+          cause: error,
+        })
       }
       applied.push(m.name)
     }

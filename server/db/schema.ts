@@ -18,173 +18,455 @@ const note = () => text().notNull().default('')
 /** When it happened, who entered it, and when. */
 const logged = () => ({ occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now() })
 
-export type StrikeTarget = 'run' | 'gauge' | 'fitting' | 'spool event' | 'stack change' | 'drying' | 'soak' | 'warm-up' | 'changeover' | 'anneal'
+export type StrikeTarget =
+  'run' | 'gauge' | 'fitting' | 'spool event' | 'stack change' | 'drying' | 'soak' | 'warm-up' | 'changeover' | 'anneal'
 export type Basis = 'nameplate' | 'data sheet' | 'material property' | 'practice'
 export type Zone = 'nozzle' | 'bed' | 'chamber'
 /** Forecast as stored, with the names that go with it. */
-export interface ForecastDetail { forecast: NozzleForecast, sisters: number, prior: { meanLn: number, sd: number } }
+export interface ForecastDetail {
+  forecast: NozzleForecast
+  sisters: number
+  prior: { meanLn: number; sd: number }
+}
 
-export const people = pgTable('people', { id: id(), name: text().notNull(), role: text().$type<'technician' | 'lead'>().notNull(), createdAt: now() })
+export const people = pgTable('people', {
+  id: id(),
+  name: text().notNull(),
+  role: text().$type<'technician' | 'lead'>().notNull(),
+  createdAt: now(),
+})
 
 export const settings = pgTable('settings', {
-  id: integer().primaryKey().default(1), shopName: text().notNull(), timeZone: text().notNull(), acceptedRisk: doublePrecision().notNull(),
-  guardHotendC: doublePrecision('guard_hotend_c').notNull(), guardBedC: doublePrecision('guard_bed_c').notNull(), guardChamberC: doublePrecision('guard_chamber_c').notNull(),
-  roomC: doublePrecision('room_c').notNull(), bendSafety: doublePrecision().notNull(), coarseC: doublePrecision('coarse_c').notNull(), labourPerHour: doublePrecision().notNull(),
-  downtimePerHour: doublePrecision().notNull(), downtimeHours: doublePrecision().notNull(), scrapPerSwap: doublePrecision().notNull(), currency: text().notNull(), roomRh: doublePrecision().notNull(), dryBoxRh: doublePrecision().notNull(),
-  prices: jsonb().$type<Record<string, { price: number, minutes: number }>>().notNull(), demoAnchor: at(), version: version(),
+  id: integer().primaryKey().default(1),
+  shopName: text().notNull(),
+  timeZone: text().notNull(),
+  acceptedRisk: doublePrecision().notNull(),
+  guardHotendC: doublePrecision('guard_hotend_c').notNull(),
+  guardBedC: doublePrecision('guard_bed_c').notNull(),
+  guardChamberC: doublePrecision('guard_chamber_c').notNull(),
+  roomC: doublePrecision('room_c').notNull(),
+  bendSafety: doublePrecision().notNull(),
+  coarseC: doublePrecision('coarse_c').notNull(),
+  labourPerHour: doublePrecision().notNull(),
+  downtimePerHour: doublePrecision().notNull(),
+  downtimeHours: doublePrecision().notNull(),
+  scrapPerSwap: doublePrecision().notNull(),
+  currency: text().notNull(),
+  roomRh: doublePrecision().notNull(),
+  dryBoxRh: doublePrecision().notNull(),
+  prices: jsonb().$type<Record<string, { price: number; minutes: number }>>().notNull(),
+  demoAnchor: at(),
+  version: version(),
 })
 
 export const printers = pgTable('printers', {
-  id: id(), name: text().notNull(), kind: text().notNull(), note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+  id: id(),
+  name: text().notNull(),
+  kind: text().notNull(),
+  note: note(),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
 })
 
 export const heads = pgTable('heads', {
-  id: id(), printerId: integer().notNull(), name: text().notNull(), position: integer().notNull().default(0), createdBy: integer().notNull(), createdAt: now(),
+  id: id(),
+  printerId: integer().notNull(),
+  name: text().notNull(),
+  position: integer().notNull().default(0),
+  createdBy: integer().notNull(),
+  createdAt: now(),
 })
 
 export const parts = pgTable('parts', {
-  id: id(), kind: text().notNull(), role: text().$type<Role>().notNull(), name: text().notNull(), place: text().$type<Place>().notNull(),
-  limitC: doublePrecision('limit_c'), shortC: doublePrecision('short_c'), basis: text().$type<Basis>().notNull(), note: note(), details: jsonb().$type<Details>().notNull().default({}),
-  toShelf: boolean().notNull().default(false), version: version(), enteredBy: integer().notNull(), enteredAt: now(),
+  id: id(),
+  kind: text().notNull(),
+  role: text().$type<Role>().notNull(),
+  name: text().notNull(),
+  place: text().$type<Place>().notNull(),
+  limitC: doublePrecision('limit_c'),
+  shortC: doublePrecision('short_c'),
+  basis: text().$type<Basis>().notNull(),
+  note: note(),
+  details: jsonb().$type<Details>().notNull().default({}),
+  toShelf: boolean().notNull().default(false),
+  version: version(),
+  enteredBy: integer().notNull(),
+  enteredAt: now(),
 })
 
 export const stackChanges = pgTable('stack_changes', {
-  id: entryId(), printerId: integer().notNull(), kind: text().$type<'described' | 'changed'>().notNull(), text: text().notNull(),
-  occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now(),
+  id: entryId(),
+  printerId: integer().notNull(),
+  kind: text().$type<'described' | 'changed'>().notNull(),
+  text: text().notNull(),
+  occurredAt: at().notNull(),
+  personId: integer().notNull(),
+  recordedAt: now(),
 })
 
 export const partEvents = pgTable('part_events', {
-  id: entryId(), changeId: bigint({ mode: 'number' }).notNull(), partId: integer().notNull(), kind: text().$type<'fit' | 'shelve' | 'scrap'>().notNull(), headId: integer(),
+  id: entryId(),
+  changeId: bigint({ mode: 'number' }).notNull(),
+  partId: integer().notNull(),
+  kind: text().$type<'fit' | 'shelve' | 'scrap'>().notNull(),
+  headId: integer(),
 })
 
-export const stackCeilings = pgTable('stack_ceilings', { printerId: integer().primaryKey(), limits: jsonb().$type<ZoneLimit[]>().notNull(), model: integer().notNull() })
+export const stackCeilings = pgTable('stack_ceilings', {
+  printerId: integer().primaryKey(),
+  limits: jsonb().$type<ZoneLimit[]>().notNull(),
+  model: integer().notNull(),
+})
 
 export const materials = pgTable('materials', {
-  id: id(), name: text().notNull(), polymer: text().notNull(), filler: text().$type<(typeof FILLERS)[number]>().notNull(),
-  fillerFraction: doublePrecision().notNull(), densityGCm3: doublePrecision('density_g_cm3'), abrasivity: doublePrecision().notNull(),
-  ventilation: text().$type<Ventilation>(), basis: text().$type<Basis>().notNull(), note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+  id: id(),
+  name: text().notNull(),
+  polymer: text().notNull(),
+  filler: text().$type<(typeof FILLERS)[number]>().notNull(),
+  fillerFraction: doublePrecision().notNull(),
+  densityGCm3: doublePrecision('density_g_cm3'),
+  abrasivity: doublePrecision().notNull(),
+  ventilation: text().$type<Ventilation>(),
+  basis: text().$type<Basis>().notNull(),
+  note: note(),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
 })
 
 export const materialValues = pgTable('material_values', {
-  id: id(), materialId: integer().notNull(), key: text().$type<ValueKey>().notNull(), value: doublePrecision().notNull(), basis: text().$type<Basis>().notNull(), note: note(),
-  version: version(), enteredBy: integer().notNull(), enteredAt: now(),
+  id: id(),
+  materialId: integer().notNull(),
+  key: text().$type<ValueKey>().notNull(),
+  value: doublePrecision().notNull(),
+  basis: text().$type<Basis>().notNull(),
+  note: note(),
+  version: version(),
+  enteredBy: integer().notNull(),
+  enteredAt: now(),
 })
 
 export const practiceSets = pgTable('practice_sets', {
-  id: id(), materialId: integer().notNull(), name: text().notNull(), conditions: text().notNull().default(''), enclosed: boolean().notNull().default(false),
-  bedMinC: doublePrecision('bed_min_c'), bedMaxC: doublePrecision('bed_max_c'), chamber: text().$type<ChamberLevel>().notNull(), chamberMinC: doublePrecision('chamber_min_c'), chamberMaxC: doublePrecision('chamber_max_c'),
-  dry: boolean().notNull().default(true), dryMinC: doublePrecision('dry_min_c'), dryMaxC: doublePrecision('dry_max_c'), dryHoursMin: doublePrecision(), dryHoursMax: doublePrecision(),
-  surfaces: text().array().notNull().default([]), basis: text().$type<Basis>().notNull(), note: note(), withdrawn: boolean().notNull().default(false),
-  version: version(), createdBy: integer().notNull(), createdAt: now(),
+  id: id(),
+  materialId: integer().notNull(),
+  name: text().notNull(),
+  conditions: text().notNull().default(''),
+  enclosed: boolean().notNull().default(false),
+  bedMinC: doublePrecision('bed_min_c'),
+  bedMaxC: doublePrecision('bed_max_c'),
+  chamber: text().$type<ChamberLevel>().notNull(),
+  chamberMinC: doublePrecision('chamber_min_c'),
+  chamberMaxC: doublePrecision('chamber_max_c'),
+  dry: boolean().notNull().default(true),
+  dryMinC: doublePrecision('dry_min_c'),
+  dryMaxC: doublePrecision('dry_max_c'),
+  dryHoursMin: doublePrecision(),
+  dryHoursMax: doublePrecision(),
+  surfaces: text().array().notNull().default([]),
+  basis: text().$type<Basis>().notNull(),
+  note: note(),
+  withdrawn: boolean().notNull().default(false),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
 })
 
 export const nozzleTypes = pgTable('nozzle_types', {
-  id: id(), name: text().notNull(), material: text().$type<(typeof NOZZLE_MATERIALS)[number]>().notNull(),
-  nominalBoreMm: doublePrecision().notNull(), lengthMm: doublePrecision().notNull(), coneDeg: doublePrecision().notNull(),
-  tipFlatMm: doublePrecision().notNull(), landMm: doublePrecision().notNull(), inletMm: doublePrecision().notNull(), insertMm: doublePrecision(),
-  boreGrowthLimit: doublePrecision(), tipLossLimitMm: doublePrecision(), massLimitKg: doublePrecision(),
-  basis: text().$type<Basis>().notNull(), note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+  id: id(),
+  name: text().notNull(),
+  material: text().$type<(typeof NOZZLE_MATERIALS)[number]>().notNull(),
+  nominalBoreMm: doublePrecision().notNull(),
+  lengthMm: doublePrecision().notNull(),
+  coneDeg: doublePrecision().notNull(),
+  tipFlatMm: doublePrecision().notNull(),
+  landMm: doublePrecision().notNull(),
+  inletMm: doublePrecision().notNull(),
+  insertMm: doublePrecision(),
+  boreGrowthLimit: doublePrecision(),
+  tipLossLimitMm: doublePrecision(),
+  massLimitKg: doublePrecision(),
+  basis: text().$type<Basis>().notNull(),
+  note: note(),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
 })
 
 export const nozzles = pgTable('nozzles', {
-  id: id(), tag: text().notNull(), typeId: integer().notNull(), wasUsed: boolean().notNull().default(false), law: text().$type<Law>().notNull().default('sliding'),
-  note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+  id: id(),
+  tag: text().notNull(),
+  typeId: integer().notNull(),
+  wasUsed: boolean().notNull().default(false),
+  law: text().$type<Law>().notNull().default('sliding'),
+  note: note(),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
 })
 
 export const spools = pgTable('spools', {
-  id: id(), tag: text().notNull(), materialId: integer().notNull(), diameterMm: doublePrecision().notNull(), netG: doublePrecision().notNull(),
-  tareG: doublePrecision(), hub: text().notNull().default(''), densityGCm3: doublePrecision('density_g_cm3'), fillerFraction: doublePrecision(),
-  note: note(), version: version(), createdBy: integer().notNull(), createdAt: now(),
+  id: id(),
+  tag: text().notNull(),
+  materialId: integer().notNull(),
+  diameterMm: doublePrecision().notNull(),
+  netG: doublePrecision().notNull(),
+  tareG: doublePrecision(),
+  hub: text().notNull().default(''),
+  densityGCm3: doublePrecision('density_g_cm3'),
+  fillerFraction: doublePrecision(),
+  note: note(),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
 })
 
 export const jobs = pgTable('jobs', {
-  id: entryId(), name: text().notNull(), contentSha256: text('content_sha256').notNull(), sizeBytes: bigint({ mode: 'number' }).notNull(),
-  scan: jsonb().$type<FullScan>().notNull(), personId: integer().notNull(), recordedAt: now(),
+  id: entryId(),
+  name: text().notNull(),
+  contentSha256: text('content_sha256').notNull(),
+  sizeBytes: bigint({ mode: 'number' }).notNull(),
+  scan: jsonb().$type<FullScan>().notNull(),
+  personId: integer().notNull(),
+  recordedAt: now(),
 })
 
 export const runs = pgTable('runs', {
-  id: entryId(), printerId: integer().notNull(), jobId: bigint({ mode: 'number' }), name: text().notNull(), endedAt: at().notNull(), hours: doublePrecision(),
-  outcome: text().$type<'finished' | 'failed'>().notNull(), stoppedKind: text().$type<'percent' | 'height' | 'weighed'>(), stoppedValue: doublePrecision(),
-  symptoms: text().array().notNull().default([]), enteredAs: text().$type<'job file' | 'grams' | 'metres' | 'spool weights'>().notNull(),
-  bedSetC: doublePrecision('bed_set_c'), chamberSetC: doublePrecision('chamber_set_c'), precheckId: bigint({ mode: 'number' }), note: note(), personId: integer().notNull(), recordedAt: now(),
+  id: entryId(),
+  printerId: integer().notNull(),
+  jobId: bigint({ mode: 'number' }),
+  name: text().notNull(),
+  endedAt: at().notNull(),
+  hours: doublePrecision(),
+  outcome: text().$type<'finished' | 'failed'>().notNull(),
+  stoppedKind: text().$type<'percent' | 'height' | 'weighed'>(),
+  stoppedValue: doublePrecision(),
+  symptoms: text().array().notNull().default([]),
+  enteredAs: text().$type<'job file' | 'grams' | 'metres' | 'spool weights'>().notNull(),
+  bedSetC: doublePrecision('bed_set_c'),
+  chamberSetC: doublePrecision('chamber_set_c'),
+  precheckId: bigint({ mode: 'number' }),
+  note: note(),
+  personId: integer().notNull(),
+  recordedAt: now(),
 })
 
 export const runTools = pgTable('run_tools', {
-  id: entryId(), runId: bigint({ mode: 'number' }).notNull(), tool: integer().notNull(), headId: integer().notNull(), nozzleId: integer().notNull(),
-  materialId: integer().notNull(), spoolId: integer(), endedAt: at().notNull(), extrudedMm: doublePrecision(), extrudedG: doublePrecision().notNull(),
-  fibreG: doublePrecision().notNull(), wearKg: doublePrecision().notNull(), setC: doublePrecision('set_c'), peakFlowMm3S: doublePrecision('peak_flow_mm3_s'),
-  densityGCm3: doublePrecision('density_g_cm3'), diameterMm: doublePrecision().notNull(), filler: text().notNull(),
-  fillerFraction: doublePrecision().notNull(), abrasivity: doublePrecision().notNull(), materialName: text().notNull(),
+  id: entryId(),
+  runId: bigint({ mode: 'number' }).notNull(),
+  tool: integer().notNull(),
+  headId: integer().notNull(),
+  nozzleId: integer().notNull(),
+  materialId: integer().notNull(),
+  spoolId: integer(),
+  endedAt: at().notNull(),
+  extrudedMm: doublePrecision(),
+  extrudedG: doublePrecision().notNull(),
+  fibreG: doublePrecision().notNull(),
+  wearKg: doublePrecision().notNull(),
+  setC: doublePrecision('set_c'),
+  peakFlowMm3S: doublePrecision('peak_flow_mm3_s'),
+  densityGCm3: doublePrecision('density_g_cm3'),
+  diameterMm: doublePrecision().notNull(),
+  filler: text().notNull(),
+  fillerFraction: doublePrecision().notNull(),
+  abrasivity: doublePrecision().notNull(),
+  materialName: text().notNull(),
 })
 
 export const gauges = pgTable('gauges', {
-  id: entryId(), nozzleId: integer().notNull(), kind: text().$type<'receipt' | 'service'>().notNull(), goMm: doublePrecision(), noGoMm: doublePrecision(),
-  goPin: text(), noGoPin: text(), valueMm: doublePrecision(), uMm: doublePrecision('u_mm'), tipMm: doublePrecision(), tipUMm: doublePrecision('tip_u_mm'),
-  shape: text().array().notNull().default([]), note: note(), occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now(),
+  id: entryId(),
+  nozzleId: integer().notNull(),
+  kind: text().$type<'receipt' | 'service'>().notNull(),
+  goMm: doublePrecision(),
+  noGoMm: doublePrecision(),
+  goPin: text(),
+  noGoPin: text(),
+  valueMm: doublePrecision(),
+  uMm: doublePrecision('u_mm'),
+  tipMm: doublePrecision(),
+  tipUMm: doublePrecision('tip_u_mm'),
+  shape: text().array().notNull().default([]),
+  note: note(),
+  occurredAt: at().notNull(),
+  personId: integer().notNull(),
+  recordedAt: now(),
 })
 
 export const fittings = pgTable('fittings', {
-  id: entryId(), kind: text().$type<'fit' | 'remove' | 'retire'>().notNull(), nozzleId: integer().notNull(), headId: integer(), reason: text().notNull().default(''),
-  occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now(),
+  id: entryId(),
+  kind: text().$type<'fit' | 'remove' | 'retire'>().notNull(),
+  nozzleId: integer().notNull(),
+  headId: integer(),
+  reason: text().notNull().default(''),
+  occurredAt: at().notNull(),
+  personId: integer().notNull(),
+  recordedAt: now(),
 })
 
 export const spoolEvents = pgTable('spool_events', {
-  id: entryId(), spoolId: integer().notNull(), kind: text().$type<'opened' | 'loaded' | 'out' | 'in' | 'dried' | 'weighed'>().notNull(), grossG: doublePrecision(),
-  headId: integer(), roomC: doublePrecision('room_c'), rh: doublePrecision(), atC: doublePrecision('at_c'), hours: doublePrecision(), note: note(), ...logged(),
+  id: entryId(),
+  spoolId: integer().notNull(),
+  kind: text().$type<'opened' | 'loaded' | 'out' | 'in' | 'dried' | 'weighed'>().notNull(),
+  grossG: doublePrecision(),
+  headId: integer(),
+  roomC: doublePrecision('room_c'),
+  rh: doublePrecision(),
+  atC: doublePrecision('at_c'),
+  hours: doublePrecision(),
+  note: note(),
+  ...logged(),
 })
 
 export const dryers = pgTable('dryers', {
-  id: id(), name: text().notNull(), kind: text().$type<DryerKind>().notNull(), ceilingC: doublePrecision('ceiling_c').notNull(), timeOutH: doublePrecision(), printerId: integer(),
-  basis: text().$type<Basis>().notNull(), note: note(), withdrawn: boolean().notNull().default(false), version: version(), createdBy: integer().notNull(), createdAt: now(),
+  id: id(),
+  name: text().notNull(),
+  kind: text().$type<DryerKind>().notNull(),
+  ceilingC: doublePrecision('ceiling_c').notNull(),
+  timeOutH: doublePrecision(),
+  printerId: integer(),
+  basis: text().$type<Basis>().notNull(),
+  note: note(),
+  withdrawn: boolean().notNull().default(false),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
 })
 
 export const dryings = pgTable('dryings', {
-  id: entryId(), spoolId: integer().notNull(), dryerId: integer().notNull(), setC: doublePrecision('set_c').notNull(), plannedH: doublePrecision().notNull(), targetWt: doublePrecision(), grossG: doublePrecision(), note: note(), ...logged(),
+  id: entryId(),
+  spoolId: integer().notNull(),
+  dryerId: integer().notNull(),
+  setC: doublePrecision('set_c').notNull(),
+  plannedH: doublePrecision().notNull(),
+  targetWt: doublePrecision(),
+  grossG: doublePrecision(),
+  note: note(),
+  ...logged(),
 })
 
 export const soaks = pgTable('soaks', {
-  id: entryId(), printerId: integer().notNull(), materialId: integer(), targetC: doublePrecision('target_c'), bedC: doublePrecision('bed_c').notNull(), part: text().$type<PartSize>().notNull(), minutes: doublePrecision().notNull(),
-  basis: text().$type<'warm-up record' | 'practice'>().notNull(), note: note(), ...logged(),
+  id: entryId(),
+  printerId: integer().notNull(),
+  materialId: integer(),
+  targetC: doublePrecision('target_c'),
+  bedC: doublePrecision('bed_c').notNull(),
+  part: text().$type<PartSize>().notNull(),
+  minutes: doublePrecision().notNull(),
+  basis: text().$type<'warm-up record' | 'practice'>().notNull(),
+  note: note(),
+  ...logged(),
 })
 
 export const warmUps = pgTable('warm_ups', {
-  id: entryId(), printerId: integer().notNull(), place: text().notNull(), source: text().$type<'live readings' | 'probe file'>().notNull(), bedC: doublePrecision('bed_c').notNull(), chamberSetC: doublePrecision('chamber_set_c'), roomC: doublePrecision('room_c').notNull(),
-  fit: jsonb().$type<FittedWarmUp>().notNull(), readings: jsonb().$type<Reading[]>().notNull(), note: note(), ...logged(),
+  id: entryId(),
+  printerId: integer().notNull(),
+  place: text().notNull(),
+  source: text().$type<'live readings' | 'probe file'>().notNull(),
+  bedC: doublePrecision('bed_c').notNull(),
+  chamberSetC: doublePrecision('chamber_set_c'),
+  roomC: doublePrecision('room_c').notNull(),
+  fit: jsonb().$type<FittedWarmUp>().notNull(),
+  readings: jsonb().$type<Reading[]>().notNull(),
+  note: note(),
+  ...logged(),
 })
 
 export const changeovers = pgTable('changeovers', {
-  id: entryId(), headId: integer().notNull(), nozzleId: integer().notNull(), fromMaterialId: integer(), toMaterialId: integer(), atC: doublePrecision('at_c').notNull(), volumeMm3: doublePrecision('volume_mm3').notNull(), clean: boolean().notNull(), note: note(), ...logged(),
+  id: entryId(),
+  headId: integer().notNull(),
+  nozzleId: integer().notNull(),
+  fromMaterialId: integer(),
+  toMaterialId: integer(),
+  atC: doublePrecision('at_c').notNull(),
+  volumeMm3: doublePrecision('volume_mm3').notNull(),
+  clean: boolean().notNull(),
+  note: note(),
+  ...logged(),
 })
 
 export const anneals = pgTable('anneals', {
-  id: entryId(), name: text().notNull(), materialId: integer().notNull(), dryerId: integer().notNull(), atC: doublePrecision('at_c').notNull(), holdH: doublePrecision().notNull(), rampCPerH: doublePrecision('ramp_c_per_h').notNull(), thicknessMm: doublePrecision().notNull(), totalH: doublePrecision().notNull(), note: note(), ...logged(),
+  id: entryId(),
+  name: text().notNull(),
+  materialId: integer().notNull(),
+  dryerId: integer().notNull(),
+  atC: doublePrecision('at_c').notNull(),
+  holdH: doublePrecision().notNull(),
+  rampCPerH: doublePrecision('ramp_c_per_h').notNull(),
+  thicknessMm: doublePrecision().notNull(),
+  totalH: doublePrecision().notNull(),
+  note: note(),
+  ...logged(),
 })
 
 export const endings = pgTable('endings', {
-  id: entryId(), target: text().$type<'drying' | 'soak' | 'anneal'>().notNull(), targetId: bigint({ mode: 'number' }).notNull(), outcome: text().$type<'done' | 'stopped early'>().notNull(), actualC: doublePrecision('actual_c'), grossG: doublePrecision(), note: note(), ...logged(),
+  id: entryId(),
+  target: text().$type<'drying' | 'soak' | 'anneal'>().notNull(),
+  targetId: bigint({ mode: 'number' }).notNull(),
+  outcome: text().$type<'done' | 'stopped early'>().notNull(),
+  actualC: doublePrecision('actual_c'),
+  grossG: doublePrecision(),
+  note: note(),
+  ...logged(),
 })
 
 export const prechecks = pgTable('prechecks', {
-  id: entryId(), printerId: integer().notNull(), headId: integer().notNull(), spoolId: integer(), materialId: integer().notNull(), name: text().notNull(), contentSha256: text('content_sha256'), hours: doublePrecision(),
-  printsFrom: text().$type<'room' | 'dry box' | 'dryer'>().notNull(), lines: jsonb().$type<CheckLine[]>().notNull(), answers: jsonb().$type<Answer[]>().notNull(), may: boolean().notNull(), note: note(), ...logged(),
+  id: entryId(),
+  printerId: integer().notNull(),
+  headId: integer().notNull(),
+  spoolId: integer(),
+  materialId: integer().notNull(),
+  name: text().notNull(),
+  contentSha256: text('content_sha256'),
+  hours: doublePrecision(),
+  printsFrom: text().$type<'room' | 'dry box' | 'dryer'>().notNull(),
+  lines: jsonb().$type<CheckLine[]>().notNull(),
+  answers: jsonb().$type<Answer[]>().notNull(),
+  may: boolean().notNull(),
+  note: note(),
+  ...logged(),
 })
 
-export const readings = pgTable('readings', { printerId: integer().notNull(), at: at().notNull(), bedC: doublePrecision('bed_c'), chamberC: doublePrecision('chamber_c') })
+export const readings = pgTable('readings', {
+  printerId: integer().notNull(),
+  at: at().notNull(),
+  bedC: doublePrecision('bed_c'),
+  chamberC: doublePrecision('chamber_c'),
+})
 
 export const strikes = pgTable('strikes', {
-  id: entryId(), target: text().$type<StrikeTarget>().notNull(), targetId: bigint({ mode: 'number' }).notNull(),
-  reason: text().notNull(), personId: integer().notNull(), recordedAt: now(),
+  id: entryId(),
+  target: text().$type<StrikeTarget>().notNull(),
+  targetId: bigint({ mode: 'number' }).notNull(),
+  reason: text().notNull(),
+  personId: integer().notNull(),
+  recordedAt: now(),
 })
 
 export const answers = pgTable('answers', {
-  key: text().primaryKey(), route: text().notNull(), bodySha256: text('body_sha256').notNull(), personId: integer().notNull(), answer: jsonb().notNull(), recordedAt: now(),
+  key: text().primaryKey(),
+  route: text().notNull(),
+  bodySha256: text('body_sha256').notNull(),
+  personId: integer().notNull(),
+  answer: jsonb().notNull(),
+  recordedAt: now(),
 })
 
 export const forecasts = pgTable('forecasts', {
-  nozzleId: integer().primaryKey(), basis: text().notNull(), stale: boolean().notNull().default(false), sisterTerm: doublePrecision().array(),
-  wearKg: doublePrecision().notNull(), fibreG: doublePrecision().notNull(), leftKg: doublePrecision().notNull(), leftLowKg: doublePrecision().notNull(),
-  leftHighKg: doublePrecision().notNull(), nextGaugeKg: doublePrecision().notNull(), pastChance: doublePrecision().notNull(),
-  detail: jsonb().$type<ForecastDetail>().notNull(), computedAt: now(),
+  nozzleId: integer().primaryKey(),
+  basis: text().notNull(),
+  stale: boolean().notNull().default(false),
+  sisterTerm: doublePrecision().array(),
+  wearKg: doublePrecision().notNull(),
+  fibreG: doublePrecision().notNull(),
+  leftKg: doublePrecision().notNull(),
+  leftLowKg: doublePrecision().notNull(),
+  leftHighKg: doublePrecision().notNull(),
+  nextGaugeKg: doublePrecision().notNull(),
+  pastChance: doublePrecision().notNull(),
+  detail: jsonb().$type<ForecastDetail>().notNull(),
+  computedAt: now(),
   /** Versions of the wear model that the forecast and the sister term were worked out by. */
-  model: integer().notNull(), termModel: integer().notNull(),
+  model: integer().notNull(),
+  termModel: integer().notNull(),
 })

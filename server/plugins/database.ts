@@ -8,10 +8,17 @@ export default defineNitroPlugin(nitro => {
   let stopped = false
   let timer: ReturnType<typeof setTimeout> | undefined
   const round = async () => {
-    try { await refreshStale(await database()) } catch { /* the database is away; the next round tries again */ }
+    try {
+      await refreshStale(await database())
+    } catch {
+      /* the database is away; the next round tries again */
+    }
     if (!stopped) timer = setTimeout(() => void round(), EVERY_MS)
   }
-  database().then(refreshMissing).catch((error: unknown) => console.error('database:', error instanceof Error ? error.message : error)).finally(() => void round())
+  database()
+    .then(refreshMissing)
+    .catch((error: unknown) => console.error('database:', error instanceof Error ? error.message : error))
+    .finally(() => void round())
   nitro.hooks.hook('close', async () => {
     stopped = true
     clearTimeout(timer)

@@ -5,6 +5,15 @@ const EVERY_MS = 5000
 
 export default defineNitroPlugin(nitro => {
   theHub()
-  const timer = setInterval(() => void keepReadings().catch(() => { /* the database is away; the next round tries again */ }), EVERY_MS)
-  nitro.hooks.hook('close', () => { clearInterval(timer); stopHub() })
+  const timer = setInterval(
+    () =>
+      void keepReadings().catch(() => {
+        /* the database is away; the next round tries again */
+      }),
+    EVERY_MS,
+  )
+  nitro.hooks.hook('close', () => {
+    clearInterval(timer)
+    stopHub()
+  })
 })

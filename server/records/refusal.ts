@@ -23,7 +23,8 @@ export function notFound(what: string): never {
 /** Asks every question that has not been confirmed yet. */
 export function ask(questions: Question[], confirmed: string[]): void {
   const open = questions.filter(q => !answersTo(q).some(code => confirmed.includes(code)))
-  if (open.length > 0) throw new Refusal({ type: 'urn:iron-nozzle:question', status: 409, title: open[0]!.message, questions: open })
+  if (open.length > 0)
+    throw new Refusal({ type: 'urn:iron-nozzle:question', status: 409, title: open[0]!.message, questions: open })
 }
 
 /** Nothing can have happened later than now; clocks may differ by a few minutes. */

@@ -1,4 +1,6 @@
-/** Runs: what a job pushed through which nozzle, saved with the facts as they stood, and what that did to the nozzle. */
+/**
+ * Runs: what a job pushed through which nozzle, saved with the facts as they stood, and what that did to the nozzle.
+ */
 import { eq } from 'drizzle-orm'
 import type { z } from 'zod'
 import { stoppedAt, type FullScan } from '../../core/gcode'
@@ -23,7 +25,14 @@ const ENTERED_AS = { job: 'job file', grams: 'grams', metres: 'metres', weights:
 /** What a save did, in numbers; the app says it in words. */
 export interface RunEffect {
   runId: number
-  nozzles: { tag: string, fibreG: number, extrudedG: number, leftFibreKg: number | null, leftMaterial: string | null, pastChance: number }[]
+  nozzles: {
+    tag: string
+    fibreG: number
+    extrudedG: number
+    leftFibreKg: number | null
+    leftMaterial: string | null
+    pastChance: number
+  }[]
 }
 
 export async function saveRun(tx: Connection, run: Run, personId: number): Promise<RunEffect> {
@@ -35,16 +44,31 @@ export async function saveRun(tx: Connection, run: Run, personId: number): Promi
   if (new Set(run.tools.map(t => t.tool)).size !== run.tools.length) refuseField('tools', 'Each tool number once')
   const questions: Question[] = []
   const rows = []
-  for (const [i, tool] of run.tools.entries()) rows.push(await toolRow(tx, run, tool, `tools.${i}`, scan, endedAt, questions))
+  for (const [i, tool] of run.tools.entries())
+    rows.push(await toolRow(tx, run, tool, `tools.${i}`, scan, endedAt, questions))
   await askAboutSpools(tx, rows, questions)
   ask(questions, run.confirmed)
   const enteredAs = ENTERED_AS[run.tools[0]!.amount.kind]
-  const [saved] = await tx.insert(runs).values({
-    printerId: run.printerId, jobId, name: run.name, endedAt, hours: run.hours, outcome: run.outcome,
-    stoppedKind: run.stopped?.kind ?? null, stoppedValue: run.stopped?.value ?? null, symptoms: run.symptoms, enteredAs,
-    bedSetC: run.bedSetC ?? scan?.maxSetpointC.bed ?? null, chamberSetC: run.chamberSetC ?? scan?.maxSetpointC.chamber ?? null,
-    precheckId: run.precheckId, note: run.note, personId,
-  }).returning({ id: runs.id })
+  const [saved] = await tx
+    .insert(runs)
+    .values({
+      printerId: run.printerId,
+      jobId,
+      name: run.name,
+      endedAt,
+      hours: run.hours,
+      outcome: run.outcome,
+      stoppedKind: run.stopped?.kind ?? null,
+      stoppedValue: run.stopped?.value ?? null,
+      symptoms: run.symptoms,
+      enteredAs,
+      bedSetC: run.bedSetC ?? scan?.maxSetpointC.bed ?? null,
+      chamberSetC: run.chamberSetC ?? scan?.maxSetpointC.chamber ?? null,
+      precheckId: run.precheckId,
+      note: run.note,
+      personId,
+    })
+    .returning({ id: runs.id })
   const runId = saved!.id
   await tx.insert(runTools).values(rows.map(r => ({ ...r, runId })))
   const touched = [...new Set(rows.map(r => r.nozzleId))].sort((a, b) => a - b)
@@ -54,9 +78,13 @@ export async function saveRun(tx: Connection, run: Run, personId: number): Promi
     const mine = rows.filter(r => r.nozzleId === nozzleId)
     const last = log.lastFilled
     effects.push({
-      tag: log.tag, fibreG: sum(mine.map(r => r.fibreG)), extrudedG: sum(mine.map(r => r.extrudedG)),
-      leftFibreKg: last && Number.isFinite(forecast.leftKg.median) ? fillerKgFor(forecast.leftKg.median, last.abrasivity) : null,
-      leftMaterial: last?.material ?? null, pastChance: forecast.pastChance,
+      tag: log.tag,
+      fibreG: sum(mine.map(r => r.fibreG)),
+      extrudedG: sum(mine.map(r => r.extrudedG)),
+      leftFibreKg:
+        last && Number.isFinite(forecast.leftKg.median) ? fillerKgFor(forecast.leftKg.median, last.abrasivity) : null,
+      leftMaterial: last?.material ?? null,
+      pastChance: forecast.pastChance,
     })
   }
   return { runId, nozzles: effects }
@@ -70,47 +98,101 @@ async function scanOf(tx: Connection, jobId: number): Promise<FullScan> {
   return job.scan
 }
 
-async function toolRow(tx: Connection, run: Run, tool: Tool, at: string, scan: FullScan | null, endedAt: Date, questions: Question[]) {
+async function toolRow(
+  tx: Connection,
+  run: Run,
+  tool: Tool,
+  at: string,
+  scan: FullScan | null,
+  endedAt: Date,
+  questions: Question[],
+) {
   const [head] = await tx.select().from(heads).where(eq(heads.id, tool.headId))
   if (!head || head.printerId !== run.printerId) refuseField(`${at}.headId`, 'This head is not on that printer')
   const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, tool.nozzleId))
   if (!nozzle) refuseField(`${at}.nozzleId`, 'This nozzle is not known')
   const fitted = await headAt(tx, tool.headId, endedAt)
-  if (fitted?.nozzleId !== tool.nozzleId) questions.push({
-    code: `not-fitted:${tool.tool}`, field: `${at}.nozzleId`,
-    message: fitted ? `${fitted.tag} was fitted there then, not ${nozzle.tag}. Log it for ${nozzle.tag} all the same?` : `No nozzle was fitted there then. Log it for ${nozzle.tag} all the same?`,
-  })
+  if (fitted?.nozzleId !== tool.nozzleId)
+    questions.push({
+      code: `not-fitted:${tool.tool}`,
+      field: `${at}.nozzleId`,
+      message: fitted
+        ? `${fitted.tag} was fitted there then, not ${nozzle.tag}. Log it for ${nozzle.tag} all the same?`
+        : `No nozzle was fitted there then. Log it for ${nozzle.tag} all the same?`,
+    })
   const { spool, material } = await filament(tx, tool, at)
-  const { densityGCm3: density, diameterMm, fillerFraction: fraction } = filamentOfSpool(spool, material, scan?.filamentDiameterMm ?? null)
-  if (density === null && (tool.amount.kind === 'job' || tool.amount.kind === 'metres')) refuseField(`${at}.spoolId`, `${spool ? spool.tag : material.name} has no density, so a length has no mass. Enter the density of ${material.name} in Stores, or log grams`)
+  const {
+    densityGCm3: density,
+    diameterMm,
+    fillerFraction: fraction,
+  } = filamentOfSpool(spool, material, scan?.filamentDiameterMm ?? null)
+  if (density === null && (tool.amount.kind === 'job' || tool.amount.kind === 'metres'))
+    refuseField(
+      `${at}.spoolId`,
+      `${spool ? spool.tag : material.name} has no density, so a length has no mass. Enter the density of ` +
+        `${material.name} in Stores, or log grams`,
+    )
   const another = tool.amount.kind === 'job' ? readForAnother(spool, scan?.filamentDiameterMm ?? null) : null
   if (another) refuseField(`${at}.spoolId`, another)
   const { extrudedMm, extrudedG } = amountOf(run, tool, at, scan, diameterMm, density)
   const fibreG = fibreMassG(extrudedG, fraction)
   return {
-    tool: tool.tool, headId: tool.headId, nozzleId: tool.nozzleId, materialId: material.id, spoolId: spool?.id ?? null, endedAt,
-    extrudedMm, extrudedG, fibreG, wearKg: wearKg(extrudedG, fraction, material.abrasivity),
+    tool: tool.tool,
+    headId: tool.headId,
+    nozzleId: tool.nozzleId,
+    materialId: material.id,
+    spoolId: spool?.id ?? null,
+    endedAt,
+    extrudedMm,
+    extrudedG,
+    fibreG,
+    wearKg: wearKg(extrudedG, fraction, material.abrasivity),
     setC: tool.setC ?? scan?.maxSetpointC.tools[String(tool.tool)] ?? null,
     peakFlowMm3S: scan?.toolFlow?.find(t => t.index === tool.tool)?.peak ?? null,
-    densityGCm3: density, diameterMm, filler: material.filler, fillerFraction: fraction, abrasivity: material.abrasivity, materialName: material.name,
+    densityGCm3: density,
+    diameterMm,
+    filler: material.filler,
+    fillerFraction: fraction,
+    abrasivity: material.abrasivity,
+    materialName: material.name,
   }
 }
 
 async function filament(tx: Connection, tool: Tool, at: string) {
   const [spool] = tool.spoolId === null ? [] : await tx.select().from(spools).where(eq(spools.id, tool.spoolId))
   if (tool.spoolId !== null && !spool) refuseField(`${at}.spoolId`, 'This spool is not known')
-  const [material] = await tx.select().from(materials).where(eq(materials.id, spool?.materialId ?? tool.materialId!))
+  const [material] = await tx
+    .select()
+    .from(materials)
+    .where(eq(materials.id, spool?.materialId ?? tool.materialId!))
   if (!material) refuseField(`${at}.materialId`, 'This material is not known')
   return { spool: spool ?? null, material }
 }
 
-interface Amount { extrudedMm: number | null, extrudedG: number }
+interface Amount {
+  extrudedMm: number | null
+  extrudedG: number
+}
 
-/** Millimetres and grams that went through, from the job, grams, metres or the spool's weights; less for a job that stopped. */
-function amountOf(run: Run, tool: Tool, at: string, scan: FullScan | null, diameterMm: number, density: number | null): Amount {
+/**
+ * Millimetres and grams that went through, from the job, grams, metres or the spool's weights; less for a job that
+ * stopped.
+ */
+function amountOf(
+  run: Run,
+  tool: Tool,
+  at: string,
+  scan: FullScan | null,
+  diameterMm: number,
+  density: number | null,
+): Amount {
   const a = tool.amount
-  const ofMass = (g: number): Amount => ({ extrudedG: g, extrudedMm: density === null ? null : lengthForMassMm(g, diameterMm, density) })
-  const ofLength = (mm: number): Amount => ({ extrudedMm: mm, extrudedG: massG(mm, diameterMm, density!) }) // a length is refused without a density
+  const ofMass = (g: number): Amount => ({
+    extrudedG: g,
+    extrudedMm: density === null ? null : lengthForMassMm(g, diameterMm, density),
+  })
+  // a length is refused without a density
+  const ofLength = (mm: number): Amount => ({ extrudedMm: mm, extrudedG: massG(mm, diameterMm, density!) })
   if (a.kind === 'grams') return ofMass(a.grams)
   if (a.kind === 'weights') return ofMass(a.beforeG - a.afterG)
   if (a.kind === 'metres') return ofLength(a.metres * 1000)
@@ -118,21 +200,31 @@ function amountOf(run: Run, tool: Tool, at: string, scan: FullScan | null, diame
   const planned = scan.tools.find(t => t.index === tool.tool)
   if (!planned) refuseField(`${at}.tool`, `The job has no tool ${tool.tool}`)
   // a weighed print is shared among the tools as the whole job would have been
-  if (run.stopped?.kind === 'weighed') return ofMass(run.stopped.value * planned.extrudedMm / scan.totalExtrudedMm!)
+  if (run.stopped?.kind === 'weighed') return ofMass((run.stopped.value * planned.extrudedMm) / scan.totalExtrudedMm!)
   if (!run.stopped) return ofLength(planned.extrudedMm)
   if (!scan.profile) refuseField('stopped', 'This scan keeps no 1 % steps; weigh the print instead')
   const stop = run.stopped.kind === 'percent' ? { percent: run.stopped.value } : { heightMm: run.stopped.value }
-  return ofLength(stoppedAt({ tools: scan.tools, profile: scan.profile }, stop).tools.find(t => t.index === tool.tool)!.extrudedMm)
+  return ofLength(
+    stoppedAt({ tools: scan.tools, profile: scan.profile }, stop).tools.find(t => t.index === tool.tool)!.extrudedMm,
+  )
 }
 
-async function askAboutSpools(tx: Connection, rows: { spoolId: number | null, extrudedG: number }[], questions: Question[]): Promise<void> {
+async function askAboutSpools(
+  tx: Connection,
+  rows: { spoolId: number | null; extrudedG: number }[],
+  questions: Question[],
+): Promise<void> {
   for (const spoolId of new Set(rows.map(r => r.spoolId))) {
     if (spoolId === null) continue
     const used = sum(rows.filter(r => r.spoolId === spoolId).map(r => r.extrudedG))
     const left = await spoolRemaining(tx, spoolId)
-    if (used > left.g + 0.5) questions.push({
-      code: `over-spool:${spoolId}`, field: `tools.${rows.findIndex(r => r.spoolId === spoolId)}.amount`,
-      message: `${used.toFixed(0)} g is more than the ${Math.max(0, left.g).toFixed(0)} g left on ${left.tag}. Is that right?`,
-    })
+    if (used > left.g + 0.5)
+      questions.push({
+        code: `over-spool:${spoolId}`,
+        field: `tools.${rows.findIndex(r => r.spoolId === spoolId)}.amount`,
+        message:
+          `${used.toFixed(0)} g is more than the ${Math.max(0, left.g).toFixed(0)} g left on ` +
+          `${left.tag}. Is that right?`,
+      })
   }
 }

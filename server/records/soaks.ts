@@ -1,4 +1,6 @@
-/** Soaks that run, what the printer reported meanwhile, and warm-ups fitted from such readings or from a probe's file. */
+/**
+ * Soaks that run, what the printer reported meanwhile, and warm-ups fitted from such readings or from a probe's file.
+ */
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { fitWarmUp, type FittedWarmUp, type Reading, type RecordedWarmUp } from '../../core/chamber'
@@ -8,37 +10,94 @@ import type { Connection } from '../db/client'
 import { printers, warmUps } from '../db/schema'
 import { notInFuture, refuseField } from './refusal'
 
-export interface SoakLine { id: number, printerId: number, printer: string, material: string | null, targetC: number | null, bedC: number, part: string, minutes: number, basis: string, from: string, to: string | null, outcome: string | null, person: string, readings: number }
+export interface SoakLine {
+  id: number
+  printerId: number
+  printer: string
+  material: string | null
+  targetC: number | null
+  bedC: number
+  part: string
+  minutes: number
+  basis: string
+  from: string
+  to: string | null
+  outcome: string | null
+  person: string
+  readings: number
+}
 
 /** Soaks of the last days, the newest first; those still running among them. */
 export async function listSoaks(db: Connection, days = 30): Promise<SoakLine[]> {
   return await db.execute<SoakLine & Record<string, unknown>>(sql`
-    select k.id::int, k.printer_id "printerId", p.name printer, m.name material, k.target_c "targetC", k.bed_c "bedC", k.part, k.minutes, k.basis, k.occurred_at "from", k.ended_at "to", k.outcome, u.name person,
-      (select count(*)::int from readings r where r.printer_id = k.printer_id and r.at between k.occurred_at and coalesce(k.ended_at, now())) readings
-    from standing_soaks k join printers p on p.id = k.printer_id left join materials m on m.id = k.material_id join people u on u.id = k.person_id
+    select k.id::int, k.printer_id "printerId", p.name printer, m.name material, k.target_c "targetC",
+    k.bed_c "bedC", k.part, k.minutes, k.basis, k.occurred_at "from", k.ended_at "to", k.outcome, u.name person,
+      (select count(*)::int from readings r where r.printer_id = k.printer_id and r.at between k.occurred_at
+      and coalesce(k.ended_at, now())) readings
+    from standing_soaks k join printers p on p.id = k.printer_id left join materials m on m.id = k.material_id
+    join people u on u.id = k.person_id
     where k.occurred_at > now() - ${days} * interval '1 day' order by k.occurred_at desc, k.id desc limit 60`)
 }
 
 /** Printers that soak now: their readings are kept. A soak that nobody ended is over after twelve hours. */
 export async function soakingPrinters(db: Connection): Promise<number[]> {
-  return (await db.execute<{ id: number }>(sql`select distinct printer_id id from standing_soaks where ended_at is null and occurred_at > now() - interval '12 hours'`)).map(r => r.id)
+  return (
+    await db.execute<{ id: number }>(
+      sql`select distinct printer_id id from standing_soaks
+        where ended_at is null and occurred_at > now() - interval '12 hours'`,
+    )
+  ).map(r => r.id)
 }
 
 /** One reading each ten seconds; whichever process comes first. */
-export async function keepReading(db: Connection, printerId: number, at: Date, bedC: number | null, chamberC: number | null): Promise<void> {
+export async function keepReading(
+  db: Connection,
+  printerId: number,
+  at: Date,
+  bedC: number | null,
+  chamberC: number | null,
+): Promise<void> {
   const bucket = new Date(Math.floor(at.getTime() / 10_000) * 10_000)
-  await db.execute(sql`insert into readings (printer_id, at, bed_c, chamber_c) values (${printerId}, ${bucket.toISOString()}, ${bedC}, ${chamberC}) on conflict do nothing`)
+  await db.execute(
+    sql`insert into readings (printer_id, at, bed_c, chamber_c)
+      values (${printerId}, ${bucket.toISOString()}, ${bedC}, ${chamberC}) on conflict do nothing`,
+  )
 }
 
 export interface WarmUpLine extends RecordedWarmUp {
-  id: number, printerId: number, place: string, source: string, at: string, person: string, note: string
-  rmsC: number, used: number, dips: { fromS: number, toS: number }[], readings: Reading[], struck: string | null
+  id: number
+  printerId: number
+  place: string
+  source: string
+  at: string
+  person: string
+  note: string
+  rmsC: number
+  used: number
+  dips: { fromS: number; toS: number }[]
+  readings: Reading[]
+  struck: string | null
 }
 
 /** Warm-ups of all printers, newest first, each with at most 200 of its readings for the drawing. */
 export async function listWarmUps(db: Connection): Promise<WarmUpLine[]> {
-  const rows = await db.execute<{ id: number, printerId: number, place: string, source: string, bedC: number, chamberSetC: number | null, roomC: number, fit: FittedWarmUp, readings: Reading[], at: string, person: string, note: string, struck: string | null }>(sql`
-    select w.id::int, w.printer_id "printerId", w.place, w.source, w.bed_c "bedC", w.chamber_set_c "chamberSetC", w.room_c "roomC", w.fit, w.readings, w.occurred_at at, u.name person, w.note,
+  const rows = await db.execute<{
+    id: number
+    printerId: number
+    place: string
+    source: string
+    bedC: number
+    chamberSetC: number | null
+    roomC: number
+    fit: FittedWarmUp
+    readings: Reading[]
+    at: string
+    person: string
+    note: string
+    struck: string | null
+  }>(sql`
+    select w.id::int, w.printer_id "printerId", w.place, w.source, w.bed_c "bedC",
+    w.chamber_set_c "chamberSetC", w.room_c "roomC", w.fit, w.readings, w.occurred_at at, u.name person, w.note,
       (select s.reason from strikes s where s.target = 'warm-up' and s.target_id = w.id) struck
     from warm_ups w join people u on u.id = w.person_id order by w.occurred_at desc, w.id desc limit 200`)
   return rows.map(({ fit, readings, ...r }) => ({ ...r, ...fit, readings: thinned(readings) }))
@@ -50,26 +109,57 @@ function thinned(readings: Reading[]): Reading[] {
 }
 
 async function readingsOfSoak(tx: Connection, soakId: number, printerId: number): Promise<Reading[]> {
-  const [soak] = await tx.execute<{ printer_id: number }>(sql`select printer_id from standing_soaks where id = ${soakId}`)
+  const [soak] = await tx.execute<{ printer_id: number }>(
+    sql`select printer_id from standing_soaks where id = ${soakId}`,
+  )
   if (!soak || soak.printer_id !== printerId) refuseField('soakId', 'This soak is not known on that printer')
-  const rows = await tx.execute<{ s: number, c: number }>(sql`
-    select extract(epoch from r.at - k.occurred_at)::float8 s, r.chamber_c c from soaks k join readings r on r.printer_id = k.printer_id
-    where k.id = ${soakId} and r.chamber_c is not null and r.at >= k.occurred_at - interval '10 seconds' and r.at <= coalesce((select e.occurred_at from endings e where e.target = 'soak' and e.target_id = k.id), now()) order by r.at`)
+  const rows = await tx.execute<{ s: number; c: number }>(sql`
+    select extract(epoch from r.at - k.occurred_at)::float8 s, r.chamber_c c from soaks k
+    join readings r on r.printer_id = k.printer_id
+    where k.id = ${soakId} and r.chamber_c is not null and r.at >= k.occurred_at - interval '10 seconds'
+    and r.at <= coalesce((select e.occurred_at from endings e where e.target = 'soak'
+    and e.target_id = k.id), now()) order by r.at`)
   const first = rows[0]?.s ?? 0
   return rows.map(r => ({ s: r.s - first, c: r.c }))
 }
 
-export async function saveWarmUp(tx: Connection, w: z.output<typeof warmUpSchema>, personId: number): Promise<{ id: number, fit: FittedWarmUp }> {
+export async function saveWarmUp(
+  tx: Connection,
+  w: z.output<typeof warmUpSchema>,
+  personId: number,
+): Promise<{ id: number; fit: FittedWarmUp }> {
   const occurredAt = notInFuture('occurredAt', w.occurredAt)
   const [printer] = await tx.select().from(printers).where(eq(printers.id, w.printerId))
   if (!printer) refuseField('printerId', 'This printer is not known')
-  const readings = w.readings ?? await readingsOfSoak(tx, w.soakId!, w.printerId)
+  const readings = w.readings ?? (await readingsOfSoak(tx, w.soakId!, w.printerId))
   let fit: FittedWarmUp
-  try { fit = fitWarmUp(readings) } catch (error) {
-    if (error instanceof InputError) refuseField(w.readings ? 'readings' : 'soakId', `No warm-up can be fitted: ${error.given} given, ${error.allowed}`)
+  try {
+    fit = fitWarmUp(readings)
+  } catch (error) {
+    if (error instanceof InputError)
+      refuseField(
+        w.readings ? 'readings' : 'soakId',
+        `No warm-up can be fitted: ${error.given} given, ${error.allowed}`,
+      )
     throw error
   }
-  if (fit.finalC > 400 || fit.tauS > 1e6) refuseField('readings', 'These readings do not bend towards an end yet; record for longer')
-  const [row] = await tx.insert(warmUps).values({ printerId: w.printerId, place: w.place, source: w.readings ? 'probe file' : 'live readings', bedC: w.bedC, chamberSetC: w.chamberSetC, roomC: w.roomC, fit, readings, note: w.note, occurredAt, personId }).returning({ id: warmUps.id })
+  if (fit.finalC > 400 || fit.tauS > 1e6)
+    refuseField('readings', 'These readings do not bend towards an end yet; record for longer')
+  const [row] = await tx
+    .insert(warmUps)
+    .values({
+      printerId: w.printerId,
+      place: w.place,
+      source: w.readings ? 'probe file' : 'live readings',
+      bedC: w.bedC,
+      chamberSetC: w.chamberSetC,
+      roomC: w.roomC,
+      fit,
+      readings,
+      note: w.note,
+      occurredAt,
+      personId,
+    })
+    .returning({ id: warmUps.id })
   return { id: row!.id, fit }
 }

@@ -1,7 +1,14 @@
 /** Printers as stacks of parts: what sits where by the log of changes, adding a printer, changing one, the shelf. */
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { describedPart, partOf, type DescribedPart, type FittedNozzle, type Part, type Printer } from '../../core/limits'
+import {
+  describedPart,
+  partOf,
+  type DescribedPart,
+  type FittedNozzle,
+  type Part,
+  type Printer,
+} from '../../core/limits'
 import type { NozzleMaterial } from '../../core/wear'
 import type { changeSchema, printerSchema, shelfPartSchema } from '../../shared/entries'
 import type { Connection } from '../db/client'
@@ -11,61 +18,138 @@ import { refreshCeilings, type ZoneLimit } from './ceilings'
 import { notFound, notInFuture, refuseField } from './refusal'
 import { unused } from './unused'
 
-export interface StoredPart extends Part { id: number, version: number, enteredBy: string, enteredAt: string }
-export interface StackPrinter extends Printer { kind: string, note: string, version: number, parts: StoredPart[] }
+export interface StoredPart extends Part {
+  id: number
+  version: number
+  enteredBy: string
+  enteredAt: string
+}
+export interface StackPrinter extends Printer {
+  kind: string
+  note: string
+  version: number
+  parts: StoredPart[]
+}
 
-const PART_JSON = sql`json_build_object('id', a.id, 'kind', a.kind, 'role', a.role, 'name', a.name, 'headId', w.head_id, 'place', a.place, 'limitC', a.limit_c, 'shortC', a.short_c,
-  'basis', a.basis, 'note', a.note, 'details', a.details, 'version', a.version, 'enteredBy', u.name, 'enteredAt', a.entered_at)`
-const NOZZLE_JSON = sql`json_build_object('id', n.id, 'tag', n.tag, 'material', y.material, 'boreMm', y.nominal_bore_mm, 'insert', y.insert_mm is not null, 'lengthMm', y.length_mm, 'headId', h.id, 'price', 0)`
+const PART_JSON = sql`json_build_object('id', a.id, 'kind', a.kind, 'role', a.role, 'name', a.name, 'headId',
+  w.head_id, 'place', a.place, 'limitC', a.limit_c, 'shortC', a.short_c,
+  'basis', a.basis, 'note', a.note, 'details', a.details, 'version', a.version, 'enteredBy', u.name,
+  'enteredAt', a.entered_at)`
+const NOZZLE_JSON = sql`json_build_object('id', n.id, 'tag', n.tag, 'material', y.material, 'boreMm',
+  y.nominal_bore_mm, 'insert', y.insert_mm is not null, 'lengthMm', y.length_mm, 'headId', h.id, 'price', 0)`
 
 /** All printers as stacks, or those asked for. */
 export async function listStacks(db: Connection, ids?: readonly number[]): Promise<StackPrinter[]> {
-  const these = ids === undefined ? sql`true` : sql`p.id in (${sql.join([...ids, 0].map(i => sql`${i}`), sql`, `)})`
+  const these =
+    ids === undefined
+      ? sql`true`
+      : sql`p.id in (${sql.join(
+          [...ids, 0].map(i => sql`${i}`),
+          sql`, `,
+        )})`
   return await db.execute<StackPrinter & Record<string, unknown>>(sql`
     select p.id, p.name, p.kind, p.note, p.version,
       (select coalesce(json_agg(json_build_object('id', h.id, 'name', h.name, 'nozzle', (
-        select ${NOZZLE_JSON} from (select * from standing_fittings e where e.head_id = h.id order by e.occurred_at desc, e.id desc limit 1) e
-        join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id where e.kind = 'fit')) order by h.position, h.id), '[]') from heads h where h.printer_id = p.id) heads,
+        select ${NOZZLE_JSON} from (select * from standing_fittings e where e.head_id = h.id
+        order by e.occurred_at desc, e.id desc limit 1) e
+        join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id where e.kind = 'fit'))
+        order by h.position, h.id), '[]') from heads h where h.printer_id = p.id) heads,
       coalesce(q.parts, '[]') parts from printers p
-    left join (select w.printer_id, json_agg(${PART_JSON} order by a.id) parts from part_places w join parts a on a.id = w.part_id join people u on u.id = a.entered_by where w.kind = 'fit' group by w.printer_id) q on q.printer_id = p.id
+    left join (select w.printer_id, json_agg(${PART_JSON} order by a.id) parts from part_places w
+    join parts a on a.id = w.part_id join people u on u.id = a.entered_by where w.kind = 'fit'
+    group by w.printer_id) q on q.printer_id = p.id
     where ${these} order by p.id`)
 }
 
 /** Parts on the shelf, fit for any printer. */
 export async function listShelf(db: Connection): Promise<StoredPart[]> {
   const rows = await db.execute<{ part: StoredPart }>(sql`
-    select ${PART_JSON} part from parts a join people u on u.id = a.entered_by left join part_places w on w.part_id = a.id
+    select ${PART_JSON} part from parts a join people u on u.id = a.entered_by left
+    join part_places w on w.part_id = a.id
     where w.kind = 'shelve' or (w.kind is null and a.to_shelf) order by a.id`)
   return rows.map(r => ({ ...r.part, headId: null }))
 }
 
 /** Nozzles that are neither fitted nor retired. */
 export async function listSpareNozzles(db: Connection): Promise<FittedNozzle[]> {
-  const rows = await db.execute<{ id: number, tag: string, material: NozzleMaterial, bore: number, insert: boolean, length: number }>(sql`
-    select n.id, n.tag, y.material, y.nominal_bore_mm bore, y.insert_mm is not null "insert", y.length_mm length from nozzles n join nozzle_types y on y.id = n.type_id
-    left join lateral (select kind from standing_fittings e where e.nozzle_id = n.id order by occurred_at desc, id desc limit 1) e on true
+  const rows = await db.execute<{
+    id: number
+    tag: string
+    material: NozzleMaterial
+    bore: number
+    insert: boolean
+    length: number
+  }>(sql`
+    select n.id, n.tag, y.material, y.nominal_bore_mm bore, y.insert_mm is not null "insert",
+    y.length_mm length from nozzles n join nozzle_types y on y.id = n.type_id
+    left join lateral (select kind from standing_fittings e where e.nozzle_id = n.id
+    order by occurred_at desc, id desc limit 1) e on true
     left join forecasts f on f.nozzle_id = n.id
-    where e.kind is distinct from 'fit' and e.kind is distinct from 'retire' and coalesce(f.past_chance, 0) < 0.5 order by n.id`)
-  return rows.map(r => ({ id: r.id, tag: r.tag, material: r.material, boreMm: r.bore, insert: r.insert, lengthMm: r.length, headId: null, price: 0 }))
+    where e.kind is distinct from 'fit' and e.kind is distinct from 'retire'
+    and coalesce(f.past_chance, 0) < 0.5 order by n.id`)
+  return rows.map(r => ({
+    id: r.id,
+    tag: r.tag,
+    material: r.material,
+    boreMm: r.bore,
+    insert: r.insert,
+    lengthMm: r.length,
+    headId: null,
+    price: 0,
+  }))
 }
 
 async function storePart(tx: Connection, p: Part, personId: number, toShelf = false): Promise<number> {
-  const [row] = await tx.insert(parts).values({
-    kind: p.kind, role: p.role as never, name: p.name, place: p.place, limitC: p.limitC, shortC: p.shortC, basis: p.basis, note: p.note, details: p.details, toShelf, enteredBy: personId,
-  }).returning({ id: parts.id })
+  const [row] = await tx
+    .insert(parts)
+    .values({
+      kind: p.kind,
+      role: p.role as never,
+      name: p.name,
+      place: p.place,
+      limitC: p.limitC,
+      shortC: p.shortC,
+      basis: p.basis,
+      note: p.note,
+      details: p.details,
+      toShelf,
+      enteredBy: personId,
+    })
+    .returning({ id: parts.id })
   return row!.id
 }
 
-export async function addPrinter(tx: Connection, p: z.output<typeof printerSchema>, personId: number, describedAt = new Date()): Promise<{ id: number, headIds: number[] }> {
+export async function addPrinter(
+  tx: Connection,
+  p: z.output<typeof printerSchema>,
+  personId: number,
+  describedAt = new Date(),
+): Promise<{ id: number; headIds: number[] }> {
   await unused(tx, printers, 'name', p.name, 'a printer')
-  const [printer] = await tx.insert(printers).values({ name: p.name, kind: p.kind, note: p.note, createdBy: personId }).returning({ id: printers.id })
+  const [printer] = await tx
+    .insert(printers)
+    .values({ name: p.name, kind: p.kind, note: p.note, createdBy: personId })
+    .returning({ id: printers.id })
   const headIds: number[] = []
   for (const [position, h] of p.heads.entries()) {
-    if (p.heads.findIndex(o => o.name.toLowerCase() === h.name.toLowerCase()) !== position) refuseField(`heads.${position}.name`, 'Each head needs a name of its own')
-    const [head] = await tx.insert(heads).values({ printerId: printer!.id, name: h.name, position, createdBy: personId }).returning({ id: heads.id })
+    if (p.heads.findIndex(o => o.name.toLowerCase() === h.name.toLowerCase()) !== position)
+      refuseField(`heads.${position}.name`, 'Each head needs a name of its own')
+    const [head] = await tx
+      .insert(heads)
+      .values({ printerId: printer!.id, name: h.name, position, createdBy: personId })
+      .returning({ id: heads.id })
     headIds.push(head!.id)
   }
-  const [change] = await tx.insert(stackChanges).values({ printerId: printer!.id, kind: 'described', text: `${p.parts.length} parts described`, occurredAt: describedAt, personId }).returning({ id: stackChanges.id })
+  const [change] = await tx
+    .insert(stackChanges)
+    .values({
+      printerId: printer!.id,
+      kind: 'described',
+      text: `${p.parts.length} parts described`,
+      occurredAt: describedAt,
+      personId,
+    })
+    .returning({ id: stackChanges.id })
   for (const d of p.parts) {
     const headId = d.head === null ? null : headIds[d.head]!
     const partId = await storePart(tx, describedPart(d as DescribedPart, 0, headId), personId)
@@ -75,9 +159,20 @@ export async function addPrinter(tx: Connection, p: z.output<typeof printerSchem
   return { id: printer!.id, headIds }
 }
 
-export async function addShelfPart(tx: Connection, p: z.output<typeof shelfPartSchema>, personId: number): Promise<{ id: number, name: string }> {
+export async function addShelfPart(
+  tx: Connection,
+  p: z.output<typeof shelfPartSchema>,
+  personId: number,
+): Promise<{ id: number; name: string }> {
   const start = partOf(p.kind)
-  const part = { ...start, name: p.name ?? start.name, limitC: p.limitC === undefined ? start.limitC : p.limitC, basis: p.basis ?? start.basis, note: p.note || start.note, details: { ...start.details, ...p.details } }
+  const part = {
+    ...start,
+    name: p.name ?? start.name,
+    limitC: p.limitC === undefined ? start.limitC : p.limitC,
+    basis: p.basis ?? start.basis,
+    note: p.note || start.note,
+    details: { ...start.details, ...p.details },
+  }
   return { id: await storePart(tx, part, personId, true), name: part.name }
 }
 
@@ -85,21 +180,33 @@ export async function addShelfPart(tx: Connection, p: z.output<typeof shelfPartS
 const NO_THING: readonly string[] = ['firmware', 'ventilation']
 
 /** What was done to a printer, at one time: parts off, parts on, nozzles fitted. Answers what it now is. */
-export async function saveChange(tx: Connection, c: z.output<typeof changeSchema>, personId: number): Promise<{ id: number, printer: string, limits: ZoneLimit[] }> {
+export async function saveChange(
+  tx: Connection,
+  c: z.output<typeof changeSchema>,
+  personId: number,
+): Promise<{ id: number; printer: string; limits: ZoneLimit[] }> {
   const occurredAt = notInFuture('occurredAt', c.occurredAt)
-  const [printer] = await tx.execute<{ id: number, name: string }>(sql`select id, name from printers where id = ${c.printerId} for no key update`)
+  const [printer] = await tx.execute<{ id: number; name: string }>(
+    sql`select id, name from printers where id = ${c.printerId} for no key update`,
+  )
   if (!printer) notFound('This printer')
   const before = (await listStacks(tx, [c.printerId]))[0]!
-  const onHead = (headId: number | null, field: string) => { if (headId !== null && !before.heads.some(h => h.id === headId)) refuseField(field, `${printer.name} has no such head`) }
+  const onHead = (headId: number | null, field: string) => {
+    if (headId !== null && !before.heads.some(h => h.id === headId))
+      refuseField(field, `${printer.name} has no such head`)
+  }
   await notBeforeTheyCame(tx, [...c.remove, ...c.fit.map(f => f.partId)], occurredAt)
-  const [change] = await tx.insert(stackChanges).values({ printerId: c.printerId, kind: 'changed', text: c.text, occurredAt, personId }).returning({ id: stackChanges.id })
-  const added: { role: string, kind: string, headId: number | null }[] = []
+  const [change] = await tx
+    .insert(stackChanges)
+    .values({ printerId: c.printerId, kind: 'changed', text: c.text, occurredAt, personId })
+    .returning({ id: stackChanges.id })
+  const added: { role: string; kind: string; headId: number | null }[] = []
   for (const [i, a] of c.add.entries()) {
     onHead(a.headId, `add.${i}.headId`)
     const part = describedPart({ ...a, head: null } as DescribedPart, 0, a.headId)
     const partId = await storePart(tx, part, personId)
     await tx.insert(partEvents).values({ changeId: change!.id, partId, kind: 'fit', headId: a.headId })
-    added.push(part as { role: string, kind: string, headId: number | null })
+    added.push(part as { role: string; kind: string; headId: number | null })
   }
   const shelf = c.fit.length > 0 ? await listShelf(tx) : []
   for (const [i, f] of c.fit.entries()) {
@@ -107,23 +214,38 @@ export async function saveChange(tx: Connection, c: z.output<typeof changeSchema
     const part = shelf.find(p => p.id === f.partId)
     if (!part) refuseField(`fit.${i}.partId`, 'This part is not on the shelf; someone may have fitted it meanwhile')
     await tx.insert(partEvents).values({ changeId: change!.id, partId: f.partId, kind: 'fit', headId: f.headId })
-    added.push(part as { role: string, kind: string, headId: number | null })
+    added.push(part as { role: string; kind: string; headId: number | null })
   }
   for (const [i, partId] of c.remove.entries()) {
     const part = before.parts.find(p => p.id === partId)
     if (!part) refuseField(`remove.${i}`, 'This part is not on the printer; someone may have taken it off meanwhile')
     // the same part led or set otherwise is no second one on the shelf
-    const kind = NO_THING.includes(part.role) || added.some(a => a.kind === part.kind && a.headId === part.headId) ? 'scrap' : 'shelve'
+    const kind =
+      NO_THING.includes(part.role) || added.some(a => a.kind === part.kind && a.headId === part.headId)
+        ? 'scrap'
+        : 'shelve'
     await tx.insert(partEvents).values({ changeId: change!.id, partId, kind })
   }
   for (const [i, n] of c.nozzles.entries()) {
     onHead(n.headId, `nozzles.${i}.headId`)
-    await saveFitting(tx, { kind: 'fit', nozzleId: n.nozzleId, headId: n.headId, reason: c.text.slice(0, 300), occurredAt: c.occurredAt, confirmed: c.confirmed }, personId)
+    await saveFitting(
+      tx,
+      {
+        kind: 'fit',
+        nozzleId: n.nozzleId,
+        headId: n.headId,
+        reason: c.text.slice(0, 300),
+        occurredAt: c.occurredAt,
+        confirmed: c.confirmed,
+      },
+      personId,
+    )
   }
   const then = (await listStacks(tx, [c.printerId]))[0]!
   for (const h of then.heads) {
     const had = before.parts.some(p => p.role === 'sensor' && p.headId === h.id)
-    if (had && !then.parts.some(p => p.role === 'sensor' && p.headId === h.id)) refuseField('remove', `${h.name} would be without a temperature sensor: fit another in the same change`)
+    if (had && !then.parts.some(p => p.role === 'sensor' && p.headId === h.id))
+      refuseField('remove', `${h.name} would be without a temperature sensor: fit another in the same change`)
   }
   return { id: change!.id, printer: printer.name, limits: (await refreshCeilings(tx, [c.printerId]))[0]! }
 }
@@ -131,17 +253,27 @@ export async function saveChange(tx: Connection, c: z.output<typeof changeSchema
 /** A part cannot leave a place before it came there. */
 async function notBeforeTheyCame(tx: Connection, partIds: number[], occurredAt: Date): Promise<void> {
   for (const id of partIds) {
-    const [last] = await tx.execute<{ name: string, since: string }>(sql`
-      select a.name, to_char(w.occurred_at, 'YYYY-MM-DD HH24:MI') since from part_places w join parts a on a.id = w.part_id where w.part_id = ${id} and w.occurred_at > ${occurredAt.toISOString()}`)
+    const [last] = await tx.execute<{ name: string; since: string }>(sql`
+      select a.name, to_char(w.occurred_at, 'YYYY-MM-DD HH24:MI') since from part_places w
+      join parts a on a.id = w.part_id where w.part_id = ${id} and w.occurred_at > ${occurredAt.toISOString()}`)
     if (last) refuseField('occurredAt', `${last.name} was moved on ${last.since} (UTC); enter a later time`)
   }
 }
 
-export interface ChangeLine { id: number, printerId: number, kind: 'described' | 'changed', text: string, at: string, person: string, struck: { reason: string, person: string } | null }
+export interface ChangeLine {
+  id: number
+  printerId: number
+  kind: 'described' | 'changed'
+  text: string
+  at: string
+  person: string
+  struck: { reason: string; person: string } | null
+}
 
 export async function listChanges(db: Connection): Promise<ChangeLine[]> {
   return await db.execute<ChangeLine & Record<string, unknown>>(sql`
     select c.id::int id, c.printer_id "printerId", c.kind, c.text, c.occurred_at at, w.name person,
-      (select json_build_object('reason', k.reason, 'person', kw.name) from strikes k join people kw on kw.id = k.person_id where k.target = 'stack change' and k.target_id = c.id) struck
+      (select json_build_object('reason', k.reason, 'person', kw.name) from strikes k
+      join people kw on kw.id = k.person_id where k.target = 'stack change' and k.target_id = c.id) struck
     from stack_changes c join people w on w.id = c.person_id order by c.occurred_at desc, c.id desc limit 500`)
 }

@@ -20,12 +20,25 @@ export class Hub {
   private readonly hearers = new Set<Hearer>()
   private watches: Watch[] = []
 
-  constructor(readonly links: Readonly<Record<string, string>>, readonly balance: string | null, readonly standIns: boolean, private readonly now: () => Date = () => new Date()) {}
+  constructor(
+    readonly links: Readonly<Record<string, string>>,
+    readonly balance: string | null,
+    readonly standIns: boolean,
+    private readonly now: () => Date = () => new Date(),
+  ) {}
 
   start(everyMs = 2000): void {
     for (const [printer, address] of Object.entries(this.links)) {
       this.state.set(printer, { printer, heads: [], bed: null, chamber: null, at: null, lostSince: null })
-      this.watches.push(watch(address, 'M105', line => this.heard(printer, line), () => this.lost(printer), { everyMs }))
+      this.watches.push(
+        watch(
+          address,
+          'M105',
+          line => this.heard(printer, line),
+          () => this.lost(printer),
+          { everyMs },
+        ),
+      )
     }
   }
 
@@ -46,22 +59,50 @@ export class Hub {
     for (const h of this.hearers) h(live)
   }
 
-  all(): Live[] { return [...this.state.values()] }
-  hear(hearer: Hearer): () => void { this.hearers.add(hearer); return () => { this.hearers.delete(hearer) } }
-  stop(): void { for (const w of this.watches) w.stop(); this.watches = []; this.hearers.clear() }
+  all(): Live[] {
+    return [...this.state.values()]
+  }
+  hear(hearer: Hearer): () => void {
+    this.hearers.add(hearer)
+    return () => {
+      this.hearers.delete(hearer)
+    }
+  }
+  stop(): void {
+    for (const w of this.watches) w.stop()
+    this.watches = []
+    this.hearers.clear()
+  }
 }
 
 /** Links as written in the environment; a mistake there is said at the start and leaves that link out. */
-export function linksFrom(env: Record<string, string | undefined>, say: (text: string) => void): { links: Record<string, string>, balance: string | null, standIns: boolean } {
+export function linksFrom(
+  env: Record<string, string | undefined>,
+  say: (text: string) => void,
+): { links: Record<string, string>; balance: string | null; standIns: boolean } {
   const links: Record<string, string> = {}
   const take = (what: string, address: unknown) => {
-    try { parseAddress(String(address)); return String(address) } catch (e) { say(`${what}: ${(e as Error).message}`); return null }
+    try {
+      parseAddress(String(address))
+      return String(address)
+    } catch (e) {
+      say(`${what}: ${(e as Error).message}`)
+      return null
+    }
   }
   let given: unknown = {}
-  try { given = JSON.parse(env.PRINTER_LINKS ?? '{}') } catch { say('PRINTER_LINKS is not JSON like {"Ribble":"192.0.2.7:8899"}') }
+  try {
+    given = JSON.parse(env.PRINTER_LINKS ?? '{}')
+  } catch {
+    say('PRINTER_LINKS is not JSON like {"Ribble":"192.0.2.7:8899"}')
+  }
   for (const [name, address] of Object.entries(given as Record<string, unknown>)) {
     const a = take(`PRINTER_LINKS, ${name}`, address)
     if (a) links[name] = a
   }
-  return { links, balance: env.BALANCE_LINK ? take('BALANCE_LINK', env.BALANCE_LINK) : null, standIns: env.STAND_INS === '1' }
+  return {
+    links,
+    balance: env.BALANCE_LINK ? take('BALANCE_LINK', env.BALANCE_LINK) : null,
+    standIns: env.STAND_INS === '1',
+  }
 }

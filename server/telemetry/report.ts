@@ -1,6 +1,13 @@
 /** The plain-text temperature report that printers answer to M105. */
-export interface Value { nowC: number, setC: number | null }
-export interface Report { heads: Value[], bed: Value | null, chamber: Value | null }
+export interface Value {
+  nowC: number
+  setC: number | null
+}
+export interface Report {
+  heads: Value[]
+  bed: Value | null
+  chamber: Value | null
+}
 
 const FIELD = /\b([TBC])(\d*):\s*(-?\d+(?:\.\d+)?)(?:\s*\/\s*(-?\d+(?:\.\d+)?))?/g
 
@@ -18,7 +25,8 @@ export function readReport(line: string): Report | null {
     else if (index === '') plain = value
     else out.heads[Number(index)] = value
   }
-  if (out.heads.length === 0 && plain) out.heads = [plain] // "T:" alone is the tool at hand; beside T0:, T1: it repeats one of them
+  // "T:" alone is the tool at hand; beside T0:, T1: it repeats one of them
+  if (out.heads.length === 0 && plain) out.heads = [plain]
   out.heads = Array.from(out.heads)
   return fields === 0 ? null : out
 }

@@ -27,11 +27,21 @@ async function prepare(): Promise<void> {
 export async function database(): Promise<Database> {
   if (pool === null) {
     const url = process.env.DATABASE_URL
-    if (!url) throw new Refusal({ type: 'urn:iron-nozzle:database', status: 503, title: 'DATABASE_URL is not set; start with npm start' })
+    if (!url)
+      throw new Refusal({
+        type: 'urn:iron-nozzle:database',
+        status: 503,
+        title: 'DATABASE_URL is not set; start with npm start',
+      })
     pool = connect(url)
   }
   ready ??= prepare()
-  try { await ready } catch (error) { ready = null; throw error } // try again with the next request
+  try {
+    await ready
+  } catch (error) {
+    ready = null
+    throw error
+  } // try again with the next request
   return pool.db
 }
 

@@ -9,10 +9,19 @@ const hearers = new Set<Hearer>()
 let listening: Promise<postgres.ListenMeta> | null = null
 
 export async function hearNews(client: postgres.Sql, hear: Hearer): Promise<() => void> {
-  listening ??= client.listen('iron_nozzle', what => { for (const h of hearers) h(what) })
-  try { await listening } catch (error) { listening = null; throw error }
+  listening ??= client.listen('iron_nozzle', what => {
+    for (const h of hearers) h(what)
+  })
+  try {
+    await listening
+  } catch (error) {
+    listening = null
+    throw error
+  }
   hearers.add(hear)
-  return () => { hearers.delete(hear) }
+  return () => {
+    hearers.delete(hear)
+  }
 }
 
 export function forgetNews(): void {

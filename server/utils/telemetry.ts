@@ -22,14 +22,17 @@ export function stopHub(): void {
 
 /** Keeps one reading each ten seconds of every printer that soaks. */
 export async function keepReadings(): Promise<void> {
-  const live = theHub().all().filter(l => l.at !== null && l.lostSince === null)
+  const live = theHub()
+    .all()
+    .filter(l => l.at !== null && l.lostSince === null)
   if (live.length === 0) return
   const db = await database()
   const soaking = await soakingPrinters(db)
   if (soaking.length === 0) return
-  const rows = await db.execute<{ id: number, name: string }>(sql`select id, name from printers`)
+  const rows = await db.execute<{ id: number; name: string }>(sql`select id, name from printers`)
   for (const l of live) {
     const printer = rows.find(r => r.name === l.printer)
-    if (printer && soaking.includes(printer.id)) await keepReading(db, printer.id, new Date(l.at!), l.bed?.nowC ?? null, l.chamber?.nowC ?? null)
+    if (printer && soaking.includes(printer.id))
+      await keepReading(db, printer.id, new Date(l.at!), l.bed?.nowC ?? null, l.chamber?.nowC ?? null)
   }
 }

@@ -1,7 +1,7 @@
 /**
  * Two thousand malformed requests at every route file, from a fixed seed, with bodies made from the schemas the API
- * describes itself with. None may be answered by a fault of the server, each refusal names what is wrong, and afterwards
- * every question of every screen is still answered.
+ * describes itself with. None may be answered by a fault of the server, each refusal names what is wrong, and
+ * afterwards every question of every screen is still answered.
  */
 import { randomBytes } from 'node:crypto'
 import { readdirSync } from 'node:fs'
@@ -16,10 +16,26 @@ const REQUESTS = 2000
 const STREAMS = ['/api/news', '/api/live']
 
 interface Schema {
-  type?: string | string[], anyOf?: Schema[], oneOf?: Schema[], const?: unknown, enum?: unknown[], properties?: Record<string, Schema>, required?: string[], additionalProperties?: Schema | boolean
-  items?: Schema, minItems?: number, maxItems?: number, minimum?: number, maximum?: number, format?: string, minLength?: number, $ref?: string
+  type?: string | string[]
+  anyOf?: Schema[]
+  oneOf?: Schema[]
+  const?: unknown
+  enum?: unknown[]
+  properties?: Record<string, Schema>
+  required?: string[]
+  additionalProperties?: Schema | boolean
+  items?: Schema
+  minItems?: number
+  maxItems?: number
+  minimum?: number
+  maximum?: number
+  format?: string
+  minLength?: number
+  $ref?: string
 }
-interface Operation { requestBody?: { content: { 'application/json': { schema: Schema } } } }
+interface Operation {
+  requestBody?: { content: { 'application/json': { schema: Schema } } }
+}
 type Paths = Record<string, Record<string, Operation>>
 
 const random = mulberry32(SEED)
@@ -29,9 +45,38 @@ const chance = (p: number) => random() < p
 
 /** Values that have broken something somewhere before. */
 const NASTY: readonly (() => unknown)[] = [
-  () => '\u0000', () => 'S-07\u0000', () => '\uD800', () => '\uDFFFx', () => '', () => ' ', () => 'x'.repeat(5000), () => '%E0%A4%A', () => '\'; drop table runs; --', () => '__proto__', () => 'ÅÄÖ🙂',
-  () => -1, () => 0, () => -0.0001, () => 1e308, () => 1e-308, () => 2 ** 31, () => 2 ** 53, () => 0.1, () => 1e12, () => null, () => true, () => [], () => ({}), () => [[]], () => 5,
-  () => '0000-01-01T00:00:00Z', () => '0001-01-01T00:00:00Z', () => '9999-12-31T23:59:59Z', () => '2026-02-30T10:00:00Z', () => '2026-11-01T10:00:00+99:99', () => '1970-01-01T00:00:00Z',
+  () => '\u0000',
+  () => 'S-07\u0000',
+  () => '\uD800',
+  () => '\uDFFFx',
+  () => '',
+  () => ' ',
+  () => 'x'.repeat(5000),
+  () => '%E0%A4%A',
+  () => "'; drop table runs; --",
+  () => '__proto__',
+  () => 'ÅÄÖ🙂',
+  () => -1,
+  () => 0,
+  () => -0.0001,
+  () => 1e308,
+  () => 1e-308,
+  () => 2 ** 31,
+  () => 2 ** 53,
+  () => 0.1,
+  () => 1e12,
+  () => null,
+  () => true,
+  () => [],
+  () => ({}),
+  () => [[]],
+  () => 5,
+  () => '0000-01-01T00:00:00Z',
+  () => '0001-01-01T00:00:00Z',
+  () => '9999-12-31T23:59:59Z',
+  () => '2026-02-30T10:00:00Z',
+  () => '2026-11-01T10:00:00+99:99',
+  () => '1970-01-01T00:00:00Z',
 ]
 
 /** Identifiers that exist, by the field that names them; '' for any other. */
@@ -44,11 +89,15 @@ function valueOf(schema: Schema, name: string, known: Known, depth = 0): unknown
   const many = schema.anyOf ?? schema.oneOf
   if (many) return valueOf(one(many), name, known, depth)
   switch (Array.isArray(schema.type) ? one(schema.type) : schema.type) {
-    case 'null': return null
-    case 'boolean': return chance(0.5)
-    case 'integer': case 'number': {
+    case 'null':
+      return null
+    case 'boolean':
+      return chance(0.5)
+    case 'integer':
+    case 'number': {
       if (known[name] || /Id$/.test(name)) return one(known[name] ?? known['']!)
-      const low = Math.max(schema.minimum ?? 0, -1000), high = Math.min(schema.maximum ?? 100, 1000)
+      const low = Math.max(schema.minimum ?? 0, -1000),
+        high = Math.min(schema.maximum ?? 100, 1000)
       const v = chance(0.2) ? one([low, high]) : low + (high - low) * random()
       return schema.type === 'integer' ? Math.round(v) : v
     }
@@ -62,19 +111,24 @@ function valueOf(schema: Schema, name: string, known: Known, depth = 0): unknown
     }
     case 'object': {
       const out: Record<string, unknown> = {}
-      for (const [key, inner] of Object.entries(schema.properties ?? {})) if (schema.required?.includes(key) || chance(0.6)) out[key] = valueOf(inner, key, known, depth + 1)
+      for (const [key, inner] of Object.entries(schema.properties ?? {}))
+        if (schema.required?.includes(key) || chance(0.6)) out[key] = valueOf(inner, key, known, depth + 1)
       return out
     }
-    default: return one(NASTY)()
+    default:
+      return one(NASTY)()
   }
 }
 
 /** Breaks one place of a body: another value, a missing field, a field too many. */
 function broken(body: unknown): unknown {
   if (typeof body !== 'object' || body === null || chance(0.02)) return one(NASTY)()
-  const copy = (Array.isArray(body) ? [...body as unknown[]] : { ...body }) as Record<string, unknown>
+  const copy = (Array.isArray(body) ? [...(body as unknown[])] : { ...body }) as Record<string, unknown>
   const keys = Object.keys(copy)
-  if (keys.length === 0 || chance(0.1)) return Array.isArray(copy) ? [...copy as unknown[], one(NASTY)()] : { ...copy, [chance(0.3) ? 'a\u0000b' : 'unknown']: one(NASTY)() }
+  if (keys.length === 0 || chance(0.1))
+    return Array.isArray(copy)
+      ? [...(copy as unknown[]), one(NASTY)()]
+      : { ...copy, [chance(0.3) ? 'a\u0000b' : 'unknown']: one(NASTY)() }
   const key = one(keys)
   if (chance(0.5) && typeof copy[key] === 'object' && copy[key] !== null) copy[key] = broken(copy[key])
   else if (chance(0.15) && !Array.isArray(copy)) Reflect.deleteProperty(copy, key)
@@ -84,14 +138,55 @@ function broken(body: unknown): unknown {
 
 /** Bodies that are no JSON, or more than anyone would send. */
 const RAW: readonly (() => string | Buffer)[] = [
-  () => '', () => '{', () => 'null', () => '[]', () => '"text"', () => '12', () => Buffer.from([0xFF, 0xFE, 0x7B]), () => `{"note":${'['.repeat(50_000)}${']'.repeat(50_000)}}`,
-  () => `${'{"a":'.repeat(50_000)}1${'}'.repeat(50_000)}`, () => '{"__proto__":{"x":1}}', () => JSON.stringify({ note: 'x'.repeat(4_200_000) }), () => '{"note":1e999}',
+  () => '',
+  () => '{',
+  () => 'null',
+  () => '[]',
+  () => '"text"',
+  () => '12',
+  () => Buffer.from([0xff, 0xfe, 0x7b]),
+  () => `{"note":${'['.repeat(50_000)}${']'.repeat(50_000)}}`,
+  () => `${'{"a":'.repeat(50_000)}1${'}'.repeat(50_000)}`,
+  () => '{"__proto__":{"x":1}}',
+  () => JSON.stringify({ note: 'x'.repeat(4_200_000) }),
+  () => '{"note":1e999}',
 ]
-const SEGMENTS = ['%00', '%E0%A4%A', '%ud800', '%ED%A0%80', 'N-014%00', '..%2F..%2Fetc', '-1', '0', '1e3', '2147483648', '9'.repeat(400), 'NaN', '%20', 'ÅÄÖ', '%F0%9F%99%82', 'x'.repeat(3000), 'toString', '__proto__']
-const CURSORS = ['2026-99-99~1', '2026-11-01T10:00:00Z~99999999999', '~', '0000-01-01T00:00:00.000Z~1', '2026-11-01T10:00:00.000Z~-1', '\u0000', '%E0%A4%A', '2026-11-01T10:00:00.000Z~1~2']
+const SEGMENTS = [
+  '%00',
+  '%E0%A4%A',
+  '%ud800',
+  '%ED%A0%80',
+  'N-014%00',
+  '..%2F..%2Fetc',
+  '-1',
+  '0',
+  '1e3',
+  '2147483648',
+  '9'.repeat(400),
+  'NaN',
+  '%20',
+  'ÅÄÖ',
+  '%F0%9F%99%82',
+  'x'.repeat(3000),
+  'toString',
+  '__proto__',
+]
+const CURSORS = [
+  '2026-99-99~1',
+  '2026-11-01T10:00:00Z~99999999999',
+  '~',
+  '0000-01-01T00:00:00.000Z~1',
+  '2026-11-01T10:00:00.000Z~-1',
+  '\u0000',
+  '%E0%A4%A',
+  '2026-11-01T10:00:00.000Z~1~2',
+]
 
 /** Every route file as the method and address it answers to: `/api/jobs/{id}`, `get`. */
-function routeFiles(folder = join(import.meta.dirname, '../../server/api'), at = '/api'): { method: string, path: string }[] {
+function routeFiles(
+  folder = join(import.meta.dirname, '../../server/api'),
+  at = '/api',
+): { method: string; path: string }[] {
   return readdirSync(folder, { withFileTypes: true }).flatMap(f => {
     const segment = (name: string) => name.replace(/^\[(\w+)\]$/, '{$1}')
     if (f.isDirectory()) return routeFiles(join(folder, f.name), `${at}/${segment(f.name)}`)
@@ -100,7 +195,9 @@ function routeFiles(folder = join(import.meta.dirname, '../../server/api'), at =
   })
 }
 
-test('two thousand malformed requests: no fault of the server, and every screen is answered afterwards', async ({ request }) => {
+test('two thousand malformed requests: no fault of the server, and every screen is answered afterwards', async ({
+  request,
+}) => {
   test.setTimeout(300_000)
   const sim = await standIns()
   const port = 20_000 + below(12_000)
@@ -118,18 +215,36 @@ test('two thousand malformed requests: no fault of the server, and every screen 
     })
     expect(targets.length).toBeGreaterThan(40)
 
-    const shop = await ask<Record<'printers' | 'nozzles' | 'spools' | 'materials' | 'types', { id: number, tag: string, heads?: { id: number }[] }[]>>('/api/shop')
+    const shop =
+      await ask<
+        Record<
+          'printers' | 'nozzles' | 'spools' | 'materials' | 'types',
+          { id: number; tag: string; heads?: { id: number }[] }[]
+        >
+      >('/api/shop')
     const ids = (of: { id: number }[]) => of.map(x => x.id)
     const known: Known = {
-      '': Array.from({ length: 40 }, (_, i) => i + 1), 'printerId': ids(shop.printers), 'headId': ids(shop.printers.flatMap(p => p.heads!)), 'nozzleId': ids(shop.nozzles), 'spoolId': ids(shop.spools), 'materialId': ids(shop.materials), 'typeId': ids(shop.types),
-      'dryerId': [1, 2, 3], 'fromMaterialId': ids(shop.materials), 'toMaterialId': ids(shop.materials), 'version': [1],
+      '': Array.from({ length: 40 }, (_, i) => i + 1),
+      'printerId': ids(shop.printers),
+      'headId': ids(shop.printers.flatMap(p => p.heads!)),
+      'nozzleId': ids(shop.nozzles),
+      'spoolId': ids(shop.spools),
+      'materialId': ids(shop.materials),
+      'typeId': ids(shop.types),
+      'dryerId': [1, 2, 3],
+      'fromMaterialId': ids(shop.materials),
+      'toMaterialId': ids(shop.materials),
+      'version': [1],
     }
     const faults: string[] = []
     const statuses = new Map<number, number>()
     for (let i = 0; i < REQUESTS; i++) {
       const { method, template } = targets[i % targets.length]!
-      let path = template.replaceAll(/\{\w+\}/g, (p) => chance(0.5) ? one(SEGMENTS) : p === '{tag}' ? one(['N-014', 'S-07']) : String(1 + below(12)))
-      if (method === 'get' && chance(0.6)) path += `?${one(['after', 'limit', 'spool', 'x'])}=${one([...CURSORS, ...SEGMENTS])}`
+      let path = template.replaceAll(/\{\w+\}/g, p =>
+        chance(0.5) ? one(SEGMENTS) : p === '{tag}' ? one(['N-014', 'S-07']) : String(1 + below(12)),
+      )
+      if (method === 'get' && chance(0.6))
+        path += `?${one(['after', 'limit', 'spool', 'x'])}=${one([...CURSORS, ...SEGMENTS])}`
       let body: string | Buffer | undefined
       if (method !== 'get') {
         const schema = paths[template]![method]!.requestBody!.content['application/json'].schema
@@ -137,14 +252,26 @@ test('two thousand malformed requests: no fault of the server, and every screen 
         body = chance(0.08) ? one(RAW)() : JSON.stringify(chance(0.7) ? broken(whole) : whole)
       }
       const key = chance(0.03) ? one(['', 'short', 'x'.repeat(200)]) : `fuzz-${SEED}-${i}`
-      const response = await fetch(base + path, { method: method.toUpperCase(), body: body as BodyInit | undefined, headers: body === undefined ? {} : { 'content-type': 'application/json', 'idempotency-key': key }, signal: AbortSignal.timeout(20_000) }).catch((e: unknown) => { throw new Error(`${i} ${method} ${path} ${String(body).slice(0, 300)}: ${String(e)}`) })
+      const response = await fetch(base + path, {
+        method: method.toUpperCase(),
+        body: body as BodyInit | undefined,
+        headers: body === undefined ? {} : { 'content-type': 'application/json', 'idempotency-key': key },
+        signal: AbortSignal.timeout(20_000),
+      }).catch((e: unknown) => {
+        throw new Error(`${i} ${method} ${path} ${String(body).slice(0, 300)}: ${String(e)}`)
+      })
       statuses.set(response.status, (statuses.get(response.status) ?? 0) + 1)
-      if (STREAMS.some(s => path.startsWith(s))) { await response.body?.cancel(); continue }
+      if (STREAMS.some(s => path.startsWith(s))) {
+        await response.body?.cancel()
+        continue
+      }
       const text = await response.text()
-      const is = `${i} ${method} ${path.slice(0, 80)} ${String(body).slice(0, 300)} → ${response.status} ${text.slice(0, 200)}`
+      const is =
+        `${i} ${method} ${path.slice(0, 80)} ${String(body).slice(0, 300)} → ${response.status} ` +
+        `${text.slice(0, 200)}`
       if (response.status >= 500) faults.push(is)
       if (response.status === 422 || response.status === 409) {
-        const problem = JSON.parse(text) as { title?: string, errors?: { field: string, message: string }[] }
+        const problem = JSON.parse(text) as { title?: string; errors?: { field: string; message: string }[] }
         if (!problem.title || problem.errors?.some(e => e.message === '')) faults.push(`says nothing: ${is}`)
       }
     }
@@ -152,9 +279,21 @@ test('two thousand malformed requests: no fault of the server, and every screen 
     expect(statuses.get(201), 'entries that are in order are taken').toBeGreaterThan(20)
     expect(statuses.get(422), 'others are refused').toBeGreaterThan(500)
 
-    const screens = routeFiles().filter(r => r.method === 'get' && !r.path.includes('{') && !STREAMS.includes(r.path)).map(r => r.path)
-    const [nozzles, { spools }, jobs, { checks }] = await Promise.all([ask<{ tag: string }[]>('/api/nozzles'), ask<{ spools: { tag: string }[] }>('/api/shop'), ask<{ id: number }[]>('/api/jobs'), ask<{ checks: { id: number }[] }>('/api/prepare')])
-    const pages = [...nozzles.map(n => `/api/nozzles/${encodeURIComponent(n.tag)}`), ...spools.map(s => `/api/spools/${encodeURIComponent(s.tag)}`), ...jobs.map(j => `/api/jobs/${j.id}`), ...checks.map(c => `/api/prechecks/${c.id}`)]
+    const screens = routeFiles()
+      .filter(r => r.method === 'get' && !r.path.includes('{') && !STREAMS.includes(r.path))
+      .map(r => r.path)
+    const [nozzles, { spools }, jobs, { checks }] = await Promise.all([
+      ask<{ tag: string }[]>('/api/nozzles'),
+      ask<{ spools: { tag: string }[] }>('/api/shop'),
+      ask<{ id: number }[]>('/api/jobs'),
+      ask<{ checks: { id: number }[] }>('/api/prepare'),
+    ])
+    const pages = [
+      ...nozzles.map(n => `/api/nozzles/${encodeURIComponent(n.tag)}`),
+      ...spools.map(s => `/api/spools/${encodeURIComponent(s.tag)}`),
+      ...jobs.map(j => `/api/jobs/${j.id}`),
+      ...checks.map(c => `/api/prechecks/${c.id}`),
+    ]
     expect(pages.length).toBeGreaterThan(60)
     const broke: string[] = []
     for (const path of [...screens, ...pages]) {

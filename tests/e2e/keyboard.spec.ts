@@ -10,7 +10,10 @@ async function tabTo(page: Page, name: RegExp, most = 60): Promise<void> {
     const text = await page.evaluate(() => {
       const e = document.activeElement as HTMLElement | null
       const label = e?.id ? document.querySelector(`label[for="${e.id}"]`)?.textContent : null
-      return [label, e?.closest('label')?.textContent, e?.getAttribute('aria-label'), e?.textContent].filter(Boolean).join(' ').trim()
+      return [label, e?.closest('label')?.textContent, e?.getAttribute('aria-label'), e?.textContent]
+        .filter(Boolean)
+        .join(' ')
+        .trim()
     })
     if (name.test(text)) return
     passed.push(text.slice(0, 20))
@@ -97,7 +100,10 @@ test('the strip: says what it understood, completes, names the unread word, asks
 test('a scanner bursts into the strip wherever focus is; single keys can be switched off', async ({ page }) => {
   await page.goto('/run')
   await expect(page.getByRole('heading', { name: 'Run', exact: true })).toBeVisible()
-  await page.evaluate(() => { for (const key of 'N-014') document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true })) })
+  await page.evaluate(() => {
+    for (const key of 'N-014')
+      document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
+  })
   const strip = page.getByRole('combobox', { name: /Log or find/ })
   await expect(strip).toHaveValue('N-014')
   await expect(page).toHaveURL(/\/run$/)
@@ -117,13 +123,31 @@ test('on a phone: log, gauge and read without sideways scrolling, targets large 
     await expect(page.getByRole('heading').first()).toBeVisible()
     await page.waitForLoadState('networkidle')
     expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390)
-    const small = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('button, a, input, select, summary')].filter(e => {
-      const r = e.getBoundingClientRect()
-      const host = e.closest('label.check')?.getBoundingClientRect() ?? r
-      return r.width > 0 && getComputedStyle(e).position !== 'absolute' && !e.closest('.sr-only') && Math.max(r.height, host.height) < 39.5
-    }).map(e => `${e.tagName} ${e.textContent?.trim().slice(0, 30)}`))
+    const small = await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('button, a, input, select, summary')]
+        .filter(e => {
+          const r = e.getBoundingClientRect()
+          const host = e.closest('label.check')?.getBoundingClientRect() ?? r
+          return (
+            r.width > 0 &&
+            getComputedStyle(e).position !== 'absolute' &&
+            !e.closest('.sr-only') &&
+            Math.max(r.height, host.height) < 39.5
+          )
+        })
+        .map(e => `${e.tagName} ${e.textContent?.trim().slice(0, 30)}`),
+    )
     expect(small, path).toEqual([])
-    const tiny = await page.evaluate(() => [...document.querySelectorAll<HTMLElement | SVGElement>('body *')].filter(e => e.childNodes.length > 0 && [...e.childNodes].some(n => n.nodeType === 3 && n.textContent!.trim() !== '') && parseFloat(getComputedStyle(e).fontSize) < 12).map(e => e.textContent!.slice(0, 30)))
+    const tiny = await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement | SVGElement>('body *')]
+        .filter(
+          e =>
+            e.childNodes.length > 0 &&
+            [...e.childNodes].some(n => n.nodeType === 3 && n.textContent!.trim() !== '') &&
+            parseFloat(getComputedStyle(e).fontSize) < 12,
+        )
+        .map(e => e.textContent!.slice(0, 30)),
+    )
     expect(tiny, path).toEqual([])
   }
   await page.goto('/run')

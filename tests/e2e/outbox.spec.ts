@@ -1,4 +1,6 @@
-/** Entries on their way: a fault of the server, a refusal corrected where it is, and one question answered in two tabs. */
+/**
+ * Entries on their way: a fault of the server, a refusal corrected where it is, and one question answered in two tabs.
+ */
 import { randomBytes } from 'node:crypto'
 import type { BrowserContext, Page } from '@playwright/test'
 import { expect, test } from './support'
@@ -15,14 +17,22 @@ async function strip(page: Page, line: string, understood: RegExp): Promise<void
   await page.keyboard.press('Enter')
 }
 const gaugesOf = async (page: { request: BrowserContext['request'] }, tag: string) =>
-  ((await (await page.request.get(`/api/nozzles/${tag}`)).json()) as { gaugePoints: { goMm: number | null }[] }).gaugePoints
+  ((await (await page.request.get(`/api/nozzles/${tag}`)).json()) as { gaugePoints: { goMm: number | null }[] })
+    .gaugePoints
 
-test('a fault of the server: the entry is kept and sent again, and what comes after does not wait', async ({ page, context }) => {
+test('a fault of the server: the entry is kept and sent again, and what comes after does not wait', async ({
+  page,
+  context,
+}) => {
   let asked = 0
   await context.route(GAUGES, async route => {
     asked++
     if (asked > 2) return await route.continue()
-    await route.fulfill({ status: 500, contentType: 'application/problem+json', body: JSON.stringify({ type: 'about:blank', status: 500, title: 'The server failed' }) })
+    await route.fulfill({
+      status: 500,
+      contentType: 'application/problem+json',
+      body: JSON.stringify({ type: 'about:blank', status: 500, title: 'The server failed' }),
+    })
   })
   await page.goto('/inspect/N-034?gauge=1')
   await page.getByLabel('Goes, mm').fill('0.60')
@@ -70,19 +80,41 @@ test('one question answered in two tabs at once is stored once', async ({ page, 
   await back()
   for (const tab of [page, other]) {
     await tab.getByRole('button', { name: /1 entry needs you/ }).click({ timeout: 45_000 })
-    await tab.getByRole('dialog').getByLabel(/^It is as read/).check()
+    await tab
+      .getByRole('dialog')
+      .getByLabel(/^It is as read/)
+      .check()
   }
-  const buttons = await Promise.all([page, other].map(tab => tab.getByRole('dialog').getByRole('button', { name: 'Do that and save' }).elementHandle()))
-  await Promise.all(buttons.map(b => b!.evaluate((button: HTMLElement) => { button.click() })))
-  for (const tab of [page, other]) await expect(tab.getByRole('dialog').getByText('All entries are saved on the server.')).toBeVisible()
+  const buttons = await Promise.all(
+    [page, other].map(tab => tab.getByRole('dialog').getByRole('button', { name: 'Do that and save' }).elementHandle()),
+  )
+  await Promise.all(
+    buttons.map(b =>
+      b!.evaluate((button: HTMLElement) => {
+        button.click()
+      }),
+    ),
+  )
+  for (const tab of [page, other])
+    await expect(tab.getByRole('dialog').getByText('All entries are saved on the server.')).toBeVisible()
   const after = await gaugesOf(page, 'N-033')
   expect(after.length).toBe(before + 1)
   expect(after.filter(g => g.goMm === 0.49)).toHaveLength(1)
 })
 
-test('an edit sent twice under its key counts once and gets the first answer; without a key it is refused', async ({ request }) => {
-  const [printer] = ((await (await request.get('/api/shop')).json()) as { printers: { id: number, version: number, name: string, kind: string }[] }).printers
-  const edit = (headers: Record<string, string>) => request.patch(`/api/edit/printers/${printer!.id}`, { data: { version: printer!.version, values: { name: printer!.name, kind: printer!.kind, note: 'edited once' } }, headers })
+test('an edit sent twice under its key counts once and gets the first answer; without a key it is refused', async ({
+  request,
+}) => {
+  const [printer] = (
+    (await (await request.get('/api/shop')).json()) as {
+      printers: { id: number; version: number; name: string; kind: string }[]
+    }
+  ).printers
+  const edit = (headers: Record<string, string>) =>
+    request.patch(`/api/edit/printers/${printer!.id}`, {
+      data: { version: printer!.version, values: { name: printer!.name, kind: printer!.kind, note: 'edited once' } },
+      headers,
+    })
   const key = { 'idempotency-key': randomBytes(8).toString('hex') }
   const first = await edit(key)
   const again = await edit(key)

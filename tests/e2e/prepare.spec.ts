@@ -1,4 +1,7 @@
-/** Prepare on the demo shop: dry, soak, check, log the run, the clock; purging, annealing; the stand-ins; keyboard; trouble. */
+/**
+ * Prepare on the demo shop: dry, soak, check, log the run, the clock; purging, annealing; the stand-ins; keyboard;
+ * trouble.
+ */
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -8,9 +11,21 @@ import { serve } from './global-setup'
 import { axe, expect, servers, test } from './support'
 
 /** A datetime-local value so many hours ago, in the browser's own zone. */
-const hoursAgo = (page: Page, h: number) => page.evaluate(n => { const d = new Date(Date.now() - n * 3_600_000), p = (x: number) => String(x).padStart(2, '0'); return `${d.getFullYear()}-${p(d.getMonth() + 1)}-${p(d.getDate())}T${p(d.getHours())}:${p(d.getMinutes())}` }, h)
-const said = (page: Page, text: string | RegExp) => expect(page.getByRole('status').filter({ hasText: text }).first()).toBeVisible()
-const optionLike = async (page: Page, id: string, start: string) => { await expect(page.locator(`${id} option`, { hasText: start }).first()).toBeAttached(); await page.selectOption(id, (await page.locator(`${id} option`).allTextContents()).find(t => t.startsWith(start))!) }
+const hoursAgo = (page: Page, h: number) =>
+  page.evaluate(n => {
+    const d = new Date(Date.now() - n * 3_600_000),
+      p = (x: number) => String(x).padStart(2, '0')
+    return `${d.getFullYear()}-${p(d.getMonth() + 1)}-${p(d.getDate())}T${p(d.getHours())}:${p(d.getMinutes())}`
+  }, h)
+const said = (page: Page, text: string | RegExp) =>
+  expect(page.getByRole('status').filter({ hasText: text }).first()).toBeVisible()
+const optionLike = async (page: Page, id: string, start: string) => {
+  await expect(page.locator(`${id} option`, { hasText: start }).first()).toBeAttached()
+  await page.selectOption(
+    id,
+    (await page.locator(`${id} option`).allTextContents()).find(t => t.startsWith(start))!,
+  )
+}
 
 test('from a wet spool to a logged run: dry, soak, check, run, clock', async ({ page }) => {
   test.setTimeout(300_000) // the whole path in one walk
@@ -49,9 +64,12 @@ test('from a wet spool to a logged run: dry, soak, check, run, clock', async ({ 
   await page.goto('/prepare/soak?printer=Ribble')
   await expect(page.getByText(/Soak 1\d minutes: by its own warm-up Ribble then holds 50 °C/)).toBeVisible()
   await page.locator('#soak-target').fill('90')
-  await said(page, /It will never hold 90 °C: with the bed at 100 °C it settles at 65 °C\. A bed of 1\d\d °C would bring it, but this bed stops at 110/)
+  await said(
+    page,
+    /It will never hold 90 °C: with the bed at 100 °C it settles at 65 °C\. A bed of 1\d\d °C would bring it, but this bed stops at 110/,
+  )
   await page.locator('#soak-target').fill('50')
-  await page.getByText('The stand-in\'s panel').click()
+  await page.getByText("The stand-in's panel").click()
   await page.locator('#panel-bed').fill('100')
   await page.getByRole('button', { name: 'Set bed' }).click()
   await expect(page.getByText(/of 100$/)).toBeVisible()
@@ -72,8 +90,14 @@ test('from a wet spool to a logged run: dry, soak, check, run, clock', async ({ 
   await expect(page.getByText('First layer 0.30 mm at 15 mm/s.')).toBeVisible()
   await said(page, /Not yet: \d lines are open/)
   const looked = page.getByRole('button', { name: /^(Looked at|Set right)/ })
-  for (let open = await looked.count(); open > 1; open--) { await looked.first().click(); await expect(looked).toHaveCount(open - 1) }
-  await page.getByRole('button', { name: /^Waive/ }).first().click()
+  for (let open = await looked.count(); open > 1; open--) {
+    await looked.first().click()
+    await expect(looked).toHaveCount(open - 1)
+  }
+  await page
+    .getByRole('button', { name: /^Waive/ })
+    .first()
+    .click()
   await page.getByRole('button', { name: 'Store as it is' }).click()
   await expect(page.getByText('Say why it is waived')).toBeVisible()
   await page.getByLabel('Reason').fill('trial piece')
@@ -89,18 +113,27 @@ test('from a wet spool to a logged run: dry, soak, check, run, clock', async ({ 
   await page.goto('/prepare/check')
   await expect(page.getByText(/; logged/).first()).toBeVisible()
   await page.goto('/run') // the tests after this one find the nozzle as the demo left it
-  await page.getByRole('button', { name: /^Strike out/ }).first().click()
+  await page
+    .getByRole('button', { name: /^Strike out/ })
+    .first()
+    .click()
   await page.getByLabel('Reason').fill('made by a test')
   await page.getByRole('dialog').getByRole('button', { name: 'Strike out' }).click()
   await said(page, /is struck out and stays readable/)
-  await page.getByLabel('Strip').or(page.getByPlaceholder(/Scan a tag/)).first().fill('spool S-03 out')
+  await page
+    .getByLabel('Strip')
+    .or(page.getByPlaceholder(/Scan a tag/))
+    .first()
+    .fill('spool S-03 out')
   await page.keyboard.press('Enter')
   await said(page, /Spool S-03 .*: out.*: saved/) // not the preview while it is typed
   await page.goto('/prepare/spool/S-03')
   await said(page, /S-03 (stays dry out in the room for about|is dry by the estimate)/)
 })
 
-test('a profile of another material is caught by name; what a part does not stand cannot be waived', async ({ page }) => {
+test('a profile of another material is caught by name; what a part does not stand cannot be waived', async ({
+  page,
+}) => {
   await page.goto('/prepare/check?printer=Aire&spool=S-02')
   await optionLike(page, '#check-job', 'bobbin-ring-trial_PLA-CF15')
   await expect(page.getByText(/It looks like a profile for PLA/).first()).toBeVisible()
@@ -109,25 +142,45 @@ test('a profile of another material is caught by name; what a part does not stan
   await said(page, /^Do not start:/)
 })
 
-test('a probe\'s file: wrong lines are named and nothing is taken; a good one is fitted and stored', async ({ page }) => {
+test("a probe's file: wrong lines are named and nothing is taken; a good one is fitted and stored", async ({
+  page,
+}) => {
   const folder = mkdtempSync(join(tmpdir(), 'probe-'))
-  const write = (name: string, text: string) => { const path = join(folder, name); writeFileSync(path, text); return path }
+  const write = (name: string, text: string) => {
+    const path = join(folder, name)
+    writeFileSync(path, text)
+    return path
+  }
   await page.goto('/prepare/soak?printer=Wharfe')
   await expect(page.getByText(/the practice minimum, because Wharfe has no warm-up record yet/)).toBeVisible()
-  await page.getByRole('button', { name: 'From a probe\'s file' }).click()
+  await page.getByRole('button', { name: "From a probe's file" }).click()
   await page.getByLabel('Probe file').setInputFiles(write('bad.csv', 'time s,temperature C\n0,23\n30,24,5\nsoon,25\n'))
-  await expect(page.getByText('Line 3: 3 cells where the heading has 2; a decimal comma in a file separated by commas? Separate by semicolons, or quote the numbers')).toBeVisible()
+  await expect(
+    page.getByText(
+      'Line 3: 3 cells where the heading has 2; a decimal comma in a file separated by commas? Separate by ' +
+        'semicolons, or quote the numbers',
+    ),
+  ).toBeVisible()
   await expect(page.getByText('Line 4: "soon" is not a time')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Save the warm-up' })).toBeDisabled()
-  const rows = Array.from({ length: 90 }, (_, i) => `${(i / 2).toString().replace('.', ',')};${(23 + 32 * (1 - Math.exp(-i / 20))).toFixed(1).replace('.', ',')}`)
+  const rows = Array.from(
+    { length: 90 },
+    (_, i) =>
+      `${(i / 2).toString().replace('.', ',')};${(23 + 32 * (1 - Math.exp(-i / 20))).toFixed(1).replace('.', ',')}`,
+  )
   await page.getByLabel('Probe file').setInputFiles(write('good.csv', `minutes;chamber °C\n${rows.join('\n')}\n`))
-  await said(page, /90 readings \(minutes, chamber °C\)\. It settles at 5[45]\.\d °C with a time constant of 10\.\d min/)
+  await said(
+    page,
+    /90 readings \(minutes, chamber °C\)\. It settles at 5[45]\.\d °C with a time constant of 10\.\d min/,
+  )
   await page.getByLabel('Bed was at, °C').fill('90')
   await page.getByRole('button', { name: 'Save the warm-up' }).click()
   await said(page, /Warm-up of Wharfe: settles at 55 °C/)
 })
 
-test('change filament and anneal: temperature both stand, the log, schools, a timer that is ended', async ({ page }) => {
+test('change filament and anneal: temperature both stand, the log, schools, a timer that is ended', async ({
+  page,
+}) => {
   await page.goto('/prepare/changeover')
   await optionLike(page, '#purge-head', 'Nidd')
   await optionLike(page, '#purge-from', 'PC')
@@ -141,7 +194,10 @@ test('change filament and anneal: temperature both stand, the log, schools, a ti
   await page.goto('/prepare/anneal')
   await said(page, /h in Oven: up at 60 °C an hour/)
   await page.getByLabel('At, °C').fill('210')
-  await page.request.post('/api/people', { data: { name: `Helper ${Date.now()}`, role: 'technician' }, headers: { 'idempotency-key': `helper-${Date.now()}` } })
+  await page.request.post('/api/people', {
+    data: { name: `Helper ${Date.now()}`, role: 'technician' },
+    headers: { 'idempotency-key': `helper-${Date.now()}` },
+  })
   await page.waitForTimeout(1500) // news of a save elsewhere leaves what is typed
   await said(page, /melts at 220 °C: 210 °C would slump it/)
   await page.getByRole('button', { name: /Take it.*hot/ }).click()
@@ -154,7 +210,14 @@ test('change filament and anneal: temperature both stand, the log, schools, a ti
 })
 
 test('Prepare is free of accessibility faults, and fits a tablet and a phone', async ({ page }) => {
-  for (const path of ['/prepare', '/prepare/spool/S-02', '/prepare/soak', '/prepare/check', '/prepare/changeover', '/prepare/anneal']) {
+  for (const path of [
+    '/prepare',
+    '/prepare/spool/S-02',
+    '/prepare/soak',
+    '/prepare/check',
+    '/prepare/changeover',
+    '/prepare/anneal',
+  ]) {
     await page.setViewportSize({ width: 1280, height: 800 })
     await page.goto(path)
     await expect(page.getByRole('navigation', { name: 'Prepare' })).toBeVisible()
@@ -163,7 +226,10 @@ test('Prepare is free of accessibility faults, and fits a tablet and a phone', a
     await axe(page, path)
     for (const width of [820, 390]) {
       await page.setViewportSize({ width, height: 844 })
-      expect(await page.evaluate(() => document.documentElement.scrollWidth), `${path} at ${width}`).toBeLessThanOrEqual(width)
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth),
+        `${path} at ${width}`,
+      ).toBeLessThanOrEqual(width)
     }
   }
 })
@@ -190,7 +256,9 @@ test('keyboard only: to Prepare, into a spool, into the box; nonsense stays type
   await said(page, 'S-18: out in the room.')
 })
 
-test('server away while a drying is started: kept, and it begins once; a printer that is gone shows no number', async ({ page }) => {
+test('server away while a drying is started: kept, and it begins once; a printer that is gone shows no number', async ({
+  page,
+}) => {
   const port = await freePort()
   const own = { child: await serve(servers().demo.url, port, { PRINTER_LINKS: '{"Ribble":"127.0.0.1:9"}' }) }
   await page.goto(`http://127.0.0.1:${port}/prepare/soak?printer=Ribble`)

@@ -32,7 +32,9 @@ test('every main view is free of accessibility faults', async ({ page }) => {
 test('floor: verdict before the drawing, reasons and one action each, limits with their basis', async ({ page }) => {
   await page.goto('/')
   await expect(page.getByText(/^Stop at Aire: The last job asked 275 °C/)).toBeVisible()
-  await expect(page.getByRole('img', { name: /nozzle: limit 230 °C, PTFE liner; last job asked 275 °C, too much/ })).toBeVisible()
+  await expect(
+    page.getByRole('img', { name: /nozzle: limit 230 °C, PTFE liner; last job asked 275 °C, too much/ }),
+  ).toBeVisible()
   const bench = page.getByRole('complementary')
   for (const item of await bench.getByRole('listitem').all()) await expect(item.getByRole('link')).toHaveCount(1)
   const ribble = page.getByRole('region', { name: 'Ribble' })
@@ -49,7 +51,15 @@ test('a job file: read, shown, assigned, logged with its effect; a failed one by
   await expect(page.getByText('280 °C').first()).toBeVisible()
   await page.getByLabel('Printer').selectOption({ label: 'Ribble' })
   await expect(page.getByLabel('Nozzle', { exact: true })).toHaveValue(/.+/)
-  await page.getByLabel('Spool', { exact: true }).selectOption({ label: await page.getByLabel('Spool', { exact: true }).locator('option', { hasText: 'PA6-CF20' }).first().innerText() })
+  await page
+    .getByLabel('Spool', { exact: true })
+    .selectOption({
+      label: await page
+        .getByLabel('Spool', { exact: true })
+        .locator('option', { hasText: 'PA6-CF20' })
+        .first()
+        .innerText(),
+    })
   await expect(page.getByText(/14.8 g PA6-CF20, 3 g fibre through N-014|2.95 g fibre|3.0 g fibre/)).toBeVisible()
   await page.getByRole('button', { name: 'Save the run' }).click()
   await expect(page.getByRole('status').filter({ hasText: /\+3(\.0)? g fibre on N-014; .* left/ })).toBeVisible()
@@ -71,12 +81,20 @@ test('a job file: read, shown, assigned, logged with its effect; a failed one by
 
 test('a file that asks too much says so before it is saved', async ({ page }) => {
   await page.goto('/run')
-  await page.getByLabel('Job files').setInputFiles({ name: 'hot.gcode', mimeType: 'text/plain', buffer: jobFile({ nozzleC: 275 }) })
+  await page
+    .getByLabel('Job files')
+    .setInputFiles({ name: 'hot.gcode', mimeType: 'text/plain', buffer: jobFile({ nozzleC: 275 }) })
   await page.getByLabel('Printer').selectOption({ label: 'Aire' })
-  await expect(page.getByRole('alert').filter({ hasText: 'It asks too much here: the limit of the PTFE liner is 230 °C, it asks 275 °C.' })).toBeVisible()
+  await expect(
+    page
+      .getByRole('alert')
+      .filter({ hasText: 'It asks too much here: the limit of the PTFE liner is 230 °C, it asks 275 °C.' }),
+  ).toBeVisible()
 })
 
-test('gauging on the chart: the band shifts before saving, the answer says what follows, a strike undoes it', async ({ page }) => {
+test('gauging on the chart: the band shifts before saving, the answer says what follows, a strike undoes it', async ({
+  page,
+}) => {
   await page.goto('/inspect/N-022')
   await expect(page.getByText('chance, all gauges so far')).toBeVisible()
   const left = page.locator('dd', { hasText: /kg$|g$/ }).first()
@@ -90,7 +108,10 @@ test('gauging on the chart: the band shifts before saving, the answer says what 
   await page.getByRole('button', { name: 'Save the gauge' }).click()
   await expect(page.getByRole('status').filter({ hasText: /N-022 is at ⌀0\.6\d\d mm; .* left, gauge/ })).toBeVisible()
   await expect(page.getByText('Last gauge found it oval')).toBeVisible()
-  await page.getByRole('button', { name: /^Strike out Gauge/ }).first().click()
+  await page
+    .getByRole('button', { name: /^Strike out Gauge/ })
+    .first()
+    .click()
   await page.getByLabel('Reason').fill('x')
   await page.getByRole('dialog').getByRole('button', { name: 'Strike out' }).click()
   await expect(page.getByText('Say why it is struck out')).toBeVisible()
@@ -126,7 +147,11 @@ test('a smaller bore than last time is asked, not refused', async ({ page }) => 
 test('fit from the column; the nozzle that was there comes off', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('button', { name: 'Fit another to Nidd' }).click()
-  await page.getByLabel('Nozzle', { exact: true }).selectOption({ label: await page.getByLabel('Nozzle', { exact: true }).locator('option', { hasText: 'N-034' }).innerText() })
+  await page
+    .getByLabel('Nozzle', { exact: true })
+    .selectOption({
+      label: await page.getByLabel('Nozzle', { exact: true }).locator('option', { hasText: 'N-034' }).innerText(),
+    })
   await page.getByRole('dialog').getByRole('button', { name: 'Fit', exact: true }).click()
   await expect(page.getByRole('status').filter({ hasText: 'N-034 is fitted to Nidd; N-017 came off.' })).toBeVisible()
   await expect(page.getByRole('region', { name: 'Nidd' }).getByRole('link', { name: /N-034/ })).toBeVisible()
@@ -200,7 +225,9 @@ test.describe('an empty shop', () => {
     await dialog.getByLabel('It comes used').check()
     await dialog.getByRole('button', { name: 'Save', exact: true }).click()
     await page.getByRole('link', { name: /N-001/ }).click()
-    await expect(page.getByText('Gauge its bore before it is used: it came used, and how worn is not known.')).toBeVisible()
+    await expect(
+      page.getByText('Gauge its bore before it is used: it came used, and how worn is not known.'),
+    ).toBeVisible()
     await page.getByRole('button', { name: 'Gauge it' }).click()
     await page.getByLabel('Goes, mm').fill('0,41')
     await page.getByLabel('Does not go, mm').fill('0.42')

@@ -5,35 +5,56 @@ import AxeBuilder from '@axe-core/playwright'
 import { expect, test as base, type Page } from '@playwright/test'
 
 export const SERVERS_FILE = join(tmpdir(), 'iron-nozzle-e2e.json')
-export interface Servers { demo: { port: number, url: string }, shop: { port: number, url: string }, fuzz: { url: string } }
+export interface Servers {
+  demo: { port: number; url: string }
+  shop: { port: number; url: string }
+  fuzz: { url: string }
+}
 export const servers = () => JSON.parse(readFileSync(SERVERS_FILE, 'utf8')) as Servers
 
 /** A page on the demo shop (or the empty one, with `shop: true`) that fails the test on any error in the browser. */
-export const test = base.extend<{ shop: boolean, errors: string[] }>({
+export const test = base.extend<{ shop: boolean; errors: string[] }>({
   shop: [false, { option: true }],
-  baseURL: async ({ shop }, use) => { await use(`http://127.0.0.1:${shop ? servers().shop.port : servers().demo.port}`) },
-  errors: [async ({ page }, use) => {
-    const errors: string[] = []
-    page.on('pageerror', e => errors.push(e.message))
-    page.on('console', m => { if (m.type() === 'error' && !/Failed to load resource|net::ERR/.test(m.text())) errors.push(m.text()) })
-    await use(errors)
-    expect(errors, 'errors in the browser').toEqual([])
-  }, { auto: true }],
+  baseURL: async ({ shop }, use) => {
+    await use(`http://127.0.0.1:${shop ? servers().shop.port : servers().demo.port}`)
+  },
+  errors: [
+    async ({ page }, use) => {
+      const errors: string[] = []
+      page.on('pageerror', e => errors.push(e.message))
+      page.on('console', m => {
+        if (m.type() === 'error' && !/Failed to load resource|net::ERR/.test(m.text())) errors.push(m.text())
+      })
+      await use(errors)
+      expect(errors, 'errors in the browser').toEqual([])
+    },
+    { auto: true },
+  ],
 })
 export { expect }
 
 export async function axe(page: Page, what: string): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze()
-  expect(violations.map(v => `${what}: ${v.id}: ${v.nodes.map(n => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([])
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+    .analyze()
+  expect(
+    violations.map(
+      v =>
+        `${what}: ${v.id}: ${v.nodes
+          .map(n => n.target.join(' '))
+          .slice(0, 3)
+          .join(' | ')}`,
+    ),
+  ).toEqual([])
 }
 
 /** A small print: `layers` layers of one line each, with the setpoints given. */
-export function jobFile(more: { layers?: number, perLayer?: number, nozzleC?: number, tools?: number } = {}): Buffer {
+export function jobFile(more: { layers?: number; perLayer?: number; nozzleC?: number; tools?: number } = {}): Buffer {
   const { layers = 100, perLayer = 50, nozzleC = 280, tools = 1 } = more
   const lines = ['M83', `M104 S${nozzleC}`, 'M140 S100', 'G1 F1200']
   for (let l = 0; l < layers; l++) {
     lines.push(`G1 Z${((l + 1) * 0.2).toFixed(1)}`)
-    for (let t = 0; t < tools; t++) lines.push(...(tools > 1 ? [`T${t}`] : []), `G1 X${l % 2 * 50} E${perLayer}`)
+    for (let t = 0; t < tools; t++) lines.push(...(tools > 1 ? [`T${t}`] : []), `G1 X${(l % 2) * 50} E${perLayer}`)
   }
   return Buffer.from(lines.join('\n') + '\n')
 }

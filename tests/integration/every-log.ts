@@ -52,7 +52,15 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   await save(tx => saveEnding(tx, endingSchema.parse(ending), 1))
   const change = { printerId, text: 'a fan added', occurredAt: ago(0.4), add: [{ kind: 'fans' }] }
   await save(tx => saveChange(tx, changeSchema.parse(change), 1))
-  const soak = { printerId, targetC: 50, bedC: 100, part: 'small', minutes: 30, basis: 'practice', occurredAt: ago(0.2) }
+  const soak = {
+    printerId,
+    targetC: 50,
+    bedC: 100,
+    part: 'small',
+    minutes: 30,
+    basis: 'practice',
+    occurredAt: ago(0.2),
+  }
   await save(tx => saveSoak(tx, soakSchema.parse(soak), 1))
   const rising = Array.from({ length: 60 }, (_, i) => ({ s: i * 30, c: 23 + 40 * (1 - Math.exp(-i / 20)) }))
   const warmUp = { printerId, place: 'top', bedC: 100, roomC: 23, readings: rising, occurredAt: ago(0.2) }

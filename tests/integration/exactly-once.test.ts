@@ -11,8 +11,13 @@ import { freshDatabase, refusal, runEntry, smallShop } from './support'
 const { db, url } = await freshDatabase()
 const shop = await smallShop(db)
 const entry = (key: string, body: unknown) => ({ key, route: '/api/runs', body, personId: 1 })
-const counts = async () => (await db.execute<{ runs: number, tools: number, answers: number, wear: number }>(sql`
-  select (select count(*)::int from runs) runs, (select count(*)::int from run_tools) tools, (select count(*)::int from answers) answers, (select coalesce(sum(wear_kg), 0) from run_tools) wear`))[0]!
+const counts = async () =>
+  (
+    await db.execute<{ runs: number; tools: number; answers: number; wear: number }>(sql`
+  select (select count(*)::int from runs) runs, (select count(*)::int
+  from run_tools) tools, (select count(*)::int from answers) answers, (select coalesce(sum(wear_kg), 0)
+  from run_tools) wear`)
+  )[0]!
 
 describe('keys', () => {
   test('the same key and body get the first answer again, whatever the order of the fields', async () => {
@@ -25,13 +30,17 @@ describe('keys', () => {
     expect((await counts()).runs).toBe(1)
   })
   test('the same key with another body is refused', async () => {
-    const p = await refusal(once(db, entry('key-00000001', { ...runEntry(shop), name: 'other' }), tx => saveRun(tx, runEntry(shop), 1)))
+    const p = await refusal(
+      once(db, entry('key-00000001', { ...runEntry(shop), name: 'other' }), tx => saveRun(tx, runEntry(shop), 1)),
+    )
     expect(p).toMatchObject({ status: 422, type: 'urn:iron-nozzle:reused-key' })
   })
   test('ten at once store one', async () => {
     const before = await counts()
     const body = runEntry(shop, {}, { kind: 'grams', grams: 1 })
-    const all = await Promise.all(Array.from({ length: 10 }, () => once(db, entry('key-00000002', body), tx => saveRun(tx, body, 1))))
+    const all = await Promise.all(
+      Array.from({ length: 10 }, () => once(db, entry('key-00000002', body), tx => saveRun(tx, body, 1))),
+    )
     expect(all.filter(a => !a.repeated)).toHaveLength(1)
     expect(new Set(all.map(a => a.answer.runId)).size).toBe(1)
     expect((await counts()).runs - before.runs).toBe(1)
@@ -46,15 +55,35 @@ describe('keys', () => {
 
 // The child is bundled once: it is started some forty times.
 const bundle = new URL('../../node_modules/.cache/killed-save/', import.meta.url).pathname
-beforeAll(() => build({ configFile: false, logLevel: 'silent', build: { ssr: new URL('./killed-save.ts', import.meta.url).pathname, outDir: bundle, emptyOutDir: true, rollupOptions: { output: { entryFileNames: 'killed-save.mjs' } } } }))
+beforeAll(() =>
+  build({
+    configFile: false,
+    logLevel: 'silent',
+    build: {
+      ssr: new URL('./killed-save.ts', import.meta.url).pathname,
+      outDir: bundle,
+      emptyOutDir: true,
+      rollupOptions: { output: { entryFileNames: 'killed-save.mjs' } },
+    },
+  }),
+)
 afterAll(() => rmSync(bundle, { recursive: true, force: true }))
 
-const killed = runEntry(shop, { endedAt: '2026-01-05T10:00:00Z', confirmed: ['not-fitted:0', 'over-spool:1'] }, { kind: 'grams', grams: 1 })
+const killed = runEntry(
+  shop,
+  { endedAt: '2026-01-05T10:00:00Z', confirmed: ['not-fitted:0', 'over-spool:1'] },
+  { kind: 'grams', grams: 1 },
+)
 
-/** Runs the save in a process of its own that kills itself as statement `at` is about to be sent; answers its exit code. */
+/**
+ * Runs the save in a process of its own that kills itself as statement `at` is about to be sent; answers its exit code.
+ */
 function child(at: number, key: string): Promise<number> {
-  const p = spawn(process.execPath, [`${bundle}killed-save.mjs`], { env: { ...process.env, DATABASE_URL: url, KILL_AT: String(at), KEY: key, BODY: JSON.stringify(killed) }, stdio: ['ignore', 'ignore', 'inherit'] })
-  return new Promise(done => p.once('exit', (code, signal) => done(signal === 'SIGKILL' ? -9 : code ?? -1)))
+  const p = spawn(process.execPath, [`${bundle}killed-save.mjs`], {
+    env: { ...process.env, DATABASE_URL: url, KILL_AT: String(at), KEY: key, BODY: JSON.stringify(killed) },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
+  return new Promise(done => p.once('exit', (code, signal) => done(signal === 'SIGKILL' ? -9 : (code ?? -1))))
 }
 
 test('killed at each statement of a save, then retried: exactly one entry each time', async () => {

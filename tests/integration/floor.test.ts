@@ -15,8 +15,10 @@ const { db } = await freshDatabase()
 const shop = await smallShop(db)
 const tx = <T>(work: (c: Connection) => Promise<T>) => db.transaction(work)
 const lines = async () => (await floor(db)).bench
-const run = (more: Partial<RunEntry> = {}, grams = 100) => tx(c => saveRun(c, runEntry(shop, { confirmed: ['over-spool:1'], ...more }, { kind: 'grams', grams }), 1))
-const strike = (target: 'run' | 'gauge', targetId: number) => tx(c => saveStrike(c, strikeSchema.parse({ target, targetId, reason: 'a test' }), 1))
+const run = (more: Partial<RunEntry> = {}, grams = 100) =>
+  tx(c => saveRun(c, runEntry(shop, { confirmed: ['over-spool:1'], ...more }, { kind: 'grams', grams }), 1))
+const strike = (target: 'run' | 'gauge', targetId: number) =>
+  tx(c => saveStrike(c, strikeSchema.parse({ target, targetId, reason: 'a test' }), 1))
 
 test('before any job: nothing due, and what is left is not known', async () => {
   const f = await floor(db)
@@ -33,38 +35,67 @@ test('after a job: what is left with its range, and the limits with basis and pe
   expect(left.high80).toBeGreaterThan(left.median)
   expect(p.last).toMatchObject({ name: 'cable guide', outcome: 'finished', material: 'PA6-CF20' })
   expect(p.limits).toHaveLength(3)
-  expect(p.limits[0]).toMatchObject({ zone: 'nozzle', limitC: 290, part: 'sensor', basis: 'data sheet', enteredBy: 'Day technician' })
+  expect(p.limits[0]).toMatchObject({
+    zone: 'nozzle',
+    limitC: 290,
+    part: 'sensor',
+    basis: 'data sheet',
+    enteredBy: 'Day technician',
+  })
   expect((await lines())[0]!.reason).toMatch(/^Gauge due in .* of fibre\.$/)
 })
 
 test('a job that asked too much stops the printer; striking it out lets it go', async () => {
-  const { runId } = await run({ endedAt: ago(0.3), bedSetC: 125, tools: [{ ...runEntry(shop).tools[0]!, amount: { kind: 'grams', grams: 5 }, setC: 300 }] })
+  const { runId } = await run({
+    endedAt: ago(0.3),
+    bedSetC: 125,
+    tools: [{ ...runEntry(shop).tools[0]!, amount: { kind: 'grams', grams: 5 }, setC: 300 }],
+  })
   const bench = await lines()
-  expect(bench.filter(l => l.verdict === 'stop').map(l => l.reason)).toEqual(['The last job asked 300 °C of the nozzle; the sensor stops at 290 °C.', 'The last job asked 125 °C of the bed; the heater stops at 110 °C.'])
+  expect(bench.filter(l => l.verdict === 'stop').map(l => l.reason)).toEqual([
+    'The last job asked 300 °C of the nozzle; the sensor stops at 290 °C.',
+    'The last job asked 125 °C of the bed; the heater stops at 110 °C.',
+  ])
   expect((await floor(db)).printers[0]!.verdict).toBe('stop')
   await strike('run', runId)
   expect((await floor(db)).printers[0]!.verdict).toBe('fine')
 })
 
 test('raising the limit lets it go as well', async () => {
-  const { runId } = await run({ endedAt: ago(0.29), tools: [{ ...runEntry(shop).tools[0]!, amount: { kind: 'grams', grams: 5 }, setC: 295 }] })
+  const { runId } = await run({
+    endedAt: ago(0.29),
+    tools: [{ ...runEntry(shop).tools[0]!, amount: { kind: 'grams', grams: 5 }, setC: 295 }],
+  })
   const sensor = (await listStacks(db))[0]!.parts.find(p => p.role === 'sensor')!
   expect((await floor(db)).printers[0]!.verdict).toBe('stop')
-  await tx(c => editRecord(c, 'parts', sensor.id, 1, partFields.parse({ ...sensor, limitC: 320, note: 'its data sheet' }), 1))
+  await tx(c =>
+    editRecord(c, 'parts', sensor.id, 1, partFields.parse({ ...sensor, limitC: 320, note: 'its data sheet' }), 1),
+  )
   expect((await floor(db)).printers[0]!.verdict).toBe('fine')
   await strike('run', runId)
 })
 
 test('a failed job says where it stopped and what was seen', async () => {
   const { runId } = await run({ endedAt: ago(0.28), outcome: 'failed', symptoms: ['under-extruded', 'clog'] }, 10)
-  expect(await lines()).toContainEqual(expect.objectContaining({ verdict: 'look', reason: 'cable guide failed: under-extruded, clog.', to: '/inspect/N-1' }))
+  expect(await lines()).toContainEqual(
+    expect.objectContaining({
+      verdict: 'look',
+      reason: 'cable guide failed: under-extruded, clog.',
+      to: '/inspect/N-1',
+    }),
+  )
   await strike('run', runId)
 })
 
 test('a chipped tip comes before a chance', async () => {
   const g = await tx(c => saveGauge(c, gaugeEntry(shop, { shape: ['chipped'], occurredAt: ago(0.27) }), 1))
   const bench = await lines()
-  expect(bench[0]).toMatchObject({ verdict: 'stop', nozzle: 'N-1', reason: 'Last gauge found: chipped.', action: 'Retire it' })
+  expect(bench[0]).toMatchObject({
+    verdict: 'stop',
+    nozzle: 'N-1',
+    reason: 'Last gauge found: chipped.',
+    action: 'Retire it',
+  })
   await strike('gauge', g.gaugeId)
 })
 
@@ -73,7 +104,12 @@ test('worn towards the limit: look, then stop, with the chance', async () => {
   const g1 = await tx(c => saveGauge(c, gaugeEntry(shop, { goMm: 0.43, noGoMm: 0.44, occurredAt: ago(0.25) }), 1))
   const after = await run({ endedAt: ago(0.24) }, 400)
   const [first] = await lines()
-  expect(first).toMatchObject({ verdict: expect.stringMatching(/look|stop/), nozzle: 'N-1', to: '/inspect/N-1?gauge=1', reason: expect.stringMatching(/% chance that it is past 0\.44 mm/) })
+  expect(first).toMatchObject({
+    verdict: expect.stringMatching(/look|stop/),
+    nozzle: 'N-1',
+    to: '/inspect/N-1?gauge=1',
+    reason: expect.stringMatching(/% chance that it is past 0\.44 mm/),
+  })
   const g2 = await tx(c => saveGauge(c, gaugeEntry(shop, { goMm: 0.45, noGoMm: 0.46, occurredAt: ago(0.23) }), 1))
   expect((await lines())[0]).toMatchObject({ verdict: 'stop', reason: expect.stringMatching(/(9\d|over 99) % chance/) })
   for (const id of [g1.gaugeId, g2.gaugeId]) await strike('gauge', id)
@@ -82,12 +118,37 @@ test('worn towards the limit: look, then stop, with the chance', async () => {
 
 test('an empty head and a soft nozzle on filled filament are worth a look', async () => {
   const other = await tx(c => addPrinter(c, printerEntry('Aire'), 1))
-  expect(await lines()).toContainEqual(expect.objectContaining({ printer: 'Aire', verdict: 'look', reason: 'No nozzle fitted.', to: `/stores?fit=${other.headIds[0]}` }))
+  expect(await lines()).toContainEqual(
+    expect.objectContaining({
+      printer: 'Aire',
+      verdict: 'look',
+      reason: 'No nozzle fitted.',
+      to: `/stores?fit=${other.headIds[0]}`,
+    }),
+  )
   const type = await tx(c => addNozzleType(c, typeEntry('brass 0.4', 'brass'), 1))
   const brass = await tx(c => addNozzle(c, nozzleSchema.parse({ tag: 'N-8', typeId: type.id, receivedAt: ago(9) }), 1))
-  await tx(c => saveFitting(c, fittingSchema.parse({ kind: 'fit', nozzleId: brass.id, headId: other.headIds[0], occurredAt: ago(8) }), 1))
-  await tx(c => saveRun(c, runEntry({ ...shop, printerId: other.id, headId: other.headIds[0]!, nozzleId: brass.id }, { confirmed: ['over-spool:1'] }, { kind: 'grams', grams: 1 }), 1))
-  expect(await lines()).toContainEqual(expect.objectContaining({ printer: 'Aire', nozzle: 'N-8', reason: 'Brass wears fast with PA6-CF20.' }))
+  await tx(c =>
+    saveFitting(
+      c,
+      fittingSchema.parse({ kind: 'fit', nozzleId: brass.id, headId: other.headIds[0], occurredAt: ago(8) }),
+      1,
+    ),
+  )
+  await tx(c =>
+    saveRun(
+      c,
+      runEntry(
+        { ...shop, printerId: other.id, headId: other.headIds[0]!, nozzleId: brass.id },
+        { confirmed: ['over-spool:1'] },
+        { kind: 'grams', grams: 1 },
+      ),
+      1,
+    ),
+  )
+  expect(await lines()).toContainEqual(
+    expect.objectContaining({ printer: 'Aire', nozzle: 'N-8', reason: 'Brass wears fast with PA6-CF20.' }),
+  )
 })
 
 test('urgency falls from line to line', async () => {

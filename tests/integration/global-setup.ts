@@ -10,7 +10,10 @@ import { migrate } from '../../server/db/migrate'
 import { firstPeople } from '../../server/records/stores'
 
 declare module 'vitest' {
-  export interface ProvidedContext { adminUrl: string, template: string }
+  export interface ProvidedContext {
+    adminUrl: string
+    template: string
+  }
 }
 
 export default async function setup(project: TestProject) {

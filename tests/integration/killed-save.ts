@@ -9,8 +9,11 @@ import { saveRun } from '../../server/records/runs'
 const at = Number(process.env.KILL_AT)
 let statements = 0
 const client = postgres(process.env.DATABASE_URL!, {
-  max: 1, onnotice: () => {},
-  debug: () => { if (++statements === at) process.kill(process.pid, 'SIGKILL') },
+  max: 1,
+  onnotice: () => {},
+  debug: () => {
+    if (++statements === at) process.kill(process.pid, 'SIGKILL')
+  },
 })
 const db = drizzle(client, { schema, casing: 'snake_case' })
 const body = runSchema.parse(JSON.parse(process.env.BODY!))

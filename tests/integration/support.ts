@@ -8,10 +8,20 @@ import { addPrinter } from '../../server/records/stacks'
 import { addNozzle, addNozzleType, addSpool } from '../../server/records/stores'
 import { saveFitting } from '../../server/records/fittings'
 import { Refusal } from '../../server/records/refusal'
-import { fittingSchema, gaugeSchema, materialSchema, nozzleSchema, nozzleTypeSchema, printerSchema, runSchema, spoolSchema, type RunEntry } from '../../shared/entries'
+import {
+  fittingSchema,
+  gaugeSchema,
+  materialSchema,
+  nozzleSchema,
+  nozzleTypeSchema,
+  printerSchema,
+  runSchema,
+  spoolSchema,
+  type RunEntry,
+} from '../../shared/entries'
 import type { Problem } from '../../shared/problem'
 
-export async function freshDatabase(): Promise<{ db: Database, client: postgres.Sql, url: string }> {
+export async function freshDatabase(): Promise<{ db: Database; client: postgres.Sql; url: string }> {
   const adminUrl = inject('adminUrl')
   const name = `test_${randomBytes(6).toString('hex')}`
   const admin = postgres(adminUrl, { max: 1, onnotice: () => {} })
@@ -27,16 +37,60 @@ export async function freshDatabase(): Promise<{ db: Database, client: postgres.
 }
 
 export const ago = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString()
-const sheet = (kind: string, name: string, limitC: number, head: number | null = null) => ({ kind, head, name, limitC, basis: 'data sheet' as const, note: '' })
-/** An enclosed printer that stops at 290 (sensor), 110 (heater) and 65 °C (belt), guard bands taken off. */
-export const printerEntry = (name: string, heads = ['head']) => printerSchema.parse({
-  name, kind: 'enclosed', heads: heads.map(h => ({ name: h })),
-  parts: [...heads.map((_, i) => sheet('bead thermistor, 12-bit reading', 'sensor', 300, i)), sheet('bed heater', 'heater', 115), sheet('belts', 'belt', 70), { kind: 'enclosure' }, { kind: 'lid' }],
+const sheet = (kind: string, name: string, limitC: number, head: number | null = null) => ({
+  kind,
+  head,
+  name,
+  limitC,
+  basis: 'data sheet' as const,
+  note: '',
 })
-export const typeEntry = (name: string, material = 'hardened steel') => nozzleTypeSchema.parse({ name, material, nominalBoreMm: 0.4, lengthMm: 12.5, coneDeg: 60, tipFlatMm: 1, landMm: 0.8, inletMm: 2, basis: 'data sheet' })
-export const materialEntry = (name: string, more: object = {}) => materialSchema.parse({ name, polymer: 'PA6', filler: 'carbon fibre', fillerFraction: 0.2, densityGCm3: 1.228, abrasivity: 1, basis: 'data sheet', ...more })
+/** An enclosed printer that stops at 290 (sensor), 110 (heater) and 65 °C (belt), guard bands taken off. */
+export const printerEntry = (name: string, heads = ['head']) =>
+  printerSchema.parse({
+    name,
+    kind: 'enclosed',
+    heads: heads.map(h => ({ name: h })),
+    parts: [
+      ...heads.map((_, i) => sheet('bead thermistor, 12-bit reading', 'sensor', 300, i)),
+      sheet('bed heater', 'heater', 115),
+      sheet('belts', 'belt', 70),
+      { kind: 'enclosure' },
+      { kind: 'lid' },
+    ],
+  })
+export const typeEntry = (name: string, material = 'hardened steel') =>
+  nozzleTypeSchema.parse({
+    name,
+    material,
+    nominalBoreMm: 0.4,
+    lengthMm: 12.5,
+    coneDeg: 60,
+    tipFlatMm: 1,
+    landMm: 0.8,
+    inletMm: 2,
+    basis: 'data sheet',
+  })
+export const materialEntry = (name: string, more: object = {}) =>
+  materialSchema.parse({
+    name,
+    polymer: 'PA6',
+    filler: 'carbon fibre',
+    fillerFraction: 0.2,
+    densityGCm3: 1.228,
+    abrasivity: 1,
+    basis: 'data sheet',
+    ...more,
+  })
 
-export interface SmallShop { printerId: number, headId: number, typeId: number, materialId: number, nozzleId: number, spoolId: number }
+export interface SmallShop {
+  printerId: number
+  headId: number
+  typeId: number
+  materialId: number
+  nozzleId: number
+  spoolId: number
+}
 
 /** One printer, one head, N-1 fitted to it 30 days ago, one spool of PA6-CF20. */
 export async function smallShop(db: Database): Promise<SmallShop> {
@@ -44,21 +98,59 @@ export async function smallShop(db: Database): Promise<SmallShop> {
     const printer = await addPrinter(tx, printerEntry('Ribble'), 1)
     const type = await addNozzleType(tx, typeEntry('hardened steel 0.4'), 1)
     const material = await addMaterial(tx, materialEntry('PA6-CF20'), 1)
-    const nozzle = await addNozzle(tx, nozzleSchema.parse({ tag: 'N-1', typeId: type.id, receivedAt: ago(40), receipt: { valueMm: 0.401, uMm: 0.002, tipMm: 12.5 } }), 1)
-    const spool = await addSpool(tx, spoolSchema.parse({ tag: 'S-1', materialId: material.id, diameterMm: 1.75, netG: 1000, tareG: 200 }), 1)
-    await saveFitting(tx, fittingSchema.parse({ kind: 'fit', nozzleId: nozzle.id, headId: printer.headIds[0], occurredAt: ago(30) }), 1)
-    return { printerId: printer.id, headId: printer.headIds[0]!, typeId: type.id, materialId: material.id, nozzleId: nozzle.id, spoolId: spool.id }
+    const nozzle = await addNozzle(
+      tx,
+      nozzleSchema.parse({
+        tag: 'N-1',
+        typeId: type.id,
+        receivedAt: ago(40),
+        receipt: { valueMm: 0.401, uMm: 0.002, tipMm: 12.5 },
+      }),
+      1,
+    )
+    const spool = await addSpool(
+      tx,
+      spoolSchema.parse({ tag: 'S-1', materialId: material.id, diameterMm: 1.75, netG: 1000, tareG: 200 }),
+      1,
+    )
+    await saveFitting(
+      tx,
+      fittingSchema.parse({ kind: 'fit', nozzleId: nozzle.id, headId: printer.headIds[0], occurredAt: ago(30) }),
+      1,
+    )
+    return {
+      printerId: printer.id,
+      headId: printer.headIds[0]!,
+      typeId: type.id,
+      materialId: material.id,
+      nozzleId: nozzle.id,
+      spoolId: spool.id,
+    }
   })
 }
 
-export function runEntry(s: SmallShop, more: Partial<RunEntry> = {}, amount: RunEntry['tools'][number]['amount'] = { kind: 'grams', grams: 312 }) {
-  return runSchema.parse({ printerId: s.printerId, name: 'cable guide', endedAt: ago(1), outcome: 'finished', tools: [{ tool: 0, headId: s.headId, nozzleId: s.nozzleId, spoolId: s.spoolId, amount }], ...more })
+export function runEntry(
+  s: SmallShop,
+  more: Partial<RunEntry> = {},
+  amount: RunEntry['tools'][number]['amount'] = { kind: 'grams', grams: 312 },
+) {
+  return runSchema.parse({
+    printerId: s.printerId,
+    name: 'cable guide',
+    endedAt: ago(1),
+    outcome: 'finished',
+    tools: [{ tool: 0, headId: s.headId, nozzleId: s.nozzleId, spoolId: s.spoolId, amount }],
+    ...more,
+  })
 }
-export const gaugeEntry = (s: SmallShop, more: object) => gaugeSchema.parse({ nozzleId: s.nozzleId, occurredAt: ago(0.5), ...more })
+export const gaugeEntry = (s: SmallShop, more: object) =>
+  gaugeSchema.parse({ nozzleId: s.nozzleId, occurredAt: ago(0.5), ...more })
 
 /** The problem that a refused entry answers with; fails when it is taken. */
 export async function refusal(work: Promise<unknown>): Promise<Problem> {
-  try { await work } catch (error) {
+  try {
+    await work
+  } catch (error) {
     if (error instanceof Refusal) return error.problem
     throw error
   }

@@ -11,21 +11,35 @@ const { db } = await freshDatabase()
 const shop = await smallShop(db)
 const tx = <T>(work: (c: Connection) => Promise<T>) => db.transaction(work)
 let next = 10
-const newNozzle = async (more: object = {}) => await tx(c => addNozzle(c, nozzleSchema.parse({ tag: `N-${next++}`, typeId: shop.typeId, receivedAt: ago(20), ...more }), 1))
-const gauge = (nozzleId: number, more: object) => tx(c => saveGauge(c, gaugeSchema.parse({ nozzleId, occurredAt: ago(1), ...more }), 1))
-const question = async (work: Promise<unknown>) => (await refusal(work)).questions!.find(q => q.code === 'unexpected-bore')!
+const newNozzle = async (more: object = {}) =>
+  await tx(c =>
+    addNozzle(c, nozzleSchema.parse({ tag: `N-${next++}`, typeId: shop.typeId, receivedAt: ago(20), ...more }), 1),
+  )
+const gauge = (nozzleId: number, more: object) =>
+  tx(c => saveGauge(c, gaugeSchema.parse({ nozzleId, occurredAt: ago(1), ...more }), 1))
+const question = async (work: Promise<unknown>) =>
+  (await refusal(work)).questions!.find(q => q.code === 'unexpected-bore')!
 
 test('it says what was expected and how unlikely the reading is, and stores nothing', async () => {
   const n = await newNozzle()
   const q = await question(gauge(n.id, { goMm: 0.49, noGoMm: 0.5 }))
   expect(q.message).toMatch(/By a new nozzle of its kind, N-\d+ should be 0\.4 mm now \(95 % between 0\.38 and 0\.42\)/)
-  expect(q.choices!.map(c => c.label)).toEqual(expect.arrayContaining([
-    'It is a 0.5 nozzle: record it as hardened steel 0.5', 'A pin or a figure was misread: gauge it again', 'Another nozzle was in hand: choose which', 'It is as read: keep it',
-  ]))
-  expect(q.choices!.filter(c => c.label.startsWith('It is a ')).map(c => c.label)).toEqual(['It is a 0.5 nozzle: record it as hardened steel 0.5'])
+  expect(q.choices!.map(c => c.label)).toEqual(
+    expect.arrayContaining([
+      'It is a 0.5 nozzle: record it as hardened steel 0.5',
+      'A pin or a figure was misread: gauge it again',
+      'Another nozzle was in hand: choose which',
+      'It is as read: keep it',
+    ]),
+  )
+  expect(q.choices!.filter(c => c.label.startsWith('It is a ')).map(c => c.label)).toEqual([
+    'It is a 0.5 nozzle: record it as hardened steel 0.5',
+  ])
   expect((await nozzlePage(db, n.tag)).gaugePoints).toEqual([])
   // no bore that is sold reads so: none is offered
-  expect((await question(gauge(n.id, { valueMm: 0.7, uMm: 0.002 }))).choices!.filter(c => c.label.startsWith('It is a '))).toEqual([])
+  expect(
+    (await question(gauge(n.id, { valueMm: 0.7, uMm: 0.002 }))).choices!.filter(c => c.label.startsWith('It is a ')),
+  ).toEqual([])
 })
 
 test('what a technician finds usual is not asked', async () => {
@@ -36,31 +50,59 @@ test('what a technician finds usual is not asked', async () => {
 
 test('choices that the form does are no answers', async () => {
   const n = await newNozzle()
-  expect(await question(gauge(n.id, { goMm: 0.49, noGoMm: 0.5, confirmed: ['unexpected-bore:again', 'unexpected-bore:other-nozzle'] }))).toBeTruthy()
+  expect(
+    await question(
+      gauge(n.id, { goMm: 0.49, noGoMm: 0.5, confirmed: ['unexpected-bore:again', 'unexpected-bore:other-nozzle'] }),
+    ),
+  ).toBeTruthy()
 })
 
-test('recorded as another bore: its type, nominal and limit change with it, and the type is made when there is none', async () => {
-  const n = await newNozzle()
-  await gauge(n.id, { goMm: 0.49, noGoMm: 0.5, confirmed: ['unexpected-bore:bore:0.5'] })
-  const page = await nozzlePage(db, n.tag)
-  expect(page.type).toMatchObject({ name: 'hardened steel 0.5', nominalBoreMm: 0.5, material: 'hardened steel', basis: 'practice' })
-  expect(page.nozzle.note).toContain('Recorded as hardened steel 0.4 until the gauge of')
-  expect(page.input.rules.boreLimitMm).toBeCloseTo(0.55, 9)
-  expect(page.forecast.pastChance).toBeLessThan(0.02)
-  // the next one finds the type there
-  const other = await newNozzle()
-  const q = await question(gauge(other.id, { valueMm: 0.498, uMm: 0.003 }))
-  const code = q.choices!.find(c => c.label.startsWith('It is a 0.5 nozzle'))!.code
-  expect(code).toMatch(/^unexpected-bore:type:\d+$/)
-  await gauge(other.id, { valueMm: 0.498, uMm: 0.003, confirmed: [code] })
-  expect((await nozzlePage(db, other.tag)).type.name).toBe('hardened steel 0.5')
-})
+test(
+  'recorded as another bore: its type, nominal and limit change with it, and the type is made when there ' + 'is none',
+  async () => {
+    const n = await newNozzle()
+    await gauge(n.id, { goMm: 0.49, noGoMm: 0.5, confirmed: ['unexpected-bore:bore:0.5'] })
+    const page = await nozzlePage(db, n.tag)
+    expect(page.type).toMatchObject({
+      name: 'hardened steel 0.5',
+      nominalBoreMm: 0.5,
+      material: 'hardened steel',
+      basis: 'practice',
+    })
+    expect(page.nozzle.note).toContain('Recorded as hardened steel 0.4 until the gauge of')
+    expect(page.input.rules.boreLimitMm).toBeCloseTo(0.55, 9)
+    expect(page.forecast.pastChance).toBeLessThan(0.02)
+    // the next one finds the type there
+    const other = await newNozzle()
+    const q = await question(gauge(other.id, { valueMm: 0.498, uMm: 0.003 }))
+    const code = q.choices!.find(c => c.label.startsWith('It is a 0.5 nozzle'))!.code
+    expect(code).toMatch(/^unexpected-bore:type:\d+$/)
+    await gauge(other.id, { valueMm: 0.498, uMm: 0.003, confirmed: [code] })
+    expect((await nozzlePage(db, other.tag)).type.name).toBe('hardened steel 0.5')
+  },
+)
 
 test('a type of another material, and a bore nobody sells, are refused', async () => {
   const n = await newNozzle()
-  const brass = await tx(c => addNozzleType(c, nozzleTypeSchema.parse({ ...typeEntry('brass 0.5', 'brass'), nominalBoreMm: 0.5 }), 1))
-  expect((await refusal(gauge(n.id, { goMm: 0.49, noGoMm: 0.5, confirmed: ['unexpected-bore', `unexpected-bore:type:${brass.id}`] }))).errors![0]!.message).toContain('same material')
-  for (const bore of ['0.45', 'NaN', '-1', '1.2']) expect((await refusal(gauge(n.id, { goMm: 0.49, noGoMm: 0.5, confirmed: ['unexpected-bore', `unexpected-bore:bore:${bore}`] }))).status, bore).toBe(422)
+  const brass = await tx(c =>
+    addNozzleType(c, nozzleTypeSchema.parse({ ...typeEntry('brass 0.5', 'brass'), nominalBoreMm: 0.5 }), 1),
+  )
+  expect(
+    (
+      await refusal(
+        gauge(n.id, { goMm: 0.49, noGoMm: 0.5, confirmed: ['unexpected-bore', `unexpected-bore:type:${brass.id}`] }),
+      )
+    ).errors![0]!.message,
+  ).toContain('same material')
+  for (const bore of ['0.45', 'NaN', '-1', '1.2'])
+    expect(
+      (
+        await refusal(
+          gauge(n.id, { goMm: 0.49, noGoMm: 0.5, confirmed: ['unexpected-bore', `unexpected-bore:bore:${bore}`] }),
+        )
+      ).status,
+      bore,
+    ).toBe(422)
   expect((await nozzlePage(db, n.tag)).type.name).toBe('hardened steel 0.4')
 })
 

@@ -1,6 +1,6 @@
 /**
- * A database made before derived rows carried the version of their model: `before-models.sql.gz`, a dump of a small shop
- * with the wrong answers of that model in it. It is brought up to date as a start does, and they are gone.
+ * A database made before derived rows carried the version of their model: `before-models.sql.gz`, a dump of a small
+ * shop with the wrong answers of that model in it. It is brought up to date as a start does, and they are gone.
  */
 import { readFileSync } from 'node:fs'
 import { randomBytes } from 'node:crypto'
@@ -29,7 +29,9 @@ beforeAll(async () => {
   await admin.unsafe(`create database ${name}`)
   const url = adminUrl.replace(/\/postgres$/, `/${name}`)
   const loader = postgres(url, { max: 1, onnotice: () => {} })
-  await loader.unsafe(gunzipSync(readFileSync(new URL('../samples/databases/before-models.sql.gz', import.meta.url))).toString())
+  await loader.unsafe(
+    gunzipSync(readFileSync(new URL('../samples/databases/before-models.sql.gz', import.meta.url))).toString(),
+  )
   await loader.end()
   const connection = connect(url, { max: 3 })
   db = connection.db
@@ -44,31 +46,38 @@ afterAll(async () => {
   await admin.end()
 })
 
-test('every forecast of the other model is stale, and the screens say so; nothing wrong is shown meanwhile', async () => {
-  expect(marked).toBe(15)
-  expect((await listNozzles(db)).every(n => n.stale)).toBe(true)
-  expect((await floor(db)).printers[0]!.heads[0]!.nozzle!.stale).toBe(true)
-  const page = await nozzlePage(db, 'N-02')
-  expect(page.stale).toBe(true)
-  expect(page.forecast.bore.median).toBeGreaterThan(0.48) // worked out for this answer, not read
-})
+test(
+  'every forecast of the other model is stale, and the screens say so; nothing wrong is shown ' + 'meanwhile',
+  async () => {
+    expect(marked).toBe(15)
+    expect((await listNozzles(db)).every(n => n.stale)).toBe(true)
+    expect((await floor(db)).printers[0]!.heads[0]!.nozzle!.stale).toBe(true)
+    const page = await nozzlePage(db, 'N-02')
+    expect(page.stale).toBe(true)
+    expect(page.forecast.bore.median).toBeGreaterThan(0.48) // worked out for this answer, not read
+  },
+)
 
 test('the background works them out: what sisters tell first, then fitted nozzles first', async () => {
   const order: number[] = []
-  while (await refreshStale(db, 1) > 0) {
-    const rows = await db.execute<{ nozzle_id: number }>(`select nozzle_id from forecasts where not stale order by nozzle_id` as never)
+  while ((await refreshStale(db, 1)) > 0) {
+    const rows = await db.execute<{ nozzle_id: number }>(
+      `select nozzle_id from forecasts where not stale order by nozzle_id` as never,
+    )
     order.push(...rows.map(r => r.nozzle_id).filter(id => !order.includes(id)))
   }
   const nozzles = await listNozzles(db)
   expect(order).toHaveLength(15)
   expect(nozzles.find(n => n.id === order[0])!.tag).toBe('N-01') // the one that is fitted
   expect(nozzles.every(n => !n.stale)).toBe(true)
-  const rows = await db.execute<{ model: number, term_model: number }>(`select distinct model, term_model from forecasts` as never)
+  const rows = await db.execute<{ model: number; term_model: number }>(
+    `select distinct model, term_model from forecasts` as never,
+  )
   expect(rows).toEqual([{ model: WEAR_MODEL, term_model: WEAR_MODEL }])
 })
 
 test('its wrong answers are gone', async () => {
-  const of = async (tag: string) => (await nozzlePage(db, tag))
+  const of = async (tag: string) => await nozzlePage(db, tag)
   // twenty values on a ridge: said 0.291 to 0.336 kg left, sure and wrong
   const ridge = (await of('N-01')).forecast.leftKg
   expect(ridge.low80).toBeLessThan(0.265)

@@ -1,5 +1,6 @@
 /**
- * Works out the brute-force answers of every case that has none yet and writes them beside the tests; half an hour for all:
+ * Works out the brute-force answers of every case that has none yet and writes them beside the tests; half an hour for
+ * all:
  *   node --import tsx tests/reference/brute-force-answers.ts [case ...]
  * A case that is named is worked out again. Every answer is written as soon as it is there.
  */
@@ -19,8 +20,15 @@ for (const name of wanted) {
   const { bore, life, past, boreShare, lifeShare } = bruteForce(c, ...finenessFor(c.readings.length))
   // shares a little to either side of each quantile tell where a quantile hardly means anything
   const around = (q: number[], share: (v: number) => number) => q.map(v => [share(v * 0.9995), share(v * 1.0005)])
-  const all = { ...read(), [name]: { bore, life, past, boreAround: around(bore, boreShare), lifeAround: around(life, lifeShare) } }
-  const inOrder = Object.fromEntries(Object.keys(CASES).filter(k => k in all).map(k => [k, all[k]]))
+  const all = {
+    ...read(),
+    [name]: { bore, life, past, boreAround: around(bore, boreShare), lifeAround: around(life, lifeShare) },
+  }
+  const inOrder = Object.fromEntries(
+    Object.keys(CASES)
+      .filter(k => k in all)
+      .map(k => [k, all[k]]),
+  )
   writeFileSync(FILE, `${JSON.stringify(inOrder, null, 1)}\n`)
   console.log(`${name}: ${((performance.now() - begun) / 1000).toFixed(0)} s`)
 }

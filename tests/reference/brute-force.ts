@@ -4,7 +4,15 @@
  * Only the model is shared (docs/wear.md). Nothing here imports the core.
  */
 export type Reading =
-  | { kind: 'pins'; wearKg: number; goMm: number | null; noGoMm: number | null; uMm: number; goPin?: string; noGoPin?: string }
+  | {
+      kind: 'pins'
+      wearKg: number
+      goMm: number | null
+      noGoMm: number | null
+      uMm: number
+      goPin?: string
+      noGoPin?: string
+    }
   | { kind: 'value'; wearKg: number; valueMm: number; uMm: number }
 
 export interface Case {
@@ -60,26 +68,38 @@ function cdf(z: number): number {
 
 /** Share below b of a bore spread as a misread one. */
 function evenBelow(b: number, nominal: number): number {
-  return 0.99 * Math.min(1, Math.max(0, (b - 0.2 * nominal) / (1.8 * nominal))) + 0.01 * Math.min(1, Math.max(0, (b - 0.05) / 4.95))
+  return (
+    0.99 * Math.min(1, Math.max(0, (b - 0.2 * nominal) / (1.8 * nominal))) +
+    0.01 * Math.min(1, Math.max(0, (b - 0.05) / 4.95))
+  )
 }
 
 /** Probability of the reading under the even spread, summed over a fine grid of bores. */
 function evenChance(r: Reading, nominal: number): number {
   let sum = 0
-  for (const [share, low, high] of [[0.99, 0.2 * nominal, 2 * nominal], [0.01, 0.05, 5]] as const) {
+  for (const [share, low, high] of [
+    [0.99, 0.2 * nominal, 2 * nominal],
+    [0.01, 0.05, 5],
+  ] as const) {
     const n = 40_000
     let part = 0
     for (let i = 0; i < n; i++) {
       const d = low + ((high - low) * (i + 0.5)) / n
       if (r.kind === 'value') part += Math.exp(-0.5 * ((d - r.valueMm) / r.uMm) ** 2) / (r.uMm * Math.sqrt(2 * Math.PI))
-      else part += (r.noGoMm === null ? 1 : cdf((r.noGoMm - d) / r.uMm)) - (r.goMm === null ? 0 : cdf((r.goMm - d) / r.uMm))
+      else
+        part +=
+          (r.noGoMm === null ? 1 : cdf((r.noGoMm - d) / r.uMm)) - (r.goMm === null ? 0 : cdf((r.goMm - d) / r.uMm))
     }
     sum += (share * part) / n
   }
   return sum
 }
 
-interface Pin { mm: number; uMm: number; uses: { go: boolean; wearKg: number }[] }
+interface Pin {
+  mm: number
+  uMm: number
+  uses: { go: boolean; wearKg: number }[]
+}
 
 /** A pin's error is taken in quarters of its uncertainty, eight whole ones either way: the share in each. */
 const QUARTERS = 64
@@ -93,7 +113,10 @@ function pinLikelihood(pin: Pin, bores: Float64Array, misread: number, nominal: 
   for (let k = 0; k < n; k++) {
     let at = k
     const cut = bores[k]! - mm
-    while (at > 0 && cuts[at - 1]! > cut) { cuts[at] = cuts[at - 1]!; at-- }
+    while (at > 0 && cuts[at - 1]! > cut) {
+      cuts[at] = cuts[at - 1]!
+      at--
+    }
     cuts[at] = cut
   }
   let sum = 0
@@ -121,7 +144,7 @@ function goesWith(pin: Pin, bores: Float64Array, sizeMm: number, misread: number
   let p = 1
   for (let k = 0; k < pin.uses.length; k++) {
     const go = pin.uses[k]!.go
-    p *= (1 - misread) * ((bores[k]! >= sizeMm) === go ? 1 : 0) + misread * (go ? 1 - even : even)
+    p *= (1 - misread) * (bores[k]! >= sizeMm === go ? 1 : 0) + misread * (go ? 1 - even : even)
   }
   return p
 }
@@ -138,14 +161,24 @@ const LIFE_BINS = 5_000_000
 
 export function bruteForce(c: Case, rows = 1500, steps = 12): Counted {
   const growth = c.law === 'sliding' ? 0.48 : (0.4 / c.nominalMm) ** 2
-  const boreAt = (d0: number, kappa: number, kg: number) => (c.law === 'sliding' ? Math.cbrt(d0 ** 3 + growth * kappa * kg) : d0 + growth * kappa * kg)
-  const startOf = (d: number, kappa: number, kg: number) => (c.law === 'sliding' ? Math.cbrt(Math.max(0, d ** 3 - growth * kappa * kg)) : d - growth * kappa * kg)
+  const boreAt = (d0: number, kappa: number, kg: number) =>
+    c.law === 'sliding' ? Math.cbrt(d0 ** 3 + growth * kappa * kg) : d0 + growth * kappa * kg
+  const startOf = (d: number, kappa: number, kg: number) =>
+    c.law === 'sliding' ? Math.cbrt(Math.max(0, d ** 3 - growth * kappa * kg)) : d - growth * kappa * kg
   const others = BORES.filter(b => Math.abs(b - c.nominalMm) > 1e-9)
-  const recorded = c.wasUsed ? { w: 1 - c.otherBore, m: 1.05 * c.nominalMm, s: 0.05 * c.nominalMm } : { w: 1 - c.otherBore, m: c.nominalMm, s: 0.01 }
-  const parts = [recorded, ...(c.otherBore > 0 ? others.map(b => ({ w: c.otherBore / others.length, m: b, s: 0.01 })) : [])]
+  const recorded = c.wasUsed
+    ? { w: 1 - c.otherBore, m: 1.05 * c.nominalMm, s: 0.05 * c.nominalMm }
+    : { w: 1 - c.otherBore, m: c.nominalMm, s: 0.01 }
+  const parts = [
+    recorded,
+    ...(c.otherBore > 0 ? others.map(b => ({ w: c.otherBore / others.length, m: b, s: 0.01 })) : []),
+  ]
   const start = (d: number) => {
     let sum = 0
-    for (const p of parts) { const z = (d - p.m) / p.s; if (z < 9.5 && z > -9.5) sum += (p.w / p.s) * Math.exp(-0.5 * z * z) }
+    for (const p of parts) {
+      const z = (d - p.m) / p.s
+      if (z < 9.5 && z > -9.5) sum += (p.w / p.s) * Math.exp(-0.5 * z * z)
+    }
     return sum
   }
   const singles: { r: Reading; even: number }[] = []
@@ -159,14 +192,23 @@ export function bruteForce(c: Case, rows = 1500, steps = 12): Counted {
         pins.set(`${name} ${mm}`, pin)
         return null
       }
-      const rest: Reading = { kind: 'pins', wearKg: r.wearKg, uMm: r.uMm, goMm: mark(r.goPin, r.goMm, true), noGoMm: mark(r.noGoPin, r.noGoMm, false) }
+      const rest: Reading = {
+        kind: 'pins',
+        wearKg: r.wearKg,
+        uMm: r.uMm,
+        goMm: mark(r.goPin, r.goMm, true),
+        noGoMm: mark(r.noGoPin, r.noGoMm, false),
+      }
       if (rest.goMm !== null || rest.noGoMm !== null) singles.push({ r: rest, even: evenChance(rest, c.nominalMm) })
     } else singles.push({ r, even: evenChance(r, c.nominalMm) })
   }
   const bores = new Float64Array(1000)
   let reference = -Infinity
   // no reading can say more than this; what cannot come within e^-45 of the best found is not reckoned to its end
-  const most = singles.reduce((sum, { r }) => sum + (r.kind === 'value' ? Math.max(0, -Math.log(r.uMm * Math.sqrt(2 * Math.PI))) : 0), 0)
+  const most = singles.reduce(
+    (sum, { r }) => sum + (r.kind === 'value' ? Math.max(0, -Math.log(r.uMm * Math.sqrt(2 * Math.PI))) : 0),
+    0,
+  )
   const likelihood = (d0: number, kappa: number, least: number) => {
     let ln = 0
     let ahead = most
@@ -176,12 +218,15 @@ export function bruteForce(c: Case, rows = 1500, steps = 12): Counted {
       const d = boreAt(d0, kappa, r.wearKg)
       let good: number
       if (r.kind === 'value') good = Math.exp(-0.5 * ((d - r.valueMm) / r.uMm) ** 2) / (r.uMm * Math.sqrt(2 * Math.PI))
-      else good = (r.noGoMm === null ? 1 : cdf((r.noGoMm - d) / r.uMm)) - (r.goMm === null ? 0 : cdf((r.goMm - d) / r.uMm))
+      else
+        good = (r.noGoMm === null ? 1 : cdf((r.noGoMm - d) / r.uMm)) - (r.goMm === null ? 0 : cdf((r.goMm - d) / r.uMm))
       ln += Math.log(Math.max(1e-300, (1 - c.misread) * good + c.misread * even))
     }
     for (const pin of pins.values()) {
       if (ln < least) return -Infinity
-      pin.uses.forEach((u, k) => { bores[k] = boreAt(d0, kappa, u.wearKg) })
+      pin.uses.forEach((u, k) => {
+        bores[k] = boreAt(d0, kappa, u.wearKg)
+      })
       ln += Math.log(Math.max(1e-300, pinLikelihood(pin, bores, c.misread, c.nominalMm)))
     }
     return ln
@@ -189,12 +234,20 @@ export function bruteForce(c: Case, rows = 1500, steps = 12): Counted {
   /** d0 places of one row: about every start and every reading, as finely as each is wide. */
   const placesFor = (kappa: number) => {
     const out: number[] = []
-    const about = (m: number, s: number) => { for (let k = -9 * steps; k <= 9 * steps; k++) { const d = m + (k / steps) * s; if (d > 0.02) out.push(d) } }
+    const about = (m: number, s: number) => {
+      for (let k = -9 * steps; k <= 9 * steps; k++) {
+        const d = m + (k / steps) * s
+        if (d > 0.02) out.push(d)
+      }
+    }
     for (const p of parts) about(p.m, p.s)
     const edges = new Map<string, [number, number]>()
     for (const r of c.readings) {
       const ends = r.kind === 'value' ? [r.valueMm] : [r.goMm, r.noGoMm].filter(v => v !== null)
-      for (const e of ends) { const d = startOf(e, kappa, r.wearKg); if (d > 0.02) edges.set(`${Math.round(d / (r.uMm * 2))} ${r.uMm}`, [d, r.uMm]) }
+      for (const e of ends) {
+        const d = startOf(e, kappa, r.wearKg)
+        if (d > 0.02) edges.set(`${Math.round(d / (r.uMm * 2))} ${r.uMm}`, [d, r.uMm])
+      }
     }
     for (const [d, u] of edges.values()) about(d, u)
     return Float64Array.from(out).sort()
@@ -225,19 +278,27 @@ export function bruteForce(c: Case, rows = 1500, steps = 12): Counted {
         const x = a + ((b - a) * (i + 0.5)) / k
         let best = -Infinity
         let sum = 0
-        row(x, (_d, ln, width) => { if (ln === -Infinity) return; if (ln > reference) reference = ln; if (ln > best) { sum = sum * Math.exp(best - ln) + width; best = ln } else sum += width * Math.exp(ln - best) })
+        row(x, (_d, ln, width) => {
+          if (ln === -Infinity) return
+          if (ln > reference) reference = ln
+          if (ln > best) {
+            sum = sum * Math.exp(best - ln) + width
+            best = ln
+          } else sum += width * Math.exp(ln - best)
+        })
         if (best > -Infinity) found.push({ x, h: (b - a) / k, ln: best + Math.log(sum * ((b - a) / k)) })
       }
     }
     const top = found.reduce((m, f) => Math.max(m, f.ln), -Infinity)
     const next: [number, number][] = []
-    for (const f of found) if (f.ln > top - 18) {
-      const last = next[next.length - 1]
-      const from = Math.max(low, f.x - 1.5 * f.h)
-      const to = Math.min(high, f.x + 1.5 * f.h)
-      if (last && from <= last[1]) last[1] = Math.max(last[1], to)
-      else next.push([from, to])
-    }
+    for (const f of found)
+      if (f.ln > top - 18) {
+        const last = next[next.length - 1]
+        const from = Math.max(low, f.x - 1.5 * f.h)
+        const to = Math.min(high, f.x + 1.5 * f.h)
+        if (last && from <= last[1]) last[1] = Math.max(last[1], to)
+        else next.push([from, to])
+      }
     spans = next
   }
   // then all of it
@@ -254,7 +315,8 @@ export function bruteForce(c: Case, rows = 1500, steps = 12): Counted {
       let fromLn = -Infinity
       row(x, (d0, ln) => {
         const h = d0 - fromD
-        if (h > 0 && Math.min(ln, fromLn) > -Infinity) { // straight in its logarithm between two places
+        if (h > 0 && Math.min(ln, fromLn) > -Infinity) {
+          // straight in its logarithm between two places
           for (let s = 0; s < SPREAD; s++) {
             const t = (s + 0.5) / SPREAD
             const w = (Math.exp(fromLn + t * (ln - fromLn) - reference) * h * (b - a)) / k / SPREAD
@@ -264,7 +326,8 @@ export function bruteForce(c: Case, rows = 1500, steps = 12): Counted {
             bore[Math.min(BORE_BINS - 1, Math.floor(boreAt(d, kappa, c.nowKg) / BIN_MM))]! += w
             const room = c.law === 'sliding' ? c.limitMm ** 3 - d ** 3 : c.limitMm - d
             const lnKg = room > 0 ? Math.log(room / (growth * kappa)) : -Infinity
-            life[room > 0 ? Math.min(LIFE_BINS + 1, Math.max(1, 1 + Math.floor((lnKg - LIFE_LOW) / LIFE_BIN))) : 0]! += w
+            life[room > 0 ? Math.min(LIFE_BINS + 1, Math.max(1, 1 + Math.floor((lnKg - LIFE_LOW) / LIFE_BIN))) : 0]! +=
+              w
           }
         }
         fromD = d0
@@ -274,14 +337,25 @@ export function bruteForce(c: Case, rows = 1500, steps = 12): Counted {
   }
   const quantile = (bins: Float64Array, p: number) => {
     let sum = 0
-    for (let i = 0; i < bins.length; i++) { const next = sum + bins[i]!; if (next >= p * total) return i + (p * total - sum) / bins[i]!; sum = next }
+    for (let i = 0; i < bins.length; i++) {
+      const next = sum + bins[i]!
+      if (next >= p * total) return i + (p * total - sum) / bins[i]!
+      sum = next
+    }
     return bins.length
   }
-  const share = (bins: Float64Array, to: number) => { let sum = 0; for (let i = 0; i < Math.min(to, bins.length); i++) sum += bins[i]!; return sum / total }
+  const share = (bins: Float64Array, to: number) => {
+    let sum = 0
+    for (let i = 0; i < Math.min(to, bins.length); i++) sum += bins[i]!
+    return sum / total
+  }
   const lifeBin = (kg: number) => 1 + (Math.log(kg) - LIFE_LOW) / LIFE_BIN
   return {
     bore: QUANTILES.map(p => quantile(bore, p) * BIN_MM),
-    life: QUANTILES.map(p => { const b = quantile(life, p); return b < 1 ? 0 : Math.exp(LIFE_LOW + (b - 1) * LIFE_BIN) }),
+    life: QUANTILES.map(p => {
+      const b = quantile(life, p)
+      return b < 1 ? 0 : Math.exp(LIFE_LOW + (b - 1) * LIFE_BIN)
+    }),
     past: share(life, c.nowKg > 0 ? lifeBin(c.nowKg) : 1),
     boreShare: mm => share(bore, mm / BIN_MM),
     lifeShare: kg => share(life, lifeBin(kg)),

@@ -1,6 +1,7 @@
 /**
- * Source: gcode-interpreter 3.0.0, a general-purpose G-code interpreter from the package registry. It hands out the words
- * of each line; lengths and extrusion are summed here in the plainest way, on samples with one tool and no special modes.
+ * Source: gcode-interpreter 3.0.0, a general-purpose G-code interpreter from the package registry. It hands out the
+ * words of each line; lengths and extrusion are summed here in the plainest way, on samples with one tool and no
+ * special modes.
  */
 import { createRequire } from 'node:module'
 import { readFileSync } from 'node:fs'
@@ -8,11 +9,20 @@ import { expect, test } from 'vitest'
 import { Scan } from '#core/gcode'
 
 type Words = Partial<Record<string, number>>
-type Interpreter = new (o: { handlers: Record<string, (p: Words) => void>, defaultHandler: () => void }) => { loadFromStringSync(text: string): void }
+type Interpreter = new (o: { handlers: Record<string, (p: Words) => void>; defaultHandler: () => void }) => {
+  loadFromStringSync(text: string): void
+}
 const Interpreter = createRequire(import.meta.url)('gcode-interpreter') as Interpreter
 
 function totals(text: string) {
-  let absolute = true, absoluteE = true, feed = 0, e = 0, at = 0, mark = 0, seconds = 0, bed = 0
+  let absolute = true,
+    absoluteE = true,
+    feed = 0,
+    e = 0,
+    at = 0,
+    mark = 0,
+    seconds = 0,
+    bed = 0
   const place = { X: 0, Y: 0, Z: 0 }
   const move = (p: Words) => {
     feed = p.F ?? feed
@@ -32,15 +42,36 @@ function totals(text: string) {
       mark = Math.max(mark, at)
     }
     const length = square > 1e-18 ? Math.sqrt(square) : Math.abs(moved)
-    if (feed > 0) seconds += length * 60 / feed
+    if (feed > 0) seconds += (length * 60) / feed
   }
   new Interpreter({
     handlers: {
-      G0: move, G1: move,
-      G90: () => { absolute = true }, G91: () => { absolute = false },
-      M82: () => { absoluteE = true }, M83: () => { absoluteE = false },
-      G92: p => { if (p.E !== undefined) e = p.E; place.X = p.X ?? place.X; place.Y = p.Y ?? place.Y; place.Z = p.Z ?? place.Z },
-      M140: p => { bed = Math.max(bed, p.S ?? 0) }, M190: p => { bed = Math.max(bed, p.S ?? 0) },
+      G0: move,
+      G1: move,
+      G90: () => {
+        absolute = true
+      },
+      G91: () => {
+        absolute = false
+      },
+      M82: () => {
+        absoluteE = true
+      },
+      M83: () => {
+        absoluteE = false
+      },
+      G92: p => {
+        if (p.E !== undefined) e = p.E
+        place.X = p.X ?? place.X
+        place.Y = p.Y ?? place.Y
+        place.Z = p.Z ?? place.Z
+      },
+      M140: p => {
+        bed = Math.max(bed, p.S ?? 0)
+      },
+      M190: p => {
+        bed = Math.max(bed, p.S ?? 0)
+      },
     },
     defaultHandler: () => {},
   }).loadFromStringSync(text)

@@ -6,16 +6,24 @@ import { describe, expect, test } from 'vitest'
 import { publicResult, Scan, type Dialect, type ScanResult } from '#core/gcode'
 
 const folder = new URL('../samples/gcode/', import.meta.url)
-const cases = readdirSync(folder).filter(f => f.endsWith('.expected.json')).map(f => {
-  const expected = JSON.parse(readFileSync(new URL(f, folder), 'utf8')) as ScanResult
-  return { name: f.replace('.expected.json', ''), file: f.replace(/(\.eFollowsPositioning)?\.expected\.json$/, '.gcode'), expected }
-})
+const cases = readdirSync(folder)
+  .filter(f => f.endsWith('.expected.json'))
+  .map(f => {
+    const expected = JSON.parse(readFileSync(new URL(f, folder), 'utf8')) as ScanResult
+    return {
+      name: f.replace('.expected.json', ''),
+      file: f.replace(/(\.eFollowsPositioning)?\.expected\.json$/, '.gcode'),
+      expected,
+    }
+  })
 
 /** Numbers agree to 1e-9 · max(1, |want|), everything else exactly, in the same order of fields. */
 function expectSame(got: unknown, want: unknown, at = ''): void {
   if (typeof want === 'number') {
     expect(typeof got, at).toBe('number')
-    expect(Math.abs((got as number) - want), `${at}: got ${String(got)}, want ${want}`).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(want)))
+    expect(Math.abs((got as number) - want), `${at}: got ${String(got)}, want ${want}`).toBeLessThanOrEqual(
+      1e-9 * Math.max(1, Math.abs(want)),
+    )
   } else if (want !== null && typeof want === 'object') {
     expect(Object.keys(got as object), at).toEqual(Object.keys(want))
     for (const [k, v] of Object.entries(want)) expectSame((got as Record<string, unknown>)[k], v, `${at}.${k}`)
@@ -39,6 +47,16 @@ test('there are samples, in both dialects', () => {
 test('the command line prints the same fields', async () => {
   const one = cases.find(c => c.expected.dialect === 'eFollowsPositioning')!
   const file = new URL(one.file, folder).pathname
-  const { stdout } = await promisify(execFile)('npm', ['run', '--silent', 'scan', '--', file, '--diameter', String(one.expected.filamentDiameterMm), '--dialect', 'eFollowsPositioning'])
+  const { stdout } = await promisify(execFile)('npm', [
+    'run',
+    '--silent',
+    'scan',
+    '--',
+    file,
+    '--diameter',
+    String(one.expected.filamentDiameterMm),
+    '--dialect',
+    'eFollowsPositioning',
+  ])
   expectSame(JSON.parse(stdout), one.expected)
 })

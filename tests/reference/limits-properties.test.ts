@@ -1,7 +1,30 @@
-/** What must hold for every stack and every demand: the search against brute force, and monotonicity of verdicts and ceilings. */
+/**
+ * What must hold for every stack and every demand: the search against brute force, and monotonicity of verdicts and
+ * ceilings.
+ */
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { after, ceilingOf, checkStack, classify, compile, findChanges, kindsOf, NO_OFFERS, partOf, stackOf, START_RULES, START_WINDOWS, STARTING_STACKS, type Compiled, type Demand, type Part, type Printer, type Swap, type VerdictClass } from '../../core/limits'
+import {
+  after,
+  ceilingOf,
+  checkStack,
+  classify,
+  compile,
+  findChanges,
+  kindsOf,
+  NO_OFFERS,
+  partOf,
+  stackOf,
+  START_RULES,
+  START_WINDOWS,
+  STARTING_STACKS,
+  type Compiled,
+  type Demand,
+  type Part,
+  type Printer,
+  type Swap,
+  type VerdictClass,
+} from '../../core/limits'
 import { FILLERS, NOZZLE_MATERIALS } from '../../core/wear'
 import { asks, nozzle } from '../unit/limits-support'
 import { describedPrinter } from '../../core/limits'
@@ -9,51 +32,83 @@ import { describedPrinter } from '../../core/limits'
 const RULES = START_RULES
 const RANK: Record<VerdictClass, number> = { 'runs': 0, 'changes': 1, 'cannot tell': 2, 'cannot': 3 }
 
-/** A starting stack with some parts left out, some exchanged for another of their role, some limits missing or moved. */
-const printers = fc.record({
-  stack: fc.constantFrom(...STARTING_STACKS), material: fc.constantFrom(...NOZZLE_MATERIALS), bore: fc.constantFrom(0.25, 0.4, 0.6), bare: fc.double({ min: 0, max: 1, noNaN: true }), seed: fc.array(fc.nat(99), { minLength: 40, maxLength: 40 }),
-}).map(({ stack, material, bore, bare, seed }): Printer => {
-  const p = describedPrinter('P', stack, bare < 0.05 ? [null] : [nozzle(material, bore)])
-  const parts = p.parts.flatMap((x, i): Part[] => {
-    const s = seed[i % 40]!
-    if (s < 3) return []
-    const other = kindsOf(x.role as never)
-    const y = s < 25 ? { ...partOf(other[s % other.length]!.key, x.id, x.headId) } : x
-    if (s < 29) return [{ ...y, limitC: null }]
-    if (s < 50 && y.limitC !== null) return [{ ...y, limitC: y.limitC + (s - 40) * 3 }]
-    return [y]
+/**
+ * A starting stack with some parts left out, some exchanged for another of their role, some limits missing or moved.
+ */
+const printers = fc
+  .record({
+    stack: fc.constantFrom(...STARTING_STACKS),
+    material: fc.constantFrom(...NOZZLE_MATERIALS),
+    bore: fc.constantFrom(0.25, 0.4, 0.6),
+    bare: fc.double({ min: 0, max: 1, noNaN: true }),
+    seed: fc.array(fc.nat(99), { minLength: 40, maxLength: 40 }),
   })
-  return { ...p, parts }
-})
-const demands = fc.record({ window: fc.constantFrom(...START_WINDOWS), filler: fc.constantFrom(...FILLERS), set: fc.nat(2), gap: fc.nat(30) }).map(({ window, filler, set, gap }): Demand => {
-  const d = asks(window.polymer, window.filled === false ? 'none' : filler, 0)
-  const all = window.sets.length
-  const chosen = asks(window.polymer, window.filled === false ? 'none' : filler, Math.min(all - 1, set) % all)
-  return gap === 0 ? { ...chosen, strainAtBreak: null } : gap === 1 ? { ...chosen, nozzleMinC: null } : gap === 2 ? { ...d, boreMinMm: null } : chosen
-})
+  .map(({ stack, material, bore, bare, seed }): Printer => {
+    const p = describedPrinter('P', stack, bare < 0.05 ? [null] : [nozzle(material, bore)])
+    const parts = p.parts.flatMap((x, i): Part[] => {
+      const s = seed[i % 40]!
+      if (s < 3) return []
+      const other = kindsOf(x.role as never)
+      const y = s < 25 ? { ...partOf(other[s % other.length]!.key, x.id, x.headId) } : x
+      if (s < 29) return [{ ...y, limitC: null }]
+      if (s < 50 && y.limitC !== null) return [{ ...y, limitC: y.limitC + (s - 40) * 3 }]
+      return [y]
+    })
+    return { ...p, parts }
+  })
+const demands = fc
+  .record({
+    window: fc.constantFrom(...START_WINDOWS),
+    filler: fc.constantFrom(...FILLERS),
+    set: fc.nat(2),
+    gap: fc.nat(30),
+  })
+  .map(({ window, filler, set, gap }): Demand => {
+    const d = asks(window.polymer, window.filled === false ? 'none' : filler, 0)
+    const all = window.sets.length
+    const chosen = asks(window.polymer, window.filled === false ? 'none' : filler, Math.min(all - 1, set) % all)
+    return gap === 0
+      ? { ...chosen, strainAtBreak: null }
+      : gap === 1
+        ? { ...chosen, nozzleMinC: null }
+        : gap === 2
+          ? { ...d, boreMinMm: null }
+          : chosen
+  })
 
-/** Every combination of the options, judged on the printer as it then is: no shared code with the search but the checks themselves. */
-function bruteForce(c: Compiled, demand: Demand): { cost: number | null, sure: boolean } {
+/**
+ * Every combination of the options, judged on the printer as it then is: no shared code with the search but the checks
+ * themselves.
+ */
+function bruteForce(c: Compiled, demand: Demand): { cost: number | null; sure: boolean } {
   let best: number | null = null
   let sure = false
   const walk = (g: number, swaps: Swap[], cost: number): void => {
-    if (g < c.groups.length) { for (const o of c.groups[g]!.options) walk(g + 1, o.swap ? [...swaps, o.swap] : swaps, cost + o.cost); return }
+    if (g < c.groups.length) {
+      for (const o of c.groups[g]!.options) walk(g + 1, o.swap ? [...swaps, o.swap] : swaps, cost + o.cost)
+      return
+    }
     const lines = checkStack(stackOf(after(c.printer, c.stack.headId, swaps), c.stack.headId), demand, RULES).lines
     if (lines.some(l => l.status === 'short')) return
     if (best === null || cost < best) best = cost
     if (!lines.some(l => l.status === 'unknown')) sure = true
   }
-  for (const n of c.nozzles) for (const t of c.tubes) for (const a of c.air) {
-    const freed = t.swap !== null && t.result?.id === c.stack.tube?.id
-    if (freed && c.stack.tube!.details.freedNeedsLidOff && a.result.lid) continue // there the lid's own swap stands in the list
-    const swaps = [n, t, a].flatMap(o => o.swap ? [o.swap] : [])
-    walk(0, swaps, n.cost + t.cost + a.cost)
-  }
+  for (const n of c.nozzles)
+    for (const t of c.tubes)
+      for (const a of c.air) {
+        const freed = t.swap !== null && t.result?.id === c.stack.tube?.id
+        if (freed && c.stack.tube!.details.freedNeedsLidOff && a.result.lid) continue // there the lid's own swap stands in the list
+        const swaps = [n, t, a].flatMap(o => (o.swap ? [o.swap] : []))
+        walk(0, swaps, n.cost + t.cost + a.cost)
+      }
   return { cost: best, sure }
 }
 /** Few enough options to try them all: some groups keep two, the others what is fitted. */
 function fewer(c: Compiled, keep: readonly number[]): Compiled {
-  const groups = c.groups.map((g, i) => ({ ...g, options: g.options.filter((o, k) => o.swap === null || (keep.includes(i) && k < 4)).slice(0, 3) }))
+  const groups = c.groups.map((g, i) => ({
+    ...g,
+    options: g.options.filter((o, k) => o.swap === null || (keep.includes(i) && k < 4)).slice(0, 3),
+  }))
   const some = <T>(v: T[], k: number) => v.slice(0, k)
   const nozzles = some(c.nozzles, 4)
   return { ...c, groups, nozzles, nozzlesAtBest: nozzles, tubes: some(c.tubes, 3), air: some(c.air, 2) }
@@ -61,61 +116,117 @@ function fewer(c: Compiled, keep: readonly number[]): Compiled {
 
 describe('change search', () => {
   test('finds the cheapest set of swaps, and none exactly when there is none', () => {
-    fc.assert(fc.property(printers, demands, fc.uniqueArray(fc.nat(12), { maxLength: 4 }), (p, d, keep) => {
-      const c = fewer(compile(p, 0, NO_OFFERS, RULES), keep)
-      const found = findChanges(c, [d])
-      const brute = bruteForce(c, d)
-      if (brute.cost === null) expect(found).toBeNull()
-      else {
-        expect(found!.cost).toBeCloseTo(brute.cost, 6)
-        const lines = checkStack(stackOf(after(p, 0, found!.swaps), 0), d, RULES).lines
-        expect(lines.filter(l => l.status === 'short')).toEqual([])
-        expect(lines.some(l => l.status === 'unknown')).toBe(found!.unknown)
-      }
-    }), { numRuns: 250, seed: 3 })
+    fc.assert(
+      fc.property(printers, demands, fc.uniqueArray(fc.nat(12), { maxLength: 4 }), (p, d, keep) => {
+        const c = fewer(compile(p, 0, NO_OFFERS, RULES), keep)
+        const found = findChanges(c, [d])
+        const brute = bruteForce(c, d)
+        if (brute.cost === null) expect(found).toBeNull()
+        else {
+          expect(found!.cost).toBeCloseTo(brute.cost, 6)
+          const lines = checkStack(stackOf(after(p, 0, found!.swaps), 0), d, RULES).lines
+          expect(lines.filter(l => l.status === 'short')).toEqual([])
+          expect(lines.some(l => l.status === 'unknown')).toBe(found!.unknown)
+        }
+      }),
+      { numRuns: 250, seed: 3 },
+    )
   })
   test('the class of a cell agrees with the search', () => {
-    fc.assert(fc.property(printers, demands, (p, d) => {
-      const c = compile(p, 0, NO_OFFERS, RULES)
-      const cls = classify(c, d)
-      const found = findChanges(c, [d])
-      const lines = checkStack(c.stack, d, RULES).lines
-      if (cls === 'cannot') expect(found).toBeNull()
-      else expect(found).not.toBeNull()
-      if (cls === 'runs') expect([found!.swaps.length, lines.every(l => l.status === 'ok' || l.status === 'look')]).toEqual([0, true])
-      if (lines.some(l => l.status === 'unknown') && !lines.some(l => l.status === 'short')) expect(cls).toBe('cannot tell')
-    }), { numRuns: 600, seed: 5 })
+    fc.assert(
+      fc.property(printers, demands, (p, d) => {
+        const c = compile(p, 0, NO_OFFERS, RULES)
+        const cls = classify(c, d)
+        const found = findChanges(c, [d])
+        const lines = checkStack(c.stack, d, RULES).lines
+        if (cls === 'cannot') expect(found).toBeNull()
+        else expect(found).not.toBeNull()
+        if (cls === 'runs')
+          expect([found!.swaps.length, lines.every(l => l.status === 'ok' || l.status === 'look')]).toEqual([0, true])
+        if (lines.some(l => l.status === 'unknown') && !lines.some(l => l.status === 'short'))
+          expect(cls).toBe('cannot tell')
+      }),
+      { numRuns: 600, seed: 5 },
+    )
   })
 })
 
 describe('monotonicity', () => {
   test('raising any limit, reach or bend never worsens a verdict', () => {
-    fc.assert(fc.property(printers, demands, fc.nat(200), fc.integer({ min: 1, max: 200 }), (p, d, which, by) => {
-      const i = which % p.parts.length
-      const raised: Printer = { ...p, parts: p.parts.map((x, k) => k !== i ? x : { ...x, limitC: x.limitC === null ? null : x.limitC + by, details: { ...x.details, ...(x.details.reachC !== undefined && x.role === 'dryer' ? { reachC: x.details.reachC + by } : {}), ...(x.details.bendMm !== undefined ? { bendMm: x.details.bendMm + by } : {}) } }) }
-      expect(RANK[classify(compile(raised, 0, NO_OFFERS, RULES), d)]).toBeLessThanOrEqual(RANK[classify(compile(p, 0, NO_OFFERS, RULES), d)])
-    }), { numRuns: 600, seed: 7 })
+    fc.assert(
+      fc.property(printers, demands, fc.nat(200), fc.integer({ min: 1, max: 200 }), (p, d, which, by) => {
+        const i = which % p.parts.length
+        const raised: Printer = {
+          ...p,
+          parts: p.parts.map((x, k) =>
+            k !== i
+              ? x
+              : {
+                  ...x,
+                  limitC: x.limitC === null ? null : x.limitC + by,
+                  details: {
+                    ...x.details,
+                    ...(x.details.reachC !== undefined && x.role === 'dryer' ? { reachC: x.details.reachC + by } : {}),
+                    ...(x.details.bendMm !== undefined ? { bendMm: x.details.bendMm + by } : {}),
+                  },
+                },
+          ),
+        }
+        expect(RANK[classify(compile(raised, 0, NO_OFFERS, RULES), d)]).toBeLessThanOrEqual(
+          RANK[classify(compile(p, 0, NO_OFFERS, RULES), d)],
+        )
+      }),
+      { numRuns: 600, seed: 7 },
+    )
   })
   test('asking less never worsens a verdict', () => {
-    fc.assert(fc.property(printers, demands, fc.integer({ min: 1, max: 60 }), (p, d, by) => {
-      const less = { ...d, nozzleMinC: d.nozzleMinC === null ? null : d.nozzleMinC - by, dryMinC: d.dryMinC === null ? null : d.dryMinC - by }
-      const c = compile(p, 0, NO_OFFERS, RULES)
-      expect(RANK[classify(c, less)]).toBeLessThanOrEqual(RANK[classify(c, d)])
-    }), { numRuns: 400, seed: 9 })
+    fc.assert(
+      fc.property(printers, demands, fc.integer({ min: 1, max: 60 }), (p, d, by) => {
+        const less = {
+          ...d,
+          nozzleMinC: d.nozzleMinC === null ? null : d.nozzleMinC - by,
+          dryMinC: d.dryMinC === null ? null : d.dryMinC - by,
+        }
+        const c = compile(p, 0, NO_OFFERS, RULES)
+        expect(RANK[classify(c, less)]).toBeLessThanOrEqual(RANK[classify(c, d)])
+      }),
+      { numRuns: 400, seed: 9 },
+    )
   })
   test('a missing limit is never better than a known one that holds', () => {
-    fc.assert(fc.property(printers, demands, fc.nat(200), (p, d, which) => {
-      const i = which % p.parts.length
-      if (p.parts[i]!.limitC === null) return
-      const c = classify(compile({ ...p, parts: p.parts.map((x, k) => k === i ? { ...x, limitC: null } : x) }, 0, NO_OFFERS, RULES), d)
-      if (classify(compile(p, 0, NO_OFFERS, RULES), d) !== 'runs') expect(c === 'runs' && p.parts[i]!.role !== 'magnets').toBe(false)
-    }), { numRuns: 400, seed: 11 })
+    fc.assert(
+      fc.property(printers, demands, fc.nat(200), (p, d, which) => {
+        const i = which % p.parts.length
+        if (p.parts[i]!.limitC === null) return
+        const c = classify(
+          compile({ ...p, parts: p.parts.map((x, k) => (k === i ? { ...x, limitC: null } : x)) }, 0, NO_OFFERS, RULES),
+          d,
+        )
+        if (classify(compile(p, 0, NO_OFFERS, RULES), d) !== 'runs')
+          expect(c === 'runs' && p.parts[i]!.role !== 'magnets').toBe(false)
+      }),
+      { numRuns: 400, seed: 11 },
+    )
   })
-  test('adding a part that bears a limit never raises its zone\'s ceiling', () => {
-    fc.assert(fc.property(printers, fc.constantFrom('other hotend part', 'other bed part', 'other chamber part'), fc.integer({ min: 30, max: 600 }), (p, kind, limitC) => {
-      const zone = kind === 'other hotend part' ? 'hotend' as const : kind === 'other bed part' ? 'bed' as const : 'chamber' as const
-      const before = ceilingOf(zone, p.parts, RULES).limitC, then = ceilingOf(zone, [...p.parts, { ...partOf(kind, 999, 0), limitC }], RULES).limitC
-      expect(then!).toBeLessThanOrEqual(before ?? Infinity)
-    }), { numRuns: 200, seed: 13 })
+  test("adding a part that bears a limit never raises its zone's ceiling", () => {
+    fc.assert(
+      fc.property(
+        printers,
+        fc.constantFrom('other hotend part', 'other bed part', 'other chamber part'),
+        fc.integer({ min: 30, max: 600 }),
+        (p, kind, limitC) => {
+          const zone =
+            kind === 'other hotend part'
+              ? ('hotend' as const)
+              : kind === 'other bed part'
+                ? ('bed' as const)
+                : ('chamber' as const)
+          const before = ceilingOf(zone, p.parts, RULES).limitC,
+            then = ceilingOf(zone, [...p.parts, { ...partOf(kind, 999, 0), limitC }], RULES).limitC
+          expect(then!).toBeLessThanOrEqual(before ?? Infinity)
+        },
+      ),
+      { numRuns: 200, seed: 13 },
+    )
   })
 })

@@ -1,7 +1,7 @@
 /**
  * The posterior against other ways of reckoning it. Sources: Archard's differential equation integrated step by step
- * (fourth-order Runge-Kutta, any numerical analysis textbook); Bayes' rule by brute force on a fine grid, with a program
- * of its own (`brute-force.ts`) whose answers stand in `brute-force-answers.json`.
+ * (fourth-order Runge-Kutta, any numerical analysis textbook); Bayes' rule by brute force on a fine grid, with a
+ * program of its own (`brute-force.ts`) whose answers stand in `brute-force-answers.json`.
  */
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
@@ -10,7 +10,12 @@ import { bruteForce, QUANTILES } from './brute-force'
 import { CASES } from './wear-cases'
 
 describe('closed form against the differential equation dd/dM = κ (0.4/d)²', () => {
-  test.each([[0.4, 0.03, 1.5], [0.6, 0.5, 0.2], [0.25, 1.0, 0.02], [0.8, 0.004, 30]])('d0 %f mm, κ %f, M %f kg', (d0, kappa, end) => {
+  test.each([
+    [0.4, 0.03, 1.5],
+    [0.6, 0.5, 0.2],
+    [0.25, 1.0, 0.02],
+    [0.8, 0.004, 30],
+  ])('d0 %f mm, κ %f, M %f kg', (d0, kappa, end) => {
     const slope = (d: number) => kappa * (0.4 / d) ** 2
     const steps = 2000
     const h = end / steps
@@ -26,8 +31,17 @@ describe('closed form against the differential equation dd/dM = κ (0.4/d)²', (
   })
 })
 
-interface Answer { bore: number[]; life: number[]; past: number; boreAround: [number, number][]; lifeAround: [number, number][] }
-const ANSWERS = JSON.parse(readFileSync(new URL('./brute-force-answers.json', import.meta.url), 'utf8')) as Record<string, Answer>
+interface Answer {
+  bore: number[]
+  life: number[]
+  past: number
+  boreAround: [number, number][]
+  lifeAround: [number, number][]
+}
+const ANSWERS = JSON.parse(readFileSync(new URL('./brute-force-answers.json', import.meta.url), 'utf8')) as Record<
+  string,
+  Answer
+>
 
 /** Where 0.0002 of probability moves a quantile by more than what is allowed, its probability counts instead. */
 const ALLOWED_MM = 0.0001
@@ -42,7 +56,11 @@ describe('the posterior is the posterior', () => {
   test.each(Object.entries(CASES))('%s', (name, c) => {
     const want = ANSWERS[name]!
     const doubt = { misread: c.misread, otherBore: c.otherBore }
-    const p = borePosterior({ nominalMm: c.nominalMm, wasUsed: c.wasUsed, observations: c.readings, doubt }, c.prior, c.law)
+    const p = borePosterior(
+      { nominalMm: c.nominalMm, wasUsed: c.wasUsed, observations: c.readings, doubt },
+      c.prior,
+      c.law,
+    )
     const bore = boreAt(p, c.nowKg)
     const life = boreLife(p, c.limitMm)
     for (const [i, q] of QUANTILES.entries()) {
@@ -60,18 +78,22 @@ describe('the posterior is the posterior', () => {
       const off = Math.abs(Math.max(0, wearAtRisk([life], q) - c.nowKg) - left)
       const [low, high] = want.lifeAround[i]!
       const perKg = (high - low) / (0.001 * want.life[i]!)
-      if (want.life[i] === 0 || perKg * allowed >= 0.0002 || off <= allowed) expect(off, `left ${q}`).toBeLessThanOrEqual(allowed)
+      if (want.life[i] === 0 || perKg * allowed >= 0.0002 || off <= allowed)
+        expect(off, `left ${q}`).toBeLessThanOrEqual(allowed)
       else expect(Math.abs(brokenBy([life], want.life[i]!) - q), `chance at life ${q}`).toBeLessThan(ALLOWED_CHANCE)
     }
     expect(Math.abs(brokenBy([life], c.nowKg) - want.past), 'past').toBeLessThan(ALLOWED_CHANCE)
   })
 
   // the stored answers are this program's: a few again, more coarsely
-  test.each(['one pin pair', 'pins that contradict, straight line', 'five values without doubt'])('the brute-force program says so: %s', name => {
-    const got = bruteForce(CASES[name]!, 300, 6)
-    for (const [i, mm] of got.bore.entries()) expect(Math.abs(mm - ANSWERS[name]!.bore[i]!)).toBeLessThan(0.0005)
-    expect(Math.abs(got.past - ANSWERS[name]!.past)).toBeLessThan(0.005)
-  })
+  test.each(['one pin pair', 'pins that contradict, straight line', 'five values without doubt'])(
+    'the brute-force program says so: %s',
+    name => {
+      const got = bruteForce(CASES[name]!, 300, 6)
+      for (const [i, mm] of got.bore.entries()) expect(Math.abs(mm - ANSWERS[name]!.bore[i]!)).toBeLessThan(0.0005)
+      expect(Math.abs(got.past - ANSWERS[name]!.past)).toBeLessThan(0.005)
+    },
+  )
 
   test('the ridge: what is left is what the issue worked out by hand, not the narrow answer of a clipped box', () => {
     const c = CASES['the ridge without doubt']!

@@ -3,20 +3,31 @@ import { ESLint } from 'eslint'
 import { expect, test } from 'vitest'
 
 const eslint = new ESLint({ cwd: new URL('../..', import.meta.url).pathname })
-const rulesFor = async (file: string, code: string) => (await eslint.lintText(code, { filePath: file }))[0]!.messages.map(m => m.ruleId)
+const rulesFor = async (file: string, code: string) =>
+  (await eslint.lintText(code, { filePath: file }))[0]!.messages.map(m => m.ruleId)
 
 test.each([
-  ['core/wear/planted.ts', 'import { x } from \'vue\'\n\nexport const y = x\n'],
-  ['core/wear/planted.ts', 'import { x } from \'../../server/db/client\'\n\nexport const y = x\n'],
-  ['core/wear/planted.ts', 'import { x } from \'node:fs\'\n\nexport const y = x\n'],
-  ['shared/planted.ts', 'import { x } from \'../server/records/runs\'\n\nexport const y = x\n'],
-  ['server/records/planted.ts', 'import { x } from \'../../app/format\'\n\nexport const y = x\n'],
-  ['app/planted.ts', 'import { saveRun } from \'../server/records/runs\'\n\nexport const y = saveRun\n'],
-])('%s', async (file, code) => {
-  expect(await rulesFor(file, code)).toEqual(expect.arrayContaining([expect.stringMatching(/no-restricted-imports$/)]))
-}, 60_000)
+  ['core/wear/planted.ts', "import { x } from 'vue'\n\nexport const y = x\n"],
+  ['core/wear/planted.ts', "import { x } from '../../server/db/client'\n\nexport const y = x\n"],
+  ['core/wear/planted.ts', "import { x } from 'node:fs'\n\nexport const y = x\n"],
+  ['shared/planted.ts', "import { x } from '../server/records/runs'\n\nexport const y = x\n"],
+  ['server/records/planted.ts', "import { x } from '../../app/format'\n\nexport const y = x\n"],
+  ['app/planted.ts', "import { saveRun } from '../server/records/runs'\n\nexport const y = saveRun\n"],
+])(
+  '%s',
+  async (file, code) => {
+    expect(await rulesFor(file, code)).toEqual(
+      expect.arrayContaining([expect.stringMatching(/no-restricted-imports$/)]),
+    )
+  },
+  60_000,
+)
 
 test('what is allowed is allowed', async () => {
-  expect(await rulesFor('core/wear/planted.ts', 'import { normalCdf } from \'../numeric\'\n\nexport const y = normalCdf\n')).toEqual([])
-  expect(await rulesFor('app/planted.ts', 'import type { Floor } from \'../server/records/floor\'\n\nexport type Y = Floor\n')).toEqual([])
+  expect(
+    await rulesFor('core/wear/planted.ts', "import { normalCdf } from '../numeric'\n\nexport const y = normalCdf\n"),
+  ).toEqual([])
+  expect(
+    await rulesFor('app/planted.ts', "import type { Floor } from '../server/records/floor'\n\nexport type Y = Floor\n"),
+  ).toEqual([])
 }, 60_000)

@@ -7,9 +7,13 @@ import { FILLERS } from '../../core/wear'
 const keys = (m: Moment) => cautionsFor(m).map(c => c.key)
 
 test('PPS-CF on a hot machine', () => {
-  expect(keys({ action: 'print', polymers: ['PPS'], fillers: ['carbon fibre'], nozzleC: 325, bedC: 160, chamberC: 90 })).toEqual(['burns', 'hot bed', 'fumes', 'sulphur', 'fibre dust', 'conductive', 'fire', 'hot chamber'])
+  expect(
+    keys({ action: 'print', polymers: ['PPS'], fillers: ['carbon fibre'], nozzleC: 325, bedC: 160, chamberC: 90 }),
+  ).toEqual(['burns', 'hot bed', 'fumes', 'sulphur', 'fibre dust', 'conductive', 'fire', 'hot chamber'])
 })
-test('PLA on a cool frame needs few words', () => { expect(keys({ action: 'print', polymers: ['PLA'], fillers: ['none'], nozzleC: 210, bedC: 55 })).toEqual(['burns']) })
+test('PLA on a cool frame needs few words', () => {
+  expect(keys({ action: 'print', polymers: ['PLA'], fillers: ['none'], nozzleC: 210, bedC: 55 })).toEqual(['burns'])
+})
 test('an overheated liner, a glass plate, mains work', () => {
   expect(keys({ action: 'print', nozzleC: 235, roles: ['liner'] })).toContain('ptfe')
   expect(keys({ action: 'print', nozzleC: 235, roles: ['heat break'] })).not.toContain('ptfe')
@@ -31,6 +35,17 @@ test('triggers are words of the product; every caution can come up and says what
     for (const r of c.roles ?? []) expect(ROLES).toContain(r)
     for (const f of c.fillers ?? []) expect(FILLERS).toContain(f)
     expect(c.what.length).toBeGreaterThan(20)
-    expect(keys({ action: c.actions[0]!, polymers: c.polymers, fillers: c.fillers, roles: c.roles, surfaces: c.surfaces, nozzleC: 500, bedC: 200, chamberC: 120 })).toContain(c.key)
+    expect(
+      keys({
+        action: c.actions[0]!,
+        polymers: c.polymers,
+        fillers: c.fillers,
+        roles: c.roles,
+        surfaces: c.surfaces,
+        nozzleC: 500,
+        bedC: 200,
+        chamberC: 120,
+      }),
+    ).toContain(c.key)
   }
 })

@@ -6,7 +6,10 @@ import { correctable, corrected } from '../../app/correct'
 const body = { spoolId: 7, note: 'x', atC: 218, grossG: null, parts: [{ kind: 'belts', limitC: 5 }], shape: ['oval'] }
 
 test('only fields that can be typed are offered, by a name a person reads', () => {
-  const errors = ['atC', 'grossG', 'parts.0.limitC', 'shape', 'nothing.here', ''].map(field => ({ field, message: `${field} is wrong` }))
+  const errors = ['atC', 'grossG', 'parts.0.limitC', 'shape', 'nothing.here', ''].map(field => ({
+    field,
+    message: `${field} is wrong`,
+  }))
   expect(correctable(body, errors)).toEqual([
     { path: 'atC', label: 'at, °C', text: '218', message: 'atC is wrong' },
     { path: 'grossG', label: 'gross, g', text: '', message: 'grossG is wrong' },
@@ -15,7 +18,12 @@ test('only fields that can be typed are offered, by a name a person reads', () =
 })
 
 test('a number stays a number, a text a text, nothing typed is none; the entry itself is left alone', () => {
-  expect(corrected(body, { 'atC': '70,5', 'parts.0.limitC': '80', 'note': '12', 'gone.field': '1' })).toEqual({ ...body, atC: 70.5, note: '12', parts: [{ kind: 'belts', limitC: 80 }] })
+  expect(corrected(body, { 'atC': '70,5', 'parts.0.limitC': '80', 'note': '12', 'gone.field': '1' })).toEqual({
+    ...body,
+    atC: 70.5,
+    note: '12',
+    parts: [{ kind: 'belts', limitC: 80 }],
+  })
   expect(corrected(body, { grossG: '900' })).toMatchObject({ grossG: 900 })
   expect(corrected(body, { atC: '' })).toMatchObject({ atC: null })
   expect(corrected(body, { atC: 'hot' })).toMatchObject({ atC: 'hot' }) // the server says what is wrong with it

@@ -1,14 +1,40 @@
 import { describe, expect, test } from 'vitest'
 import { bisect } from '#core/numeric'
-import { drynessFixes, drynessFor, dryingPlan, dryingRefusal, dryTime, equilibriumWater, evenly, filamentOf, fitFactor, historyProblems, hubCeilingC, leftAfter, meanWater, safeCap, soakedAt, START_WOUND, stayed, throughHistory, trace, type Stay } from '#core/drying'
+import {
+  drynessFixes,
+  drynessFor,
+  dryingPlan,
+  dryingRefusal,
+  dryTime,
+  equilibriumWater,
+  evenly,
+  filamentOf,
+  fitFactor,
+  historyProblems,
+  hubCeilingC,
+  leftAfter,
+  meanWater,
+  safeCap,
+  soakedAt,
+  START_WOUND,
+  stayed,
+  throughHistory,
+  trace,
+  type Stay,
+} from '#core/drying'
 
 const PA6 = filamentOf('PA6', 0.2, 1.75)!
 const ROOM = { airC: 23, rh: 50 }
 const wet = soakedAt(PA6, 50, 0)
 const nylon = { dryHighestC: 90, glassC: 50, meltC: 220, hub: 'cardboard' }
 const HOUR = 3_600_000
-const plan = (ceilingC: number, kind: 'vented' | 'desiccant' = 'vented', target = 0.6, more: Partial<typeof nylon> = {}, timeOutH: number | null = null) =>
-  dryingPlan(wet, PA6, { kind, ceilingC, timeOutH }, ROOM, { ...nylon, ...more }, START_WOUND, target, true)!
+const plan = (
+  ceilingC: number,
+  kind: 'vented' | 'desiccant' = 'vented',
+  target = 0.6,
+  more: Partial<typeof nylon> = {},
+  timeOutH: number | null = null,
+) => dryingPlan(wet, PA6, { kind, ceilingC, timeOutH }, ROOM, { ...nylon, ...more }, START_WOUND, target, true)!
 
 describe('drying plan', () => {
   test('hotter is shorter; the strand is the optimistic bound; the wound spool adds its heat-up', () => {
@@ -28,7 +54,10 @@ describe('drying plan', () => {
     expect(plan(140, 'vented', 0.6, { hub: 'ABS' })).toMatchObject({ atC: 80, reason: 'hub' })
     expect(plan(140, 'vented', 0.6, { hub: '' })).toMatchObject({ atC: 60, reason: 'unknown hub' })
     expect(plan(55)).toMatchObject({ atC: 55, reason: 'dryer' })
-    expect(safeCap({ dryHighestC: null, glassC: 147, meltC: null, hub: 'metal' })).toEqual({ atC: 142, reason: 'glass transition' })
+    expect(safeCap({ dryHighestC: null, glassC: 147, meltC: null, hub: 'metal' })).toEqual({
+      atC: 142,
+      reason: 'glass transition',
+    })
     expect(safeCap({ dryHighestC: null, glassC: 50, meltC: 220, hub: 'metal' })).toBeNull()
     expect(dryingRefusal(100, { ceilingC: 140 }, { ...nylon, hub: 'metal' })).toMatch(/turns fuse/)
     expect(dryingRefusal(85, { ceilingC: 140 }, { ...nylon, hub: 'ABS' })).toMatch(/ABS hub sags above 80/)
@@ -41,66 +70,126 @@ describe('drying plan', () => {
     const long = plan(70, 'vented', 0.4, {}, 12)
     expect(long.restarts).toBe(Math.ceil(long.woundH / 12) - 1)
     expect(long.overDry).toBe(true)
-    expect(dryingPlan(soakedAt(PA6, 10, 0), PA6, { kind: 'vented', ceilingC: 70, timeOutH: null }, ROOM, nylon, START_WOUND, 0.6, true)!.woundH).toBe(0)
+    expect(
+      dryingPlan(
+        soakedAt(PA6, 10, 0),
+        PA6,
+        { kind: 'vented', ceilingC: 70, timeOutH: null },
+        ROOM,
+        nylon,
+        START_WOUND,
+        0.6,
+        true,
+      )!.woundH,
+    ).toBe(0)
   })
-  test('the schools side by side: 6 h at 55 leaves about half, 12 h at 70 about a tenth of what can go, for a single strand', () => {
-    const left = (c: number, h: number) => { const r = leftAfter(wet, PA6, 'vented', c, h, ROOM, START_WOUND); return r }
-    const share = (c: number, h: number) => { const eq = equilibriumWater(PA6, 50 * 2808.9 / (c === 70 ? 31_201 : 15_762)); return (left(c, h).strand - eq) / (meanWater(wet.strand) - eq) }
-    expect(share(55, 6)).toBeCloseTo(0.48, 1)
-    expect(share(70, 12)).toBeCloseTo(0.1, 1)
-    expect(left(70, 12).wound).toBeGreaterThan(left(70, 12).strand)
-  })
+  test(
+    'the schools side by side: 6 h at 55 leaves about half, 12 h at 70 about a tenth of what can go, for a ' +
+      'single strand',
+    () => {
+      const left = (c: number, h: number) => {
+        const r = leftAfter(wet, PA6, 'vented', c, h, ROOM, START_WOUND)
+        return r
+      }
+      const share = (c: number, h: number) => {
+        const eq = equilibriumWater(PA6, (50 * 2808.9) / (c === 70 ? 31_201 : 15_762))
+        return (left(c, h).strand - eq) / (meanWater(wet.strand) - eq)
+      }
+      expect(share(55, 6)).toBeCloseTo(0.48, 1)
+      expect(share(70, 12)).toBeCloseTo(0.1, 1)
+      expect(left(70, 12).wound).toBeGreaterThan(left(70, 12).strand)
+    },
+  )
 })
 
 describe('history', () => {
   const stays: Stay[] = [
-    { from: 0, to: 12 * HOUR, place: 'dryer', airC: 70, rh: 4.5 }, { from: 12 * HOUR, to: 20 * HOUR, place: 'room', airC: 23, rh: 60 }, { from: 20 * HOUR, to: 60 * HOUR, place: 'sealed', airC: 23, rh: 60 },
+    { from: 0, to: 12 * HOUR, place: 'dryer', airC: 70, rh: 4.5 },
+    { from: 12 * HOUR, to: 20 * HOUR, place: 'room', airC: 23, rh: 60 },
+    { from: 20 * HOUR, to: 60 * HOUR, place: 'sealed', airC: 23, rh: 60 },
   ]
   test('dries, takes up again, and rests in the bag', () => {
-    const dried = throughHistory(wet, PA6, stays.slice(0, 1), START_WOUND), out = throughHistory(wet, PA6, stays.slice(0, 2), START_WOUND), bag = throughHistory(wet, PA6, stays, START_WOUND)
+    const dried = throughHistory(wet, PA6, stays.slice(0, 1), START_WOUND),
+      out = throughHistory(wet, PA6, stays.slice(0, 2), START_WOUND),
+      bag = throughHistory(wet, PA6, stays, START_WOUND)
     expect(meanWater(dried.strand)).toBeLessThan(meanWater(wet.strand))
     expect(meanWater(out.strand)).toBeGreaterThan(meanWater(dried.strand))
     expect(meanWater(bag.strand)).toBe(meanWater(out.strand))
     expect(bag.at).toBe(60 * HOUR)
   })
   test('the trace ends where the history does', () => {
-    const points = trace(wet, PA6, stays, START_WOUND), end = throughHistory(wet, PA6, stays, START_WOUND)
+    const points = trace(wet, PA6, stays, START_WOUND),
+      end = throughHistory(wet, PA6, stays, START_WOUND)
     expect(points[points.length - 1]!.wound).toBeCloseTo(meanWater(end.wound), 12)
     expect(points.every((p, i) => i === 0 || p.at >= points[i - 1]!.at)).toBe(true)
   })
   test('overlaps, humidity out of range and time backwards are named by stay', () => {
-    const bad: Stay[] = [{ ...stays[0]!, rh: 101 }, { ...stays[1]!, from: 5 * HOUR }, { ...stays[2]!, to: 0 }]
-    expect(historyProblems(bad).map(p => [p.index, p.message.split(' ')[0]])).toEqual([[0, 'Humidity'], [1, 'It'], [2, 'It']])
+    const bad: Stay[] = [
+      { ...stays[0]!, rh: 101 },
+      { ...stays[1]!, from: 5 * HOUR },
+      { ...stays[2]!, to: 0 },
+    ]
+    expect(historyProblems(bad).map(p => [p.index, p.message.split(' ')[0]])).toEqual([
+      [0, 'Humidity'],
+      [1, 'It'],
+      [2, 'It'],
+    ])
     expect(() => throughHistory(wet, PA6, bad, START_WOUND)).toThrow(/stays\.0.*0 to 100 %/)
     expect(() => equilibriumWater(PA6, -1)).toThrow(/rh/)
   })
   test('a filament nobody knows has no model', () => expect(filamentOf('unheard of', 0, 1.75)).toBeNull())
-  test('entered facts win over start values', () => expect(filamentOf('PA6', 0, 1.75, { waterAt50: 3.1, printable: 0.3 })).toMatchObject({ waterAt50: 3.1, d80: 1e-11, printable: 0.3 }))
+  test('entered facts win over start values', () =>
+    expect(filamentOf('PA6', 0, 1.75, { waterAt50: 3.1, printable: 0.3 })).toMatchObject({
+      waterAt50: 3.1,
+      d80: 1e-11,
+      printable: 0.3,
+    }))
 })
 
 describe('wet-out', () => {
   const dry = stayed(wet, PA6, { from: 0, to: 80 * HOUR, place: 'dryer', airC: 80, rh: 1 }, START_WOUND)
   test('the strand is the pessimistic bound, the wound spool lasts longer, a dry box longer still', () => {
-    const room = dryTime(dry, PA6, { airC: 23, rh: 60 }, START_WOUND), box = dryTime(dry, PA6, { airC: 23, rh: 10 }, START_WOUND)
+    const room = dryTime(dry, PA6, { airC: 23, rh: 60 }, START_WOUND),
+      box = dryTime(dry, PA6, { airC: 23, rh: 10 }, START_WOUND)
     expect(room.strandH).toBeGreaterThan(2)
     expect(room.woundH).toBeGreaterThan(room.strandH)
     expect(box.strandH).toBe(Infinity)
   })
-  test('a wet spool has no time left', () => expect(dryTime(wet, PA6, { airC: 23, rh: 50 }, START_WOUND)).toEqual({ strandH: 0, woundH: 0 }))
-  test.each([[4, 'dry'], [10, 'outer turns'], [30, 'outlasts']] as const)('a print of %d h: %s', (h, word) => expect(drynessFor(h, { strandH: 5, woundH: 20 })).toBe(word))
+  test('a wet spool has no time left', () =>
+    expect(dryTime(wet, PA6, { airC: 23, rh: 50 }, START_WOUND)).toEqual({ strandH: 0, woundH: 0 }))
+  test.each([
+    [4, 'dry'],
+    [10, 'outer turns'],
+    [30, 'outlasts'],
+  ] as const)('a print of %d h: %s', (h, word) => expect(drynessFor(h, { strandH: 5, woundH: 20 })).toBe(word))
   test('what would fix it: the dry box only where it helps, a split where a part can be printed', () => {
-    expect(drynessFixes(12, { strandH: 5, woundH: 8 }, { strandH: 30, woundH: 90 })).toBe('Feed it from the dry box, split it into 3 parts with the spool kept dry between them, or dry the spool first')
+    expect(drynessFixes(12, { strandH: 5, woundH: 8 }, { strandH: 30, woundH: 90 })).toBe(
+      'Feed it from the dry box, split it into 3 parts with the spool kept dry between them, or dry the spool first',
+    )
     expect(drynessFixes(12, { strandH: 0, woundH: 0 }, { strandH: 0, woundH: 0 })).toBe('Dry the spool first')
     expect(drynessFixes(12, { strandH: 0.2, woundH: 3 }, null)).toBe('Dry the spool first')
   })
   test('past the limit is wet whatever the hours', () => expect(drynessFor(0.1, { strandH: 0, woundH: 0 })).toBe('wet'))
 })
 
-describe('the shop\'s own wound-spool factor', () => {
-  const weighed = (truth: number) => [[70, 10], [80, 8], [70, 12], [80, 12], [60, 14]].map(([c, h]) => {
-    const expectedG = (factor: number) => 1000 / 100 * (meanWater(wet.wound) - meanWater(stayed(wet, PA6, { from: 0, to: h! * HOUR, place: 'dryer', airC: c!, rh: 3 }, { ...START_WOUND, factor }).wound))
-    return { lostG: expectedG(truth), uG: 0.7, expectedG }
-  })
+describe("the shop's own wound-spool factor", () => {
+  const weighed = (truth: number) =>
+    [
+      [70, 10],
+      [80, 8],
+      [70, 12],
+      [80, 12],
+      [60, 14],
+    ].map(([c, h]) => {
+      const expectedG = (factor: number) =>
+        (1000 / 100) *
+        (meanWater(wet.wound) -
+          meanWater(
+            stayed(wet, PA6, { from: 0, to: h! * HOUR, place: 'dryer', airC: c!, rh: 3 }, { ...START_WOUND, factor })
+              .wound,
+          ))
+      return { lostG: expectedG(truth), uG: 0.7, expectedG }
+    })
   test('without weighings it is the start value', () => {
     expect(fitFactor([]).factor).toBeCloseTo(START_WOUND.factor, 1)
     expect(fitFactor([]).weighings).toBe(0)

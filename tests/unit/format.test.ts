@@ -1,12 +1,40 @@
 import { describe, expect, test } from 'vitest'
-import { chance, duration, fromLocalField, grams, kg, kgBetween, metres, temper, toLocalField, typedNumber, when } from '../../app/format'
+import {
+  chance,
+  duration,
+  fromLocalField,
+  grams,
+  kg,
+  kgBetween,
+  metres,
+  temper,
+  toLocalField,
+  typedNumber,
+  when,
+} from '../../app/format'
 
 describe('numbers in', () => {
-  test.each([['0.43', 0.43], ['0,43', 0.43], [' 12 ', 12], ['.5', 0.5], ['-3', -3], ['', null]])('%s', (text, want) => expect(typedNumber(text)).toBe(want))
-  test.each(['abc', '1.2.3', '1,2,3', '1e3', '0x1', '--1', '1 2'])('%s is none', text => expect(typedNumber(text)).toBeNaN())
+  test.each([
+    ['0.43', 0.43],
+    ['0,43', 0.43],
+    [' 12 ', 12],
+    ['.5', 0.5],
+    ['-3', -3],
+    ['', null],
+  ])('%s', (text, want) => expect(typedNumber(text)).toBe(want))
+  test.each(['abc', '1.2.3', '1,2,3', '1e3', '0x1', '--1', '1 2'])('%s is none', text =>
+    expect(typedNumber(text)).toBeNaN(),
+  )
 })
 describe('numbers out: honest digits and a unit', () => {
-  test.each([[0.2834, '0.28 kg'], [0.0581, '58 g'], [1.052, '1.1 kg'], [11.4, '11 kg'], [0.0003, '0 kg'], [56.3, '56 kg']])('%f kg', (v, want) => expect(kg(v)).toBe(want))
+  test.each([
+    [0.2834, '0.28 kg'],
+    [0.0581, '58 g'],
+    [1.052, '1.1 kg'],
+    [11.4, '11 kg'],
+    [0.0003, '0 kg'],
+    [56.3, '56 kg'],
+  ])('%f kg', (v, want) => expect(kg(v)).toBe(want))
   test('ranges have one unit', () => {
     expect(kgBetween(0.058, 0.594)).toBe('80 % between 0.06 and 0.59 kg')
     expect(kgBetween(0.0253, 0.0861)).toBe('80 % between 25 and 86 g')
@@ -20,7 +48,7 @@ describe('numbers out: honest digits and a unit', () => {
     expect([duration(59), duration(3600 * 9.5)]).toEqual(['1 min', '9 h 30 min'])
   })
 })
-test('times: the shop\'s zone out, the browser\'s zone in fields and back', () => {
+test("times: the shop's zone out, the browser's zone in fields and back", () => {
   expect(when('2020-07-01T12:00:00Z', 'Europe/London')).toBe('01 Jul 2020 13:00')
   expect(when('2020-07-01T12:00:00Z', 'No/Such')).toContain('Jul 2020')
   const now = new Date(2026, 10, 20, 9, 5)

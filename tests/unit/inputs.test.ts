@@ -1,7 +1,7 @@
 /**
- * Every public function of the core with numbers that are none: NaN and both infinities are refused by an InputError that
- * names the field, and below nothing is either refused so or answered in numbers. A function that takes numbers and is
- * not called here fails the first test.
+ * Every public function of the core with numbers that are none: NaN and both infinities are refused by an InputError
+ * that names the field, and below nothing is either refused so or answered in numbers. A function that takes numbers
+ * and is not called here fails the first test.
  */
 import { describe, expect, test } from 'vitest'
 import * as anneal from '#core/anneal'
@@ -154,16 +154,42 @@ const term = wear.sisterTerm(history, 'hardened steel')!
 const CALLS: Record<string, Record<string, Call>> = {
   anneal: {
     annealNow: { args: { p: made(anneal.annealPlan(80, 4, 20, 10, oven, 23)), hours: 3 } },
-    annealPlan: { args: { atC: 80, holdH: 4, rampCPerH: 20, thicknessMm: 10, oven, roomC: 23 }, named: { ceilingC: 'oven' } },
+    annealPlan: {
+      args: { atC: 80, holdH: 4, rampCPerH: 20, thicknessMm: 10, oven, roomC: 23 },
+      named: { ceilingC: 'oven' },
+    },
     annealSchools: { args: { a: { lowC: 80, highC: 120, lowH: 2, highH: 6, rampCPerH: 20, glassC: 60 } } },
     soakThroughH: { args: { thicknessMm: 10, diffusivity: 1e-7 } },
   },
-  cautions: { cautionsFor: { args: { m: { action: 'print', polymers: [], fillers: [], roles: [], surfaces: [], nozzleC: 260, bedC: 90, chamberC: 50 } } } },
+  cautions: {
+    cautionsFor: {
+      args: {
+        m: {
+          action: 'print',
+          polymers: [],
+          fillers: [],
+          roles: [],
+          surfaces: [],
+          nozzleC: 260,
+          bedC: 90,
+          chamberC: 50,
+        },
+      },
+    },
+  },
   chamber: {
     fitWarmUp: { args: { readings }, named: { s: 'readings', c: 'readings' } },
     soakPlan: {
       args: {
-        q: { targetC: 45, bedC: 90, nowC: 30, roomC: 23, part: 'small', chamberSetC: null, record: { ...warmUp, bedC: 90, roomC: 23, chamberSetC: 40 } },
+        q: {
+          targetC: 45,
+          bedC: 90,
+          nowC: 30,
+          roomC: 23,
+          part: 'small',
+          chamberSetC: null,
+          record: { ...warmUp, bedC: 90, roomC: 23, chamberSetC: 40 },
+        },
       },
     },
     timeToHold: { args: { w: warmUp, targetC: 50, withinC: 2 } },
@@ -186,13 +212,35 @@ const CALLS: Record<string, Record<string, Call>> = {
     diffusivity: { args: { f: { d80: filament.d80, eaJMol: filament.eaJMol }, celsius: 60 } },
     dryTime: { args: { w: made(soaked), f: filament, air: room, wound, limit: 0.5 } },
     dryerRh: { args: { kind: 'vented', airC: 60, room }, named: { airC: 'celsius', rh: 'roomRh' } },
-    dryingPlan: { args: { w: made(soaked), f: filament, dryer: { kind: 'vented', ceilingC: 90, timeOutH: 12 }, room, l: dryingLimits, wound, target: 0.3, brittle: true, asked: 70 } },
+    dryingPlan: {
+      args: {
+        w: made(soaked),
+        f: filament,
+        dryer: { kind: 'vented', ceilingC: 90, timeOutH: 12 },
+        room,
+        l: dryingLimits,
+        wound,
+        target: 0.3,
+        brittle: true,
+        asked: 70,
+      },
+    },
     dryingRefusal: { args: { atC: 70, dryer: { ceilingC: 90 }, l: dryingLimits } },
-    drynessFixes: { args: { hours: 6, t: { strandH: 2, woundH: 12 }, inBox: { strandH: 20, woundH: 120 } }, infinite: ['t.strandH', 't.woundH', 'inBox.strandH', 'inBox.woundH'] },
+    drynessFixes: {
+      args: { hours: 6, t: { strandH: 2, woundH: 12 }, inBox: { strandH: 20, woundH: 120 } },
+      infinite: ['t.strandH', 't.woundH', 'inBox.strandH', 'inBox.woundH'],
+    },
     drynessFor: { args: { hours: 6, t: { strandH: 2, woundH: 12 } }, infinite: ['t.strandH', 't.woundH'] },
     equilibriumWater: { args: { f: filament, rh: 50 } },
     evenly: { args: { water: 1 } },
-    filamentOf: { args: { polymer: 'PA6', fillerFraction: 0.2, diameterMm: 1.75, facts: { waterAt50: 2.7, d80E11: 1, eaKJMol: 55, printable: 0.5 } } },
+    filamentOf: {
+      args: {
+        polymer: 'PA6',
+        fillerFraction: 0.2,
+        diameterMm: 1.75,
+        facts: { waterAt50: 2.7, d80E11: 1, eaKJMol: 55, printable: 0.5 },
+      },
+    },
     fitFactor: { args: { weighings: [weighing], start: wound } },
     goneThroughSurface: { args: { m: made(soaked.strand), atAir: 0.2, x: 0.1 } },
     heatedRh: { args: { roomC: 23, roomRh: 50, hotC: 60 }, named: { roomC: 'celsius', hotC: 'celsius' } },
@@ -205,13 +253,21 @@ const CALLS: Record<string, Record<string, Call>> = {
     shortTimeUptake: { args: { x: 0.001 } },
     soakedAt: { args: { f: filament, rh: 50, at: 0 } },
     stayed: { args: { w: made(soaked), f: filament, s: stays[0], wound } },
-    throughHistory: { args: { start: made(soaked), f: filament, stays, wound }, named: { from: 'stays', to: 'stays', airC: 'stays', rh: 'stays' } },
+    throughHistory: {
+      args: { start: made(soaked), f: filament, stays, wound },
+      named: { from: 'stays', to: 'stays', airC: 'stays', rh: 'stays' },
+    },
     trace: { args: { start: made(soaked), f: filament, stays, wound, perStay: 4 } },
     zerosOfJ0: { args: { count: 3 } },
   },
   gcode: {
     Scan: { args: { options: { dialect: 'eIndependent', filamentDiameterMm: 1.75, totalBytes: 100 } } },
-    stoppedAt: { args: { scan: made({ tools: [{ index: 0, extrudedMm: 10, offPartMm: 0, printingMm: 10 }], profile: hundred }), stop: { percent: 50 } } },
+    stoppedAt: {
+      args: {
+        scan: made({ tools: [{ index: 0, extrudedMm: 10, offPartMm: 0, printingMm: 10 }], profile: hundred }),
+        stop: { percent: 50 },
+      },
+    },
   },
   limits: {
     bendStrain: { args: { diameterMm: 1.75, bendMm: 60, curlMm: 150, way: 'against' } },
@@ -225,8 +281,14 @@ const CALLS: Record<string, Record<string, Call>> = {
     compileFleet: { args: { printers: [P], offers, rules: R } },
     consequencesOf: { args: { printer: P, headId: made(0), swaps: [], demand, others: filaments, rules: R, offers } },
     dedicate: { args: { mix: [{ filament: filaments[0], kg: 3 }], printers: made([[compiled]]) } },
-    demandOf: { args: { m: { name: 'PA6', filler: 'none', ventilation: null, facts }, set, diameterMm: 1.75 }, unused: /^set\.dry(Max|Hours)/ },
-    demandOfJob: { args: { name: 'x', s: { nozzleC: 270, bedC: 80, chamberC: 50 }, base: demand }, unused: /^base\.(nozzle|bed|chamber)/ },
+    demandOf: {
+      args: { m: { name: 'PA6', filler: 'none', ventilation: null, facts }, set, diameterMm: 1.75 },
+      unused: /^set\.dry(Max|Hours)/,
+    },
+    demandOfJob: {
+      args: { name: 'x', s: { nozzleC: 270, bedC: 80, chamberC: 50 }, base: demand },
+      unused: /^base\.(nozzle|bed|chamber)/,
+    },
     findChanges: { args: { c: made(compiled), demands: [demand] } },
     judge: { args: { c: made(compiled), demand } },
     matrix: { args: { filaments, printers: made([[compiled]]) } },
@@ -247,10 +309,23 @@ const CALLS: Record<string, Record<string, Call>> = {
   money: {
     boreLifeSpread: { args: { nominalBoreMm: 0.4, growthLimit: 0.1, kappa: spread, wearPerKg: 0.2 } },
     breakEvenLifeRatio: { args: { dear: { price: 80, swap: 15 }, cheap: nozzleCost }, named: { swap: 'price' } },
-    chanceCheaper: { args: { a: { cost: nozzleCost, life: spread }, b: { cost: { price: 80, swap: 15 }, life: { meanLn: 4, sd: 0.5 } }, kgPerYear: 100, seed: 1, draws: 20 } },
+    chanceCheaper: {
+      args: {
+        a: { cost: nozzleCost, life: spread },
+        b: { cost: { price: 80, swap: 15 }, life: { meanLn: 4, sd: 0.5 } },
+        kgPerYear: 100,
+        seed: 1,
+        draws: 20,
+      },
+    },
     costInYear: { args: { c: nozzleCost, lifeKg: 20, kgPerYear: 100 } },
     costPerKg: { args: { c: nozzleCost, lifeKg: 20 } },
-    crossingKg: { args: { a: { cost: nozzleCost, life: spread }, b: { cost: { price: 80, swap: 15 }, life: { meanLn: 4, sd: 0.5 } } } },
+    crossingKg: {
+      args: {
+        a: { cost: nozzleCost, life: spread },
+        b: { cost: { price: 80, swap: 15 }, life: { meanLn: 4, sd: 0.5 } },
+      },
+    },
     lifeKgAt: { args: { l: spread, p: 0.3 } },
     medianLifeKg: { args: { l: spread } },
     swapCost: { args: { minutes: 20, r: rates } },
@@ -259,16 +334,49 @@ const CALLS: Record<string, Record<string, Call>> = {
     bisect: { args: { isPast: (x: number) => x > 0.5, low: 0, high: 1, tolerance: 1e-6 } },
     fastNormalCdf: { args: { z: 1 }, infinite: ['z'] },
     inverseNormal: { args: { p: 0.3 } },
-    leastSquares: { args: { residuals: (p: readonly number[]) => [p[0]! - 1, p[0]! - 2], start: [0], options: { steps: 20, tolerance: 1e-9 } } },
+    leastSquares: {
+      args: {
+        residuals: (p: readonly number[]) => [p[0]! - 1, p[0]! - 2],
+        start: [0],
+        options: { steps: 20, tolerance: 1e-9 },
+      },
+    },
     minimise: { args: { f: (x: number) => (x - 0.3) ** 2, low: 0, high: 1, tolerance: 1e-6 } },
     mulberry32: { args: { seed: 7 } },
     normalCdf: { args: { z: 1 }, infinite: ['z'] },
-    solve: { args: { a: [[2, 1], [1, 3]], b: [1, 2] }, named: { 0: 'a', 1: 'a' } },
-    symmetricEigen: { args: { matrix: [[2, 1], [1, 3]] } },
+    solve: {
+      args: {
+        a: [
+          [2, 1],
+          [1, 3],
+        ],
+        b: [1, 2],
+      },
+      named: { 0: 'a', 1: 'a' },
+    },
+    symmetricEigen: {
+      args: {
+        matrix: [
+          [2, 1],
+          [1, 3],
+        ],
+      },
+    },
   },
   precheck: {
     likeliest: { args: { job: { nozzleC: 270, bedC: 80 }, materials: facts0.others } },
-    precheck: { args: { f: facts0 }, infinite: ['f.nozzle.left.low80G', 'f.nozzle.left.medianG', 'f.soak.leftMin', 'f.dryness.strandH', 'f.dryness.woundH', 'f.inBox.strandH', 'f.inBox.woundH'] },
+    precheck: {
+      args: { f: facts0 },
+      infinite: [
+        'f.nozzle.left.low80G',
+        'f.nozzle.left.medianG',
+        'f.soak.leftMin',
+        'f.dryness.strandH',
+        'f.dryness.woundH',
+        'f.inBox.strandH',
+        'f.inBox.woundH',
+      ],
+    },
   },
   thermometry: {
     ntcOhm: { args: { tC: 200, r25Ohm: 1e5, betaK: 3950 } },
@@ -290,7 +398,17 @@ const CALLS: Record<string, Record<string, Call>> = {
     compareLaws: { args: { bore: history, prior } },
     expectedReading: { args: { others: history, reading: history.observations[0], prior, law: 'sliding' } },
     fillerKgFor: { args: { wear: 1, abrasivity: 1 }, infinite: ['wear'] },
-    fitWeibull: { args: { records: [{ kind: 'failed', at: 2 }, { kind: 'failed', at: 3 }, { kind: 'between', from: 3, to: 5 }, { kind: 'survived', until: 4 }] }, named: { at: 'records', from: 'records', to: 'records', until: 'records' } },
+    fitWeibull: {
+      args: {
+        records: [
+          { kind: 'failed', at: 2 },
+          { kind: 'failed', at: 3 },
+          { kind: 'between', from: 3, to: 5 },
+          { kind: 'survived', until: 4 },
+        ],
+      },
+      named: { at: 'records', from: 'records', to: 'records', until: 'records' },
+    },
     fleetForecast: { args: { nozzles: [{ ...input, key: 'a' }] }, unused: /prior/ },
     forecast: { args: { input } },
     massLife: { args: { massLimitKg: 4 } },
@@ -362,13 +480,19 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
 }
 
 /** Every number within the arguments: where it stands, and the arguments with another in its place. */
-function numbersIn(value: unknown, path: string[] = []): { path: string[]; with: (v: number) => unknown; is: number }[] {
+function numbersIn(
+  value: unknown,
+  path: string[] = [],
+): { path: string[]; with: (v: number) => unknown; is: number }[] {
   if (typeof value === 'number') return [{ path, with: v => v, is: value }]
   if (typeof value !== 'object' || value === null || value instanceof Made) return []
   return Object.entries(value).flatMap(([key, inner]) =>
     numbersIn(inner, [...path, key]).map(n => ({
       ...n,
-      with: (v: number) => (Array.isArray(value) ? value.map((x: unknown, i) => (String(i) === key ? n.with(v) : x)) : { ...value, [key]: n.with(v) }),
+      with: (v: number) =>
+        Array.isArray(value)
+          ? value.map((x: unknown, i) => (String(i) === key ? n.with(v) : x))
+          : { ...value, [key]: n.with(v) },
     })),
   )
 }
@@ -377,7 +501,9 @@ const IDENTIFIERS = new Set(['id', 'headId'])
 const bare = (v: unknown) => (v instanceof Made ? v.value : v)
 const run = (f: unknown, args: unknown) => {
   const list = Object.values(args as object).map(bare)
-  return /^class\b/.test(String(f)) ? new (f as new (...a: unknown[]) => unknown)(...list) : (f as (...a: unknown[]) => unknown)(...list)
+  return /^class\b/.test(String(f))
+    ? new (f as new (...a: unknown[]) => unknown)(...list)
+    : (f as (...a: unknown[]) => unknown)(...list)
 }
 /** Numbers of an answer that are none; what a posterior keeps for itself is looked at too. */
 function nansIn(value: unknown, seen = new Set<unknown>()): boolean {
@@ -390,22 +516,31 @@ function nansIn(value: unknown, seen = new Set<unknown>()): boolean {
 
 test('every public function is called here, or takes no number', () => {
   for (const [name, module] of Object.entries(MODULES)) {
-    const functions = Object.entries(module).filter(([, v]) => typeof v === 'function').map(([k]) => k)
-    expect([...Object.keys(CALLS[name] ?? {}), ...Object.keys(NO_NUMBERS[name] ?? {})].sort(), name).toEqual(functions.sort())
+    const functions = Object.entries(module)
+      .filter(([, v]) => typeof v === 'function')
+      .map(([k]) => k)
+    expect([...Object.keys(CALLS[name] ?? {}), ...Object.keys(NO_NUMBERS[name] ?? {})].sort(), name).toEqual(
+      functions.sort(),
+    )
   }
 })
 
 describe.each(Object.entries(CALLS))('%s', (module, calls) => {
   test.each(Object.entries(calls))('%s', (name, { args, infinite = [], named = {}, unused }) => {
     const f = MODULES[module]![name]
-    const places = numbersIn(args).filter(p => !IDENTIFIERS.has(p.path[p.path.length - 1]!) && !unused?.test(p.path.join('.')))
+    const places = numbersIn(args).filter(
+      p => !IDENTIFIERS.has(p.path[p.path.length - 1]!) && !unused?.test(p.path.join('.')),
+    )
     expect(places.length, 'numbers to go wrong').toBeGreaterThan(0)
     expect(nansIn(run(f, args)), 'as it should be').toBe(false)
     const wrong: string[] = []
     for (const place of places) {
       const at = place.path.join('.')
       const key = place.path[place.path.length - 1]!
-      const list = place.path.slice(0, -1).reverse().find(k => !/^\d+$/.test(k))
+      const list = place.path
+        .slice(0, -1)
+        .reverse()
+        .find(k => !/^\d+$/.test(k))
       for (const v of [NaN, Infinity, -Infinity, -Math.abs(place.is) - 1]) {
         const says = `${at} = ${v}`
         try {
@@ -414,7 +549,8 @@ describe.each(Object.entries(CALLS))('%s', (module, calls) => {
           else if (nansIn(out)) wrong.push(`${says} gives NaN`)
         } catch (e) {
           if (!(e instanceof numeric.InputError)) wrong.push(`${says}: ${String(e)}`)
-          else if (!e.field.split('.').some(s => s === key || s === named[key] || (/^\d+$/.test(key) && s === list))) wrong.push(`${says} is said of ${e.field}`)
+          else if (!e.field.split('.').some(s => s === key || s === named[key] || (/^\d+$/.test(key) && s === list)))
+            wrong.push(`${says} is said of ${e.field}`)
         }
       }
     }

@@ -7,9 +7,10 @@ import { Crossings } from '../../core/wear/crossing'
 
 /** A life that is log-normal about `kg` with spread `sd`; how well the rough places fit must not matter. */
 const logNormal = (kg: number, sd: number, rough = { at: [kg], weight: [1] }): Life => ({
-  chance: x => (x <= 0 ? 0 : normalCdf(Math.log(x / kg) / sd)), rough,
+  chance: x => (x <= 0 ? 0 : normalCdf(Math.log(x / kg) / sd)),
+  rough,
 })
-const normal = (mean: number, sd: number, rough: { at: number[], weight: number[] }) =>
+const normal = (mean: number, sd: number, rough: { at: number[]; weight: number[] }) =>
   new Crossings(v => normalCdf((v - mean) / sd), mean - 12 * sd, mean + 12 * sd, rough)
 
 describe('one distribution', () => {
@@ -27,18 +28,25 @@ describe('one distribution', () => {
     for (const p of [0.1, 0.5, 0.9]) expect(s.quantile(p)).toBeCloseTo(3.25, 6)
   })
   test('property: whatever the steps, the quantile is where the share reaches p', () => {
-    const steps = fc.array(fc.record({ at: fc.double({ min: 0, max: 10, noNaN: true }), w: fc.double({ min: 0.01, max: 1, noNaN: true }) }), { minLength: 1, maxLength: 12 })
-    fc.assert(fc.property(steps, fc.double({ min: 0.02, max: 0.98, noNaN: true }), (list, p) => {
-      const all = list.reduce((s, x) => s + x.w, 0)
-      const share = (v: number) => list.reduce((s, x) => s + (v >= x.at ? x.w : 0), 0) / all
-      const q = new Crossings(share, -1, 11, { at: list.map(x => x.at), weight: list.map(x => x.w) }).quantile(p)
-      expect(share(q + 1e-5)).toBeGreaterThanOrEqual(p - 1e-3)
-      expect(share(q - 1e-5)).toBeLessThanOrEqual(p + 1e-3)
-    }))
+    const steps = fc.array(
+      fc.record({ at: fc.double({ min: 0, max: 10, noNaN: true }), w: fc.double({ min: 0.01, max: 1, noNaN: true }) }),
+      { minLength: 1, maxLength: 12 },
+    )
+    fc.assert(
+      fc.property(steps, fc.double({ min: 0.02, max: 0.98, noNaN: true }), (list, p) => {
+        const all = list.reduce((s, x) => s + x.w, 0)
+        const share = (v: number) => list.reduce((s, x) => s + (v >= x.at ? x.w : 0), 0) / all
+        const q = new Crossings(share, -1, 11, { at: list.map(x => x.at), weight: list.map(x => x.w) }).quantile(p)
+        expect(share(q + 1e-5)).toBeGreaterThanOrEqual(p - 1e-3)
+        expect(share(q - 1e-5)).toBeLessThanOrEqual(p + 1e-3)
+      }),
+    )
   })
   test('the range is in order', () => {
     const r = rangeOf(normal(0, 1, { at: [0], weight: [1] }))
-    expect([r.low95, r.low80, r.median, r.high80, r.high95]).toEqual([r.low95, r.low80, r.median, r.high80, r.high95].sort((a, b) => a - b))
+    expect([r.low95, r.low80, r.median, r.high80, r.high95]).toEqual(
+      [r.low95, r.low80, r.median, r.high80, r.high95].sort((a, b) => a - b),
+    )
   })
 })
 
@@ -46,7 +54,8 @@ describe('several rules', () => {
   test('independent rules: the chance of neither is the product', () => {
     const a = logNormal(1, 0.4)
     const b = logNormal(2, 0.6)
-    for (const kg of [0.3, 0.8, 1, 2, 5]) expect(brokenBy([a, b], kg)).toBeCloseTo(1 - (1 - brokenBy([a], kg)) * (1 - brokenBy([b], kg)), 12)
+    for (const kg of [0.3, 0.8, 1, 2, 5])
+      expect(brokenBy([a, b], kg)).toBeCloseTo(1 - (1 - brokenBy([a], kg)) * (1 - brokenBy([b], kg)), 12)
   })
   test('wear at a risk undoes the chance at a wear', () => {
     const lives = [logNormal(1, 0.4), logNormal(3, 0.8)]

@@ -1,13 +1,40 @@
 /** Stacks, nozzles and filaments for the tests of the limits. */
-import { demandOf, describedPrinter, startWindow, STARTING_STACKS, type Demand, type DescribedPart, type FittedNozzle, type Printer } from '../../core/limits'
+import {
+  demandOf,
+  describedPrinter,
+  startWindow,
+  STARTING_STACKS,
+  type Demand,
+  type DescribedPart,
+  type FittedNozzle,
+  type Printer,
+} from '../../core/limits'
 import type { Filler, NozzleMaterial } from '../../core/wear'
 
-export const nozzle = (material: NozzleMaterial, boreMm = 0.6, more: Partial<FittedNozzle> = {}): FittedNozzle => ({ id: 900, tag: 'N-900', material, boreMm, insert: false, lengthMm: 12.5, headId: 0, price: 0, ...more })
+export const nozzle = (material: NozzleMaterial, boreMm = 0.6, more: Partial<FittedNozzle> = {}): FittedNozzle => ({
+  id: 900,
+  tag: 'N-900',
+  material,
+  boreMm,
+  insert: false,
+  lengthMm: 12.5,
+  headId: 0,
+  price: 0,
+  ...more,
+})
 
 /** A starting stack with some kinds changed for others, and values of some parts. */
-export function printer(key: string, n: FittedNozzle | null = nozzle('hardened steel'), swap: Record<string, string | null> = {}, set: Record<string, Partial<DescribedPart>> = {}): Printer {
+export function printer(
+  key: string,
+  n: FittedNozzle | null = nozzle('hardened steel'),
+  swap: Record<string, string | null> = {},
+  set: Record<string, Partial<DescribedPart>> = {},
+): Printer {
   const s = STARTING_STACKS.find(x => x.key === key)!
-  const parts = s.parts.filter(p => swap[p.kind] !== null).map(p => ({ ...p, kind: swap[p.kind] ?? p.kind })).map(p => ({ ...p, ...set[p.kind] }))
+  const parts = s.parts
+    .filter(p => swap[p.kind] !== null)
+    .map(p => ({ ...p, kind: swap[p.kind] ?? p.kind }))
+    .map(p => ({ ...p, ...set[p.kind] }))
   return describedPrinter('P', { ...s, parts }, [n])
 }
 
@@ -17,4 +44,5 @@ export function asks(polymer: string, filler: Filler = 'none', set = 0, more: Pa
   const facts = Object.fromEntries(Object.entries(w.facts).map(([k, f]) => [k, f!.value]))
   return { ...demandOf({ name: polymer, filler, ventilation: w.ventilation, facts }, w.sets[set]!), ...more }
 }
-export const asksAll = (polymer: string, filler: Filler = 'none') => startWindow(polymer, filler)!.sets.map((_, i) => asks(polymer, filler, i))
+export const asksAll = (polymer: string, filler: Filler = 'none') =>
+  startWindow(polymer, filler)!.sets.map((_, i) => asks(polymer, filler, i))

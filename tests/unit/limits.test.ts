@@ -1,8 +1,36 @@
 /** Requirements one by one, verdicts, changes and words. Stacks are the starting ones, adapted. */
 import { describe, expect, test } from 'vitest'
 import {
-  after, bestClass, blockersOf, ceilings, checkStack, classify, compile, consequencesOf, demandOfJob, findChanges, inOrder, isKind, judge, kindOf, KINDS, NO_OFFERS, partOf, sentenceOf, setProblems,
-  stackOf, stackProblems, startWindow, START_RULES, START_WINDOWS, STARTING_STACKS, VALUES, wordsOf, type Line, type LineKey, type Printer,
+  after,
+  bestClass,
+  blockersOf,
+  ceilings,
+  checkStack,
+  classify,
+  compile,
+  consequencesOf,
+  demandOfJob,
+  findChanges,
+  inOrder,
+  isKind,
+  judge,
+  kindOf,
+  KINDS,
+  NO_OFFERS,
+  partOf,
+  sentenceOf,
+  setProblems,
+  stackOf,
+  stackProblems,
+  startWindow,
+  START_RULES,
+  START_WINDOWS,
+  STARTING_STACKS,
+  VALUES,
+  wordsOf,
+  type Line,
+  type LineKey,
+  type Printer,
 } from '../../core/limits'
 import { InputError } from '../../core/numeric'
 import { asks, asksAll, nozzle, printer } from './limits-support'
@@ -10,8 +38,9 @@ import { asks, asksAll, nozzle, printer } from './limits-support'
 const R = START_RULES
 const lines = (p: Printer, d: Parameters<typeof checkStack>[1]) => checkStack(stackOf(p, 0), d, R).lines
 const of = (all: readonly Line[], key: LineKey) => all.filter(l => l.key === key)
-const short = (all: readonly Line[]) => all.filter(l => l.status === 'short').map(l => `${l.key}: ${l.part?.name ?? l.code}`)
-const unknown = (all: readonly Line[]) => all.flatMap(l => l.status === 'unknown' ? [l.missing] : [])
+const short = (all: readonly Line[]) =>
+  all.filter(l => l.status === 'short').map(l => `${l.key}: ${l.part?.name ?? l.code}`)
+const unknown = (all: readonly Line[]) => all.flatMap(l => (l.status === 'unknown' ? [l.missing] : []))
 const cls = (p: Printer, d: Parameters<typeof checkStack>[1]) => classify(compile(p, 0, NO_OFFERS, R), d)
 const ENCLOSURE = 'bed-heated enclosure'
 
@@ -22,25 +51,53 @@ describe('the hotend', () => {
     expect(t.find(l => l.part!.role === 'block')).toMatchObject({ status: 'ok', allowed: 340 })
     expect(t.find(l => l.part!.role === 'nozzle')).toMatchObject({ status: 'ok', allowed: 490 })
   })
-  test('the conductivity offset is added to a window, never to a file\'s setpoint', () => {
+  test("the conductivity offset is added to a window, never to a file's setpoint", () => {
     const p = printer(ENCLOSURE)
     expect(of(lines(p, asks('PC')), 'nozzle temperature')[0]!.asked).toBe(290)
-    expect(of(lines(printer(ENCLOSURE, nozzle('tungsten carbide')), asks('PC')), 'nozzle temperature')[0]!.asked).toBe(280)
-    expect(of(lines(p, demandOfJob('x.gcode', { nozzleC: 285, bedC: 100, chamberC: null }, null)), 'nozzle temperature')[0]!.asked).toBe(285)
+    expect(of(lines(printer(ENCLOSURE, nozzle('tungsten carbide')), asks('PC')), 'nozzle temperature')[0]!.asked).toBe(
+      280,
+    )
+    expect(
+      of(lines(p, demandOfJob('x.gcode', { nozzleC: 285, bedC: 100, chamberC: null }, null)), 'nozzle temperature')[0]!
+        .asked,
+    ).toBe(285)
   })
   test('a liner stops nylon; a coarse reading is only worth a look', () => {
-    expect(short(lines(printer('open frame'), asks('PA6', 'carbon fibre')))).toContain('nozzle temperature: PTFE liner to the nozzle')
-    const coarse = of(lines(printer(ENCLOSURE, undefined, { 'bead thermistor, 12-bit reading': 'bead thermistor, 10-bit reading' }), asks('PC')), 'reading')
+    expect(short(lines(printer('open frame'), asks('PA6', 'carbon fibre')))).toContain(
+      'nozzle temperature: PTFE liner to the nozzle',
+    )
+    const coarse = of(
+      lines(
+        printer(ENCLOSURE, undefined, { 'bead thermistor, 12-bit reading': 'bead thermistor, 10-bit reading' }),
+        asks('PC'),
+      ),
+      'reading',
+    )
     expect(coarse[0]).toMatchObject({ status: 'look', unit: '°C per count' })
     expect(of(lines(printer(ENCLOSURE), asks('PC')), 'reading')[0]!.status).toBe('ok')
   })
   test('hardness, insert, bore and gears', () => {
-    expect(short(lines(printer(ENCLOSURE, nozzle('brass')), asks('PA6', 'glass fibre')))).toContain('nozzle: N-900, brass 0.6')
+    expect(short(lines(printer(ENCLOSURE, nozzle('brass')), asks('PA6', 'glass fibre')))).toContain(
+      'nozzle: N-900, brass 0.6',
+    )
     expect(short(lines(printer(ENCLOSURE, nozzle('brass')), asks('PLA')))).toEqual([])
-    expect(of(lines(printer(ENCLOSURE, nozzle('tungsten carbide', 0.6, { insert: true })), asks('PA6', 'carbon fibre')), 'nozzle insert')[0]!.status).toBe('look')
-    expect(of(lines(printer(ENCLOSURE, nozzle('hardened steel', 0.4)), asks('PA6', 'carbon fibre')), 'bore')[0]).toMatchObject({ status: 'look', code: 'possible' })
-    expect(of(lines(printer(ENCLOSURE, nozzle('hardened steel', 0.25)), asks('PA6', 'carbon fibre')), 'bore')[0]!.status).toBe('short')
-    expect(short(lines(printer('open frame', undefined, { 'no ventilation': 'ventilated room' }), asks('PLA', 'carbon fibre')))).toEqual(['gears: plain steel gears'])
+    expect(
+      of(
+        lines(printer(ENCLOSURE, nozzle('tungsten carbide', 0.6, { insert: true })), asks('PA6', 'carbon fibre')),
+        'nozzle insert',
+      )[0]!.status,
+    ).toBe('look')
+    expect(
+      of(lines(printer(ENCLOSURE, nozzle('hardened steel', 0.4)), asks('PA6', 'carbon fibre')), 'bore')[0],
+    ).toMatchObject({ status: 'look', code: 'possible' })
+    expect(
+      of(lines(printer(ENCLOSURE, nozzle('hardened steel', 0.25)), asks('PA6', 'carbon fibre')), 'bore')[0]!.status,
+    ).toBe('short')
+    expect(
+      short(
+        lines(printer('open frame', undefined, { 'no ventilation': 'ventilated room' }), asks('PLA', 'carbon fibre')),
+      ),
+    ).toEqual(['gears: plain steel gears'])
     expect(of(lines(printer('open frame'), asks('PLA')), 'gears')).toEqual([])
   })
 })
@@ -51,11 +108,21 @@ describe('path, bed, chamber, dryer, ventilation', () => {
     expect(of(lines(p, asks('PPA', 'carbon fibre')), 'bend')[0]).toMatchObject({ status: 'short', allowed: 60 })
     expect(of(lines(p, asks('PPA', 'carbon fibre')), 'bend')[0]!.asked).toBeCloseTo(80.77, 1)
     expect(of(lines(p, asks('PA6', 'carbon fibre')), 'bend')[0]!.status).toBe('ok')
-    const withCurl = printer(ENCLOSURE, undefined, {}, { 'PTFE feed tube': { details: { bendMm: 60, bendWay: 'with' } } })
+    const withCurl = printer(
+      ENCLOSURE,
+      undefined,
+      {},
+      { 'PTFE feed tube': { details: { bendMm: 60, bendWay: 'with' } } },
+    )
     expect(of(lines(withCurl, asks('PPA', 'carbon fibre')), 'bend')[0]!.status).toBe('ok')
   })
   test('polycarbonate by its two schools', () => {
-    const p = printer(ENCLOSURE, undefined, { 'printed parts, PETG': 'printed parts, PC', 'sheet glue line': 'high-temperature glue line', 'magnets, 120 grade': 'magnets, 180 grade', 'filament dryer, 70': 'filament dryer, 90' })
+    const p = printer(ENCLOSURE, undefined, {
+      'printed parts, PETG': 'printed parts, PC',
+      'sheet glue line': 'high-temperature glue line',
+      'magnets, 120 grade': 'magnets, 180 grade',
+      'filament dryer, 70': 'filament dryer, 90',
+    })
     expect(short(lines(p, asks('PC', 'none', 0))).filter(s => s.startsWith('bed'))).toEqual([])
     expect(short(lines(p, asks('PC', 'none', 1))).filter(s => s.startsWith('bed'))).toEqual(['bed: strong bed heater'])
   })
@@ -63,70 +130,125 @@ describe('path, bed, chamber, dryer, ventilation', () => {
     const [idler] = of(lines(printer(ENCLOSURE), asks('PA6', 'carbon fibre', 1)), 'chamber part')
     expect(idler).toMatchObject({ status: 'ok', allowed: 65 })
     expect(idler!.asked).toBeCloseTo(23 + 0.52 * 77, 9)
-    const bay = of(lines(printer(ENCLOSURE), asks('PA6', 'carbon fibre', 1)), 'chamber part').find(l => l.part!.role === 'electronics')!
+    const bay = of(lines(printer(ENCLOSURE), asks('PA6', 'carbon fibre', 1)), 'chamber part').find(
+      l => l.part!.role === 'electronics',
+    )!
     expect(bay.asked).toBeCloseTo(23 + 0.2 * 77, 9)
   })
   test('a passive chamber asks for a hotter bed; with the lid off it does not get there', () => {
     const v = judge(compile(printer(ENCLOSURE), 0, NO_OFFERS, R), asks('PA6', 'carbon fibre', 2))
     expect(v).toMatchObject({ bedForChamber: true })
     expect(v.bedC).toBeCloseTo(23 + 27 / 0.43, 9)
-    expect(of(lines(printer(ENCLOSURE, undefined, { lid: null }), asks('PA6', 'carbon fibre', 2)), 'chamber')[0]).toMatchObject({ status: 'short', code: 'lid off' })
+    expect(
+      of(lines(printer(ENCLOSURE, undefined, { lid: null }), asks('PA6', 'carbon fibre', 2)), 'chamber')[0],
+    ).toMatchObject({ status: 'short', code: 'lid off' })
   })
   test('an active chamber is set by its offset and ends at what its heater reaches', () => {
     const hot = printer('hot machine')
     expect(judge(compile(hot, 0, NO_OFFERS, R), asks('PEEK')).heaterC).toBe(94)
-    expect(short(lines(printer('hot machine', undefined, {}, { 'chamber heater': { details: { reachC: 90 } } }), asks('PEEK')))).toEqual(['chamber: chamber heater'])
+    expect(
+      short(
+        lines(printer('hot machine', undefined, {}, { 'chamber heater': { details: { reachC: 90 } } }), asks('PEEK')),
+      ),
+    ).toEqual(['chamber: chamber heater'])
     expect(short(lines(printer('hot machine', undefined, { lid: null }), asks('PEEK')))).toContain('chamber: enclosure')
   })
   test('a filament that hates heat asks for the lid off', () => {
     const p = printer(ENCLOSURE, undefined, {}, { enclosure: { details: { thetaLow: 0.8, thetaHigh: 0.9 } } })
     expect(short(lines(p, asks('PLA')))).toEqual(['chamber: enclosure'])
-    expect(findChanges(compile(p, 0, NO_OFFERS, R), [asks('PLA')])!.swaps.map(s => s.text)).toEqual(['Take the lid off'])
+    expect(findChanges(compile(p, 0, NO_OFFERS, R), [asks('PLA')])!.swaps.map(s => s.text)).toEqual([
+      'Take the lid off',
+    ])
   })
   test('surface, dryer, ventilation', () => {
     const p = printer('open frame')
     expect(short(lines(p, asks('PETG')))).toEqual(['dryer: filament dryer, 55', 'ventilation: no ventilation'])
-    expect(short(lines(printer(ENCLOSURE, undefined, { 'PEI sheet': 'polycarbonate sheet' }), asks('PA6', 'carbon fibre')))).toContain('surface: polycarbonate sheet')
-    expect(short(lines(printer(ENCLOSURE, undefined, { 'filament dryer, 70': null }), asks('PA6', 'carbon fibre')))).toContain('dryer: none')
+    expect(
+      short(lines(printer(ENCLOSURE, undefined, { 'PEI sheet': 'polycarbonate sheet' }), asks('PA6', 'carbon fibre'))),
+    ).toContain('surface: polycarbonate sheet')
+    expect(
+      short(lines(printer(ENCLOSURE, undefined, { 'filament dryer, 70': null }), asks('PA6', 'carbon fibre'))),
+    ).toContain('dryer: none')
   })
 })
 
 describe('cannot tell', () => {
   const nylon = asks('PA6', 'carbon fibre', 1)
   test.each([
-    ['bead thermistor, 12-bit reading', 'the sensor'], ['aluminium block', 'the block'], ['all-metal heat break', 'the heat break'], ['firmware ceiling', 'the firmware'], ['strong bed heater', 'the bed heater'],
-    ['hardened gears', 'whether the drive gears are hardened'], ['PTFE feed tube', 'the feed tube and its tightest bend'], ['PEI sheet', 'the build surface'],
+    ['bead thermistor, 12-bit reading', 'the sensor'],
+    ['aluminium block', 'the block'],
+    ['all-metal heat break', 'the heat break'],
+    ['firmware ceiling', 'the firmware'],
+    ['strong bed heater', 'the bed heater'],
+    ['hardened gears', 'whether the drive gears are hardened'],
+    ['PTFE feed tube', 'the feed tube and its tightest bend'],
+    ['PEI sheet', 'the build surface'],
   ])('without %s', (kind, missing) => {
     const p = printer(ENCLOSURE, undefined, { [kind]: null, 'ventilated room': 'particle and carbon filter' })
     expect(unknown(lines(p, nylon))).toContain(missing)
     expect(cls(p, nylon)).toBe('cannot tell')
   })
   test('a part whose limit is not entered, a chamber that is not mapped, an enclosure with nothing in it', () => {
-    expect(unknown(lines(printer(ENCLOSURE, undefined, {}, { belts: { limitC: null } }), nylon))).toEqual(['what the belts stand'])
-    expect(unknown(lines(printer(ENCLOSURE, undefined, {}, { enclosure: { details: { thetaHigh: undefined } } }), nylon))).toContain('the air at the belts (chamber map, high)')
-    const bare = { ...printer(ENCLOSURE), parts: printer(ENCLOSURE).parts.filter(p => p.role !== 'printed parts' && !['belts', 'motors', 'fans', 'bearings', 'glazing', 'camera', 'electronics'].includes(p.role)) }
+    expect(unknown(lines(printer(ENCLOSURE, undefined, {}, { belts: { limitC: null } }), nylon))).toEqual([
+      'what the belts stand',
+    ])
+    expect(
+      unknown(lines(printer(ENCLOSURE, undefined, {}, { enclosure: { details: { thetaHigh: undefined } } }), nylon)),
+    ).toContain('the air at the belts (chamber map, high)')
+    const bare = {
+      ...printer(ENCLOSURE),
+      parts: printer(ENCLOSURE).parts.filter(
+        p =>
+          p.role !== 'printed parts' &&
+          !['belts', 'motors', 'fans', 'bearings', 'glazing', 'camera', 'electronics'].includes(p.role),
+      ),
+    }
     expect(unknown(lines(bare, nylon))).toContain('the parts that sit in the heat')
   })
   test('a material without a window, a file without setpoints', () => {
     const p = printer(ENCLOSURE)
-    expect(unknown(lines(p, { ...nylon, nozzleMinC: null, bedMinC: null }))).toEqual(expect.arrayContaining(['the nozzle window of this filament', 'the bed window of this filament']))
+    expect(unknown(lines(p, { ...nylon, nozzleMinC: null, bedMinC: null }))).toEqual(
+      expect.arrayContaining(['the nozzle window of this filament', 'the bed window of this filament']),
+    )
     expect(cls(p, { ...asks('PLA'), nozzleMinC: null })).toBe('cannot tell')
-    expect(unknown(lines(p, demandOfJob('x', { nozzleC: null, bedC: 60, chamberC: null }, null)))).toEqual(['a nozzle setpoint in the file'])
-    expect(unknown(lines(p, { ...nylon, strainAtBreak: null, boreMinMm: null, filler: 'carbon fibre', ventilation: null, surfaces: null, dryMinC: null }))).toHaveLength(5)
+    expect(unknown(lines(p, demandOfJob('x', { nozzleC: null, bedC: 60, chamberC: null }, null)))).toEqual([
+      'a nozzle setpoint in the file',
+    ])
+    expect(
+      unknown(
+        lines(p, {
+          ...nylon,
+          strainAtBreak: null,
+          boreMinMm: null,
+          filler: 'carbon fibre',
+          ventilation: null,
+          surfaces: null,
+          dryMinC: null,
+        }),
+      ),
+    ).toHaveLength(5)
   })
-  test('a printer without heads\' nozzle is short, not unknown', () => {
+  test("a printer without heads' nozzle is short, not unknown", () => {
     expect(short(lines(printer(ENCLOSURE, null), nylon))).toContain('nozzle: none fitted')
     expect(bestClass([], [nylon]).class).toBe('cannot tell')
   })
 })
 
 describe('changes', () => {
-  const lined = () => printer('open frame', nozzle('brass', 0.4), { 'no ventilation': 'particle and carbon filter', 'filament dryer, 55': 'filament dryer, 70' })
+  const lined = () =>
+    printer('open frame', nozzle('brass', 0.4), {
+      'no ventilation': 'particle and carbon filter',
+      'filament dryer, 55': 'filament dryer, 70',
+    })
   test('nylon on a lined open frame: heat break, nozzle, gears; from the shelf when they are there', () => {
     const bought = findChanges(compile(lined(), 0, NO_OFFERS, R), [asks('PA6', 'carbon fibre')])!
     expect(bought.swaps.map(s => s.role).sort()).toEqual(['gears', 'heat break', 'nozzle'])
     expect(bought.price).toBe(20 + 40 + 30)
-    const shelf = { shelf: [partOf('all-metal heat break', 77), partOf('hardened gears', 78)], nozzles: [nozzle('hardened steel', 0.6, { id: 5, tag: 'N-005', headId: null })], prices: {} }
+    const shelf = {
+      shelf: [partOf('all-metal heat break', 77), partOf('hardened gears', 78)],
+      nozzles: [nozzle('hardened steel', 0.6, { id: 5, tag: 'N-005', headId: null })],
+      prices: {},
+    }
     const found = findChanges(compile(lined(), 0, shelf, R), [asks('PA6', 'carbon fibre')])!
     expect(found).toMatchObject({ price: 0, minutes: 125, unknown: false })
     expect(found.swaps.every(s => s.fromShelf)).toBe(true)
@@ -135,16 +257,35 @@ describe('changes', () => {
     expect(p2.parts.some(p => p.role === 'liner')).toBe(false)
     expect(cls(p2, asks('PA6', 'carbon fibre'))).toBe('runs')
   })
-  test('mains heaters are an electrician\'s work', () => {
-    const p = printer(ENCLOSURE, undefined, { 'sheet glue line': 'high-temperature glue line', 'magnets, 120 grade': 'magnets, 180 grade' })
-    const found = findChanges(compile(p, 0, NO_OFFERS, R), [demandOfJob('x', { nozzleC: 250, bedC: 150, chamberC: null }, null)])!
-    expect(found.swaps.filter(s => s.who === 'electrician').map(s => s.role)).toEqual(expect.arrayContaining(['bed heater', 'bed wiring']))
+  test("mains heaters are an electrician's work", () => {
+    const p = printer(ENCLOSURE, undefined, {
+      'sheet glue line': 'high-temperature glue line',
+      'magnets, 120 grade': 'magnets, 180 grade',
+    })
+    const found = findChanges(compile(p, 0, NO_OFFERS, R), [
+      demandOfJob('x', { nozzleC: 250, bedC: 150, chamberC: null }, null),
+    ])!
+    expect(found.swaps.filter(s => s.who === 'electrician').map(s => s.role)).toEqual(
+      expect.arrayContaining(['bed heater', 'bed wiring']),
+    )
   })
   test('a freed tube takes the lid with it, and that costs chamber heat', () => {
-    const p = printer(ENCLOSURE, undefined, { 'ventilated room': 'particle and carbon filter', 'printed parts, PETG': 'printed parts, PC', 'camera': null }, { 'PTFE feed tube': { details: { bendMm: 30, freedBendMm: 120, freedNeedsLidOff: true } } })
+    const p = printer(
+      ENCLOSURE,
+      undefined,
+      { 'ventilated room': 'particle and carbon filter', 'printed parts, PETG': 'printed parts, PC', 'camera': null },
+      { 'PTFE feed tube': { details: { bendMm: 30, freedBendMm: 120, freedNeedsLidOff: true } } },
+    )
     const open = findChanges(compile(p, 0, NO_OFFERS, R), [asks('PA6', 'carbon fibre', 0)])!
     expect(open.swaps.map(s => s.text)).toEqual(['Free the feed tube from its chain (bend 120 mm)', 'Take the lid off'])
-    const broken = consequencesOf(p, 0, open.swaps, asks('PA6', 'carbon fibre', 0), [{ name: 'warm nylon', demands: [asks('PA6', 'carbon fibre', 2, { strainAtBreak: 0.1 })] }], R)
+    const broken = consequencesOf(
+      p,
+      0,
+      open.swaps,
+      asks('PA6', 'carbon fibre', 0),
+      [{ name: 'warm nylon', demands: [asks('PA6', 'carbon fibre', 2, { strainAtBreak: 0.1 })] }],
+      R,
+    )
     expect(broken.airLow[1]!).toBeLessThan(broken.airLow[0]!)
     expect(broken.worse).toEqual([{ name: 'warm nylon', was: 'runs', is: 'changes' }])
     // where the chamber is needed, another tube is cheaper than heat that is not there
@@ -155,11 +296,14 @@ describe('changes', () => {
     const open = printer(ENCLOSURE, undefined, { 'lid': null, 'ventilated room': 'particle and carbon filter' })
     expect(short(lines(open, asks('PA6', 'carbon fibre', 1)))).toContain('enclosure: enclosure')
     expect(short(lines(open, asks('PA6', 'carbon fibre', 0)))).toEqual([])
-    expect(findChanges(compile(open, 0, NO_OFFERS, R), [asks('PA6', 'carbon fibre', 1)])!.swaps.map(x => x.text)).toContain('Put the lid on')
+    expect(
+      findChanges(compile(open, 0, NO_OFFERS, R), [asks('PA6', 'carbon fibre', 1)])!.swaps.map(x => x.text),
+    ).toContain('Put the lid on')
   })
   test('several filaments at once share their swaps', () => {
     const c = compile(lined(), 0, NO_OFFERS, R)
-    const one = findChanges(c, [asks('PA6', 'carbon fibre')])!, both = findChanges(c, [asks('PA6', 'carbon fibre'), asks('PA12', 'carbon fibre')])!
+    const one = findChanges(c, [asks('PA6', 'carbon fibre')])!,
+      both = findChanges(c, [asks('PA6', 'carbon fibre'), asks('PA12', 'carbon fibre')])!
     expect(both.cost).toBe(one.cost)
   })
   test('what no swap cures is named', () => {
@@ -168,7 +312,9 @@ describe('changes', () => {
     expect(findChanges(c, [asks('PEEK')])).toBeNull()
     const why = blockersOf(c, asks('PEEK'))
     expect(why.map(l => l.key)).toContain('chamber')
-    expect(sentenceOf(judge(c, asks('PEEK')), 'P', c.stack.nozzle, why)).toMatch(/^PEEK cannot run on P: it needs 90 °C in the chamber, which holds 8/)
+    expect(sentenceOf(judge(c, asks('PEEK')), 'P', c.stack.nozzle, why)).toMatch(
+      /^PEEK cannot run on P: it needs 90 °C in the chamber, which holds 8/,
+    )
     expect(blockersOf(c, asks('PLA'))).toEqual([])
   })
   test('prices of the shop count', () => {
@@ -179,8 +325,13 @@ describe('changes', () => {
 
 describe('ceilings of the zones', () => {
   test('an enclosure: air near the top; a heated one: a setpoint; an open frame has none', () => {
-    const at = (p: Printer) => ceilings(p, R).map(c => [c.zone, c.limitC === null ? null : Math.round(c.limitC), c.part?.role ?? null])
-    expect(at(printer(ENCLOSURE))).toEqual([['hotend', 290, 'sensor'], ['bed', 115, 'magnets'], ['chamber', 55, 'camera']])
+    const at = (p: Printer) =>
+      ceilings(p, R).map(c => [c.zone, c.limitC === null ? null : Math.round(c.limitC), c.part?.role ?? null])
+    expect(at(printer(ENCLOSURE))).toEqual([
+      ['hotend', 290, 'sensor'],
+      ['bed', 115, 'magnets'],
+      ['chamber', 55, 'camera'],
+    ])
     expect(at(printer(ENCLOSURE, undefined, { camera: null }))[2]).toEqual(['chamber', 65, 'printed parts'])
     expect(at(printer('hot machine'))[2]).toEqual(['chamber', 95, 'chamber heater'])
     expect(at(printer('open frame')).map(c => c[0])).toEqual(['hotend', 'bed'])
@@ -189,25 +340,43 @@ describe('ceilings of the zones', () => {
 
 describe('words', () => {
   test('every line of every starting window on every starting stack says what it is, in numbers with units', () => {
-    for (const s of STARTING_STACKS) for (const w of START_WINDOWS) for (const d of asksAll(w.polymer, w.filled ? 'carbon fibre' : 'none')) {
-      const p = printer(s.key, nozzle('brass', 0.4))
-      for (const l of inOrder(lines(p, d))) {
-        const words = wordsOf(l, d, p.heads[0]!.nozzle)
-        expect(words.what).not.toBe('')
-        if (l.status === 'short') expect(`${words.says}${words.asked}`).not.toBe('')
-        if (l.unit === '°C' && l.asked !== null) expect(words.asked).toMatch(/\d °C$/)
-        expect(JSON.stringify(words)).not.toMatch(/NaN|undefined|null|Infinity/)
-      }
-      const v = judge(compile(p, 0, NO_OFFERS, R), d)
-      expect(sentenceOf(v, 'P', p.heads[0]!.nozzle, v.class === 'cannot' ? blockersOf(compile(p, 0, NO_OFFERS, R), d) : [])).toMatch(/^(Cannot tell whether )?\w.* (runs|does not run|cannot run) on P/)
-    }
+    for (const s of STARTING_STACKS)
+      for (const w of START_WINDOWS)
+        for (const d of asksAll(w.polymer, w.filled ? 'carbon fibre' : 'none')) {
+          const p = printer(s.key, nozzle('brass', 0.4))
+          for (const l of inOrder(lines(p, d))) {
+            const words = wordsOf(l, d, p.heads[0]!.nozzle)
+            expect(words.what).not.toBe('')
+            if (l.status === 'short') expect(`${words.says}${words.asked}`).not.toBe('')
+            if (l.unit === '°C' && l.asked !== null) expect(words.asked).toMatch(/\d °C$/)
+            expect(JSON.stringify(words)).not.toMatch(/NaN|undefined|null|Infinity/)
+          }
+          const v = judge(compile(p, 0, NO_OFFERS, R), d)
+          expect(
+            sentenceOf(
+              v,
+              'P',
+              p.heads[0]!.nozzle,
+              v.class === 'cannot' ? blockersOf(compile(p, 0, NO_OFFERS, R), d) : [],
+            ),
+          ).toMatch(/^(Cannot tell whether )?\w.* (runs|does not run|cannot run) on P/)
+        }
   })
   test('runs with its tightest part; does not run with its reasons; cannot tell with the fact', () => {
     const p = printer(ENCLOSURE, undefined, { 'ventilated room': 'particle and carbon filter', 'camera': null })
-    const say = (x: Printer, d: Parameters<typeof checkStack>[1]) => { const c = compile(x, 0, NO_OFFERS, R); return sentenceOf(judge(c, d), 'Ribble', c.stack.nozzle) }
-    expect(say(p, asks('PA6', 'carbon fibre', 1))).toBe('PA6 runs on Ribble. Tightest is the printed parts, PETG: asks 63 °C, allows 65 °C, 2 °C left.')
-    expect(say(printer('open frame'), asks('PA6', 'carbon fibre'))).toMatch(/^PA6 does not run on Ribble as it is: the limit of the PTFE liner to the nozzle is 240 °C, it asks 270 °C; /)
-    expect(say(printer(ENCLOSURE, undefined, { 'firmware ceiling': null }), asks('PLA'))).toBe('Cannot tell whether PLA runs on Ribble: the firmware is missing.')
+    const say = (x: Printer, d: Parameters<typeof checkStack>[1]) => {
+      const c = compile(x, 0, NO_OFFERS, R)
+      return sentenceOf(judge(c, d), 'Ribble', c.stack.nozzle)
+    }
+    expect(say(p, asks('PA6', 'carbon fibre', 1))).toBe(
+      'PA6 runs on Ribble. Tightest is the printed parts, PETG: asks 63 °C, allows 65 °C, 2 °C left.',
+    )
+    expect(say(printer('open frame'), asks('PA6', 'carbon fibre'))).toMatch(
+      /^PA6 does not run on Ribble as it is: the limit of the PTFE liner to the nozzle is 240 °C, it asks 270 °C; /,
+    )
+    expect(say(printer(ENCLOSURE, undefined, { 'firmware ceiling': null }), asks('PLA'))).toBe(
+      'Cannot tell whether PLA runs on Ribble: the firmware is missing.',
+    )
   })
 })
 
@@ -219,25 +388,56 @@ describe('catalogue, starting stacks, windows', () => {
     expect(() => kindOf('flux capacitor')).toThrow(InputError)
   })
   test('what is wrong with a stack is said at its field', () => {
-    const problems = stackProblems({ heads: [{ name: 'head' }, { name: 'second' }], parts: [
-      { kind: 'flux capacitor', head: 0 }, { kind: 'bead thermistor, 10-bit reading', head: 0, limitC: 12 }, { kind: 'bed heater', head: 0 }, { kind: 'aluminium block', head: 3 }, { kind: 'belts', head: null, limitC: 80, shortC: 70 },
-    ] }, 23)
-    expect(problems.map(p => p.field)).toEqual(['parts.0.kind', 'parts.1.limitC', 'parts.2.head', 'parts.3.head', 'parts.4.shortC', 'heads.1'])
+    const problems = stackProblems(
+      {
+        heads: [{ name: 'head' }, { name: 'second' }],
+        parts: [
+          { kind: 'flux capacitor', head: 0 },
+          { kind: 'bead thermistor, 10-bit reading', head: 0, limitC: 12 },
+          { kind: 'bed heater', head: 0 },
+          { kind: 'aluminium block', head: 3 },
+          { kind: 'belts', head: null, limitC: 80, shortC: 70 },
+        ],
+      },
+      23,
+    )
+    expect(problems.map(p => p.field)).toEqual([
+      'parts.0.kind',
+      'parts.1.limitC',
+      'parts.2.head',
+      'parts.3.head',
+      'parts.4.shortC',
+      'heads.1',
+    ])
     expect(problems[5]!.message).toMatch(/second has no temperature sensor/)
   })
   test('starting windows are in order and inside what can be entered', () => {
     for (const w of START_WINDOWS) {
-      for (const [k, f] of Object.entries(w.facts)) { const r = VALUES[k as keyof typeof VALUES]; expect(f!.value, `${w.polymer} ${k}`).toBeGreaterThanOrEqual(r.min); expect(f!.value).toBeLessThanOrEqual(r.max) }
+      for (const [k, f] of Object.entries(w.facts)) {
+        const r = VALUES[k as keyof typeof VALUES]
+        expect(f!.value, `${w.polymer} ${k}`).toBeGreaterThanOrEqual(r.min)
+        expect(f!.value).toBeLessThanOrEqual(r.max)
+      }
       const v = (k: keyof typeof VALUES) => w.facts[k]!.value
       expect(v('lowestFlowC')).toBeLessThan(v('nozzleMinC'))
       expect(v('nozzleMinC')).toBeLessThan(v('nozzleMaxC'))
       expect(v('nozzleMaxC')).toBeLessThanOrEqual(v('shortMaxC'))
-      for (const s of w.sets) { expect(setProblems(s)).toEqual([]); expect(s.dryMinC!).toBeLessThanOrEqual(v('dryHighestC')) }
+      for (const s of w.sets) {
+        expect(setProblems(s)).toEqual([])
+        expect(s.dryMinC!).toBeLessThanOrEqual(v('dryHighestC'))
+      }
     }
     expect(startWindow('pa6', 'glass fibre')!.polymer).toBe('PA6')
     expect(startWindow('unobtainium', 'none')).toBeNull()
   })
-  test.each([['bedMaxC', { bedMinC: 100, bedMaxC: 90 }], ['chamberMaxC', { chamberMinC: 80, chamberMaxC: 60 }], ['dryMaxC', { dryMinC: 90, dryMaxC: 70 }], ['dryHoursMax', { dryHoursMin: 9, dryHoursMax: 6 }], ['chamberMinC', { chamber: 'needs' as const, chamberMinC: null }], ['dryMinC', { dry: true, dryMinC: null }]])('a set that contradicts itself is refused at %s', (field, more) => {
+  test.each([
+    ['bedMaxC', { bedMinC: 100, bedMaxC: 90 }],
+    ['chamberMaxC', { chamberMinC: 80, chamberMaxC: 60 }],
+    ['dryMaxC', { dryMinC: 90, dryMaxC: 70 }],
+    ['dryHoursMax', { dryHoursMin: 9, dryHoursMax: 6 }],
+    ['chamberMinC', { chamber: 'needs' as const, chamberMinC: null }],
+    ['dryMinC', { dry: true, dryMinC: null }],
+  ])('a set that contradicts itself is refused at %s', (field, more) => {
     const s = { ...startWindow('PA6', 'none')!.sets[0]!, ...more }
     expect(setProblems(s).map(p => p.field)).toEqual([field])
   })

@@ -16,18 +16,29 @@ describe('changeover', () => {
     expect(purge(flowing('PC'), flowing(to), 300)).toEqual({ kind: 'direct', steps: [{ from: 'PC', to, atC: 260 }] })
   })
   test('windows that do not meet go through another filament, the coolest way', () => {
-    expect(purge(flowing('PPS'), flowing('ABS'), 400, [flowing('PC'), flowing('PEI')])).toMatchObject({ kind: 'through', via: 'PC' })
+    expect(purge(flowing('PPS'), flowing('ABS'), 400, [flowing('PC'), flowing('PEI')])).toMatchObject({
+      kind: 'through',
+      via: 'PC',
+    })
   })
   test('a hotend too cool, windows that nothing bridges, and missing facts are said', () => {
-    expect(purge(flowing('PC'), flowing('PLA'), 240)).toEqual({ kind: 'none', why: 'ceiling', neededC: 260, allowedC: 240 })
+    expect(purge(flowing('PC'), flowing('PLA'), 240)).toEqual({
+      kind: 'none',
+      why: 'ceiling',
+      neededC: 260,
+      allowedC: 240,
+    })
     expect(purge(flowing('PEEK'), flowing('PLA'), 480)).toMatchObject({ kind: 'none', why: 'windows' })
-    expect(purge({ name: 'X', lowestFlowC: null, shortMaxC: 300 }, flowing('PLA'), 300)).toEqual({ kind: 'cannot tell', missing: 'the lowest flow temperature of X' })
+    expect(purge({ name: 'X', lowestFlowC: null, shortMaxC: 300 }, flowing('PLA'), 300)).toEqual({
+      kind: 'cannot tell',
+      missing: 'the lowest flow temperature of X',
+    })
     expect(purge(flowing('PC'), flowing('PLA'), null)).toMatchObject({ kind: 'cannot tell' })
   })
   test('washout to 1 % is 4.6 melt volumes times the slowness', () => {
     expect(washout(65, 1.75, 0.01, 1).volumeMm3 / 65).toBeCloseTo(4.605, 3)
     expect(washout(65, 1.75).volumeMm3).toBeCloseTo(3 * 4.605 * 65, 0)
-    expect(washout(65, 1.75).lengthMm * Math.PI / 4 * 1.75 ** 2).toBeCloseTo(washout(65, 1.75).volumeMm3, 9)
+    expect(((washout(65, 1.75).lengthMm * Math.PI) / 4) * 1.75 ** 2).toBeCloseTo(washout(65, 1.75).volumeMm3, 9)
     expect(() => washout(0, 1.75)).toThrow(/meltMm3/)
   })
 })
@@ -40,7 +51,8 @@ describe('soak', () => {
     expect(soakPlan({ ...ask, record: null, part: 'large or flat' }).minutes).toBeGreaterThan(PRACTICE_SOAK_MIN)
   })
   test('with one: from the curve; less when it is warm already', () => {
-    const cold = soakPlan(ask), warm = soakPlan({ ...ask, nowC: 50 })
+    const cold = soakPlan(ask),
+      warm = soakPlan({ ...ask, nowC: 50 })
     expect(cold.minutes).toBeCloseTo((60 + 900 * Math.log(42 / 7)) / 60, 6)
     expect(warm.minutes).toBeLessThan(cold.minutes)
   })
@@ -51,22 +63,35 @@ describe('soak', () => {
     expect(soakPlan({ ...ask, targetC: 75, bedC: r.bedForTargetC! + 1 }).minutes).toBeLessThan(Infinity)
   })
   test('with a chamber heater the setpoint decides', () => {
-    expect(soakPlan({ ...ask, chamberSetC: 90, targetC: 85, record: { ...record, chamberSetC: 80, finalC: 78 } })).toMatchObject({ settlesC: 88, bedForTargetC: null })
+    expect(
+      soakPlan({ ...ask, chamberSetC: 90, targetC: 85, record: { ...record, chamberSetC: 80, finalC: 78 } }),
+    ).toMatchObject({ settlesC: 88, bedForTargetC: null })
   })
 })
 
-describe('a probe\'s table', () => {
+describe("a probe's table", () => {
   const lines = (text: string, sep = ',') => text.split('\n').map(l => l.split(sep))
   test('seconds, minutes, clock times; comma or point', () => {
-    expect(readTable(lines('time s,temperature C\n10,23\n40,24.5')).readings).toEqual([{ s: 0, c: 23 }, { s: 30, c: 24.5 }])
-    expect(readTable(lines('minutes;chamber\n0;23,5\n1,5;30,25', ';')).readings).toEqual([{ s: 0, c: 23.5 }, { s: 90, c: 30.25 }])
+    expect(readTable(lines('time s,temperature C\n10,23\n40,24.5')).readings).toEqual([
+      { s: 0, c: 23 },
+      { s: 30, c: 24.5 },
+    ])
+    expect(readTable(lines('minutes;chamber\n0;23,5\n1,5;30,25', ';')).readings).toEqual([
+      { s: 0, c: 23.5 },
+      { s: 90, c: 30.25 },
+    ])
     expect(readTable(lines('time,air\n0:01:00,23\n0:02:30,25')).readings[1]).toEqual({ s: 90, c: 25 })
     expect(readTable(lines('date,temp\n2026-11-24T09:00:00,23\n2026-11-24 09:01:00,25')).readings[1]!.s).toBe(60)
   })
   test('wrong columns and decimal commas in a file of commas are named by line', () => {
     expect(readTable(lines('speed,power\n1,2')).problems.map(p => p.line)).toEqual([1, 1])
     const r = readTable(lines('time s,temperature C\n0,23\n30,24,5\nsoon,25\n60,warm\n20,26\n90,999'))
-    expect(r.problems.map(p => [p.line, p.message.split(' ').slice(0, 3).join(' ')])).toEqual([[3, '3 cells where'], [4, '"soon" is not'], [5, '"warm" is not'], [7, '999 °C is']])
+    expect(r.problems.map(p => [p.line, p.message.split(' ').slice(0, 3).join(' ')])).toEqual([
+      [3, '3 cells where'],
+      [4, '"soon" is not'],
+      [5, '"warm" is not'],
+      [7, '999 °C is'],
+    ])
     expect(readTable(lines('time s,temperature C\n30,23\n20,26')).problems[0]!.message).toMatch(/not after/)
     expect(readTable([]).problems).not.toEqual([])
     expect(readTable(lines('time s,temperature C')).problems[0]!.message).toMatch(/No line/)
@@ -82,10 +107,11 @@ describe('anneal', () => {
     expect(p.totalH).toBeCloseTo(2 + 2 + 6 + soakThroughH(10), 9)
     expect(p.restarts).toBe(1)
   })
-  test('an oven too cool says how short it is', () => expect(annealPlan(200, 2, 10, 10, oven, 20)).toMatchObject({ atC: 140, shortC: 60 }))
+  test('an oven too cool says how short it is', () =>
+    expect(annealPlan(200, 2, 10, 10, oven, 20)).toMatchObject({ atC: 140, shortC: 60 }))
   test('the middle of a plate heated from both sides: first term (Incropera & DeWitt 5.5), 2 % missing', () => {
-    const fourier = soakThroughH(20) * 3600 * 1.2e-7 / 0.01 ** 2
-    expect(4 / Math.PI * Math.exp(-(Math.PI ** 2) / 4 * fourier)).toBeCloseTo(0.02, 9)
+    const fourier = (soakThroughH(20) * 3600 * 1.2e-7) / 0.01 ** 2
+    expect((4 / Math.PI) * Math.exp((-(Math.PI ** 2) / 4) * fourier)).toBeCloseTo(0.02, 9)
     expect(soakThroughH(40) / soakThroughH(20)).toBeCloseTo(4, 9)
   })
   test('where it stands after some hours', () => {
@@ -96,7 +122,10 @@ describe('anneal', () => {
   })
   test('both schools of a window; one when they agree', () => {
     const a = { lowC: 80, highC: 120, lowH: 4, highH: 6, rampCPerH: 60, glassC: 50 }
-    expect(annealSchools(a)).toEqual([{ name: 'gentle', atC: 80, holdH: 6 }, { name: 'hot', atC: 120, holdH: 4 }])
+    expect(annealSchools(a)).toEqual([
+      { name: 'gentle', atC: 80, holdH: 6 },
+      { name: 'hot', atC: 120, holdH: 4 },
+    ])
     expect(annealSchools({ ...a, highC: 80 })).toHaveLength(1)
   })
   test('nonsense is refused by name', () => {
@@ -107,56 +136,142 @@ describe('anneal', () => {
 })
 
 describe('pre-run check', () => {
-  const material = { name: 'PA6-CF20', polymer: 'PA6', nozzleMinC: 260, nozzleMaxC: 290, beds: [[70, 80], [100, 120]] as [number, number][], surfaces: ['PEI + glue stick'], chamberNeeded: false, chamberMinC: 50, chamberMaxC: 70 }
+  const material = {
+    name: 'PA6-CF20',
+    polymer: 'PA6',
+    nozzleMinC: 260,
+    nozzleMaxC: 290,
+    beds: [
+      [70, 80],
+      [100, 120],
+    ] as [number, number][],
+    surfaces: ['PEI + glue stick'],
+    chamberNeeded: false,
+    chamberMinC: 50,
+    chamberMaxC: 70,
+  }
   const good: PrecheckFacts = {
-    job: { name: 'guide', nozzleC: 280, bedC: 100, chamberC: 60, peakMm3S: 9, hours: 4, massG: 300, fibreG: 60, fanMax: 0.25, firstLayer: { heightMm: 0.3, meanMmS: 15 } },
-    material, nozzleOffsetC: 10,
-    others: [{ name: 'PLA-CF15', nozzleMinC: 210, nozzleMaxC: 230, beds: [[50, 60]] }, { name: 'PETG', nozzleMinC: 230, nozzleMaxC: 260, beds: [[70, 85]] }],
-    limits: [], nozzle: { tag: 'N-014', boreMm: 0.6, provenMm3S: 10, left: { low80G: 80, medianG: 190 }, pastChance: 0.02 }, spool: { tag: 'S-02', leftG: 900 },
-    dryness: { strandH: 6, woundH: 20 }, drynessMissing: '', inBox: { strandH: 40, woundH: 1e6 }, printsFrom: 'room', fittedSurface: 'PEI', enclosed: true, soak: { running: false, leftMin: 0, done: true },
+    job: {
+      name: 'guide',
+      nozzleC: 280,
+      bedC: 100,
+      chamberC: 60,
+      peakMm3S: 9,
+      hours: 4,
+      massG: 300,
+      fibreG: 60,
+      fanMax: 0.25,
+      firstLayer: { heightMm: 0.3, meanMmS: 15 },
+    },
+    material,
+    nozzleOffsetC: 10,
+    others: [
+      { name: 'PLA-CF15', nozzleMinC: 210, nozzleMaxC: 230, beds: [[50, 60]] },
+      { name: 'PETG', nozzleMinC: 230, nozzleMaxC: 260, beds: [[70, 85]] },
+    ],
+    limits: [],
+    nozzle: { tag: 'N-014', boreMm: 0.6, provenMm3S: 10, left: { low80G: 80, medianG: 190 }, pastChance: 0.02 },
+    spool: { tag: 'S-02', leftG: 900 },
+    dryness: { strandH: 6, woundH: 20 },
+    drynessMissing: '',
+    inBox: { strandH: 40, woundH: 1e6 },
+    printsFrom: 'room',
+    fittedSurface: 'PEI',
+    enclosed: true,
+    soak: { running: false, leftMin: 0, done: true },
   }
   const of = (more: Partial<PrecheckFacts>, key: string) => precheck({ ...good, ...more }).find(l => l.key === key)!
   const job = (more: Partial<PrecheckFacts['job']>) => ({ job: { ...good.job, ...more } })
   test('all well: only what a person must look at is open', () => {
     const lines = precheck(good)
-    expect(lines.filter(l => l.status !== 'ok').map(l => [l.key, l.status])).toEqual([['surface', 'confirm'], ['lid and vent', 'confirm']])
+    expect(lines.filter(l => l.status !== 'ok').map(l => [l.key, l.status])).toEqual([
+      ['surface', 'confirm'],
+      ['lid and vent', 'confirm'],
+    ])
     const open = verdictOf(lines, [])
     expect(open.may).toBe(false)
-    expect(verdictOf(lines, open.open.map(index => ({ index, how: 'fixed' as const, reason: '' })))).toEqual({ may: true, open: [], waived: 0 })
+    expect(
+      verdictOf(
+        lines,
+        open.open.map(index => ({ index, how: 'fixed' as const, reason: '' })),
+      ),
+    ).toEqual({ may: true, open: [], waived: 0 })
   })
   test('a profile of another material is caught, and the likeliest named', () => {
-    expect(of(job({ nozzleC: 220, bedC: 55 }), 'profile')).toMatchObject({ status: 'stop', says: expect.stringContaining('a profile for PLA-CF15') as string })
+    expect(of(job({ nozzleC: 220, bedC: 55 }), 'profile')).toMatchObject({
+      status: 'stop',
+      says: expect.stringContaining('a profile for PLA-CF15') as string,
+    })
     expect(of(job({ nozzleC: 299 }), 'profile').status).toBe('ok') // 290 and what a hard nozzle asks on top
     expect(of(job({ bedC: 62 }), 'profile')).toMatchObject({ status: 'look' })
     expect(likeliest({ nozzleC: 245, bedC: 78 }, good.others)).toBe('PETG')
     expect(likeliest({ nozzleC: 400, bedC: 78 }, good.others)).toBeNull()
   })
   test.each<[string, Partial<PrecheckFacts>, string, string]>([
-    ['flow', job({ peakMm3S: 14 }), 'look', '14.0 mm³/s is above the 10.0'], ['flow', { nozzle: { ...good.nozzle!, provenMm3S: null } }, 'unknown', 'not known yet'],
-    ['wear', job({ fibreG: 100 }), 'look', 'perhaps only 80.0 g'], ['wear', job({ fibreG: 300 }), 'stop', 'about 190 g left'], ['wear', { nozzle: { ...good.nozzle!, pastChance: 0.7 } }, 'stop', '70 %'], ['wear', { nozzle: null }, 'stop', 'No nozzle'], ['wear', { nozzle: { ...good.nozzle!, left: null } }, 'unknown', 'not known'], ['wear', job({ fibreG: 0 }), 'ok', 'no fibre'],
-    ['spool', { spool: { tag: 'S-02', leftG: 200 } }, 'stop', '100 g short'], ['spool', { spool: { tag: 'S-02', leftG: 310 } }, 'look', '310 g'], ['spool', { spool: null }, 'unknown', 'No spool'],
-    ['dryness', job({ hours: 12 }), 'look', 'outer turns only 6.0 h'], ['dryness', job({ hours: 30 }), 'stop', 'stays dry 20 h'], ['dryness', { dryness: { strandH: 0, woundH: 0 } }, 'stop', 'too wet'], ['dryness', { dryness: null, drynessMissing: 'Not known where it stood.' }, 'unknown', 'Not known where'],
-    ['dryness', { printsFrom: 'dry box', dryness: { strandH: 1e5, woundH: 1e5 } }, 'ok', 'stays dry in the dry box'], ['surface', { fittedSurface: 'glass' }, 'stop', 'glass sheet is on'], ['first layer', job({ firstLayer: { heightMm: 0.3, meanMmS: 40 } }), 'look', '40 mm/s'], ['first layer', job({ firstLayer: { heightMm: 0.1, meanMmS: 15 } }), 'look', 'thin'], ['first layer', job({ firstLayer: null }), 'unknown', 'does not show'],
-    ['fan', job({ fanMax: 1 }), 'look', '100 %'], ['lid and vent', { enclosed: false }, 'ok', 'Open frame'], ['lid and vent', { enclosed: false, material: { ...material, chamberNeeded: true } }, 'stop', 'no enclosure'],
-    ['soak', { soak: { running: true, leftMin: 7.2, done: false } }, 'look', '8 min'], ['soak', { soak: null }, 'look', 'No soak'], ['soak', { soak: null, material: { ...material, chamberNeeded: true } }, 'stop', 'No soak'],
-    ['limits', { limits: [{ status: 'short', says: 'liner stops at 230' }] }, 'stop', 'Liner stops at 230.'], ['profile', job({ nozzleC: null, bedC: null }), 'unknown', 'no temperatures'],
+    ['flow', job({ peakMm3S: 14 }), 'look', '14.0 mm³/s is above the 10.0'],
+    ['flow', { nozzle: { ...good.nozzle!, provenMm3S: null } }, 'unknown', 'not known yet'],
+    ['wear', job({ fibreG: 100 }), 'look', 'perhaps only 80.0 g'],
+    ['wear', job({ fibreG: 300 }), 'stop', 'about 190 g left'],
+    ['wear', { nozzle: { ...good.nozzle!, pastChance: 0.7 } }, 'stop', '70 %'],
+    ['wear', { nozzle: null }, 'stop', 'No nozzle'],
+    ['wear', { nozzle: { ...good.nozzle!, left: null } }, 'unknown', 'not known'],
+    ['wear', job({ fibreG: 0 }), 'ok', 'no fibre'],
+    ['spool', { spool: { tag: 'S-02', leftG: 200 } }, 'stop', '100 g short'],
+    ['spool', { spool: { tag: 'S-02', leftG: 310 } }, 'look', '310 g'],
+    ['spool', { spool: null }, 'unknown', 'No spool'],
+    ['dryness', job({ hours: 12 }), 'look', 'outer turns only 6.0 h'],
+    ['dryness', job({ hours: 30 }), 'stop', 'stays dry 20 h'],
+    ['dryness', { dryness: { strandH: 0, woundH: 0 } }, 'stop', 'too wet'],
+    ['dryness', { dryness: null, drynessMissing: 'Not known where it stood.' }, 'unknown', 'Not known where'],
+    ['dryness', { printsFrom: 'dry box', dryness: { strandH: 1e5, woundH: 1e5 } }, 'ok', 'stays dry in the dry box'],
+    ['surface', { fittedSurface: 'glass' }, 'stop', 'glass sheet is on'],
+    ['first layer', job({ firstLayer: { heightMm: 0.3, meanMmS: 40 } }), 'look', '40 mm/s'],
+    ['first layer', job({ firstLayer: { heightMm: 0.1, meanMmS: 15 } }), 'look', 'thin'],
+    ['first layer', job({ firstLayer: null }), 'unknown', 'does not show'],
+    ['fan', job({ fanMax: 1 }), 'look', '100 %'],
+    ['lid and vent', { enclosed: false }, 'ok', 'Open frame'],
+    ['lid and vent', { enclosed: false, material: { ...material, chamberNeeded: true } }, 'stop', 'no enclosure'],
+    ['soak', { soak: { running: true, leftMin: 7.2, done: false } }, 'look', '8 min'],
+    ['soak', { soak: null }, 'look', 'No soak'],
+    ['soak', { soak: null, material: { ...material, chamberNeeded: true } }, 'stop', 'No soak'],
+    ['limits', { limits: [{ status: 'short', says: 'liner stops at 230' }] }, 'stop', 'Liner stops at 230.'],
+    ['profile', job({ nozzleC: null, bedC: null }), 'unknown', 'no temperatures'],
   ])('%s: %o', (key, more, status, says) => {
     expect(of(more, key)).toMatchObject({ status, says: expect.stringContaining(says) as string })
   })
   test('a waiver needs a reason; what a part does not stand is never waived', () => {
     const lines = precheck({ ...good, ...job({ hours: 12 }), limits: [{ status: 'short', says: 'too hot' }] })
     const at = (key: string) => lines.findIndex(l => l.key === key)
-    const waive = (key: string, reason: string) => verdictOf(lines, [{ index: at(key), how: 'waived', reason }]).open.includes(at(key))
+    const waive = (key: string, reason: string) =>
+      verdictOf(lines, [{ index: at(key), how: 'waived', reason }]).open.includes(at(key))
     expect(waive('dryness', '')).toBe(true)
     expect(waive('dryness', 'short part of it')).toBe(false)
     expect(waive('limits', 'it will be fine')).toBe(true)
-    const wet = precheck({ ...good, dryness: { strandH: 0, woundH: 0 } }), index = wet.findIndex(l => l.key === 'dryness')
-    expect(verdictOf(wet, [{ index, how: 'fixed', reason: '' }]).open).toContain(index) // a spool is not dried by saying so
+    const wet = precheck({ ...good, dryness: { strandH: 0, woundH: 0 } }),
+      index = wet.findIndex(l => l.key === 'dryness')
+    // a spool is not dried by saying so
+    expect(verdictOf(wet, [{ index, how: 'fixed', reason: '' }]).open).toContain(index)
   })
 })
 
 test('the first layer as the file shows it: lowest height, mean speed; a priming line higher up is not it', () => {
   const scan = new Scan({})
-  scan.push(new TextEncoder().encode(['G90', 'M83', 'G1 Z0.6 F600', 'G1 X0 Y0 F6000', 'G1 X50 E2 F1500', 'G1 Z0.3 F600', 'G1 X100 E2 F900', 'G1 X50 E2 F1800', 'G1 Z0.6 F600', 'G1 X0 E2 F6000', ''].join('\n')))
+  scan.push(
+    new TextEncoder().encode(
+      [
+        'G90',
+        'M83',
+        'G1 Z0.6 F600',
+        'G1 X0 Y0 F6000',
+        'G1 X50 E2 F1500',
+        'G1 Z0.3 F600',
+        'G1 X100 E2 F900',
+        'G1 X50 E2 F1800',
+        'G1 Z0.6 F600',
+        'G1 X0 E2 F6000',
+        '',
+      ].join('\n'),
+    ),
+  )
   expect(scan.finish().firstLayer).toEqual({ heightMm: 0.3, meanMmS: 20 })
 })

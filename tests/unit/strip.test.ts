@@ -6,7 +6,14 @@ const at = '2026-11-20T12:00:00.000Z'
 const shop = {
   printers: [
     { id: 1, name: 'Ribble', heads: [{ id: 11, name: 'head', nozzleId: 14, nozzle: 'N-014' }] },
-    { id: 2, name: 'Swale', heads: [{ id: 21, name: 'high flow', nozzleId: 30, nozzle: 'N-030' }, { id: 22, name: 'hot', nozzleId: null, nozzle: null }] },
+    {
+      id: 2,
+      name: 'Swale',
+      heads: [
+        { id: 21, name: 'high flow', nozzleId: 30, nozzle: 'N-030' },
+        { id: 22, name: 'hot', nozzleId: null, nozzle: null },
+      ],
+    },
   ],
   nozzles: [
     { id: 14, tag: 'N-014', typeName: 'hardened steel 0.4', place: 'Ribble', retired: false },
@@ -14,7 +21,10 @@ const shop = {
     { id: 33, tag: 'N-033', typeName: 'hardened steel 0.4', place: null, retired: false },
   ],
   spools: [{ id: 7, tag: 'S-07', material: 'PA6-CF20' }],
-  materials: [{ id: 3, name: 'PA6-CF20' }, { id: 4, name: 'PLA glow' }],
+  materials: [
+    { id: 3, name: 'PA6-CF20' },
+    { id: 4, name: 'PLA glow' },
+  ],
 } as unknown as StripShop
 const read = (line: string) => understand(line, shop, at)
 const body = (line: string) => {
@@ -30,39 +40,91 @@ describe('what it understands', () => {
     expect(gaugeSchema.parse(u.body)).toMatchObject({ nozzleId: 14, goMm: 0.43, noGoMm: 0.44, occurredAt: at })
   })
   test.each([
-    ['N-014 bore 0.434±0.005', { valueMm: 0.434, uMm: 0.005 }], ['N-014 bore 0.434+-0.005', { valueMm: 0.434, uMm: 0.005 }],
-    ['N-014 bore >0.43', { goMm: 0.43, noGoMm: null }], ['N-014 bore <0.44 tip 12.47', { noGoMm: 0.44, tipMm: 12.47 }], ['N-014 tip 12,47±0.02', { tipMm: 12.47, tipUMm: 0.02 }],
+    ['N-014 bore 0.434±0.005', { valueMm: 0.434, uMm: 0.005 }],
+    ['N-014 bore 0.434+-0.005', { valueMm: 0.434, uMm: 0.005 }],
+    ['N-014 bore >0.43', { goMm: 0.43, noGoMm: null }],
+    ['N-014 bore <0.44 tip 12.47', { noGoMm: 0.44, tipMm: 12.47 }],
+    ['N-014 tip 12,47±0.02', { tipMm: 12.47, tipUMm: 0.02 }],
     ['N-014 oval loose-insert', { shape: ['oval', 'loose insert'] }],
   ])('%s', (line, want) => expect(gaugeSchema.parse(body(line).body)).toMatchObject(want))
   test.each([
-    ['Ribble +312g PA6-CF20 9.5h', { printerId: 1, hours: 9.5, tools: [{ headId: 11, nozzleId: 14, materialId: 3, spoolId: null, amount: { kind: 'grams', grams: 312 } }] }],
-    ['ribble 1,2kg s-07 280C failed', { outcome: 'failed', tools: [{ spoolId: 7, setC: 280, amount: { kind: 'grams', grams: 1200 } }] }],
+    [
+      'Ribble +312g PA6-CF20 9.5h',
+      {
+        printerId: 1,
+        hours: 9.5,
+        tools: [{ headId: 11, nozzleId: 14, materialId: 3, spoolId: null, amount: { kind: 'grams', grams: 312 } }],
+      },
+    ],
+    [
+      'ribble 1,2kg s-07 280C failed',
+      { outcome: 'failed', tools: [{ spoolId: 7, setC: 280, amount: { kind: 'grams', grams: 1200 } }] },
+    ],
     ['Ribble +104m pla-glow', { tools: [{ materialId: 4, amount: { kind: 'metres', metres: 104 } }] }],
     ['Swale high-flow +50g PA6-CF20', { tools: [{ headId: 21, nozzleId: 30 }] }],
   ])('%s', (line, want) => expect(runSchema.parse(body(line).body)).toMatchObject(want))
   test('fit, remove, retire', () => {
     expect(body('fit N-033 Ribble').says).toBe('Fit N-033 to Ribble; N-014 comes off')
-    expect(fittingSchema.parse(body('fit N-033 Swale hot').body)).toMatchObject({ kind: 'fit', nozzleId: 33, headId: 22 })
+    expect(fittingSchema.parse(body('fit N-033 Swale hot').body)).toMatchObject({
+      kind: 'fit',
+      nozzleId: 33,
+      headId: 22,
+    })
     expect(fittingSchema.parse(body('remove N-014').body)).toMatchObject({ kind: 'remove', nozzleId: 14 })
-    expect(fittingSchema.parse(body('retire N-014 worn oval').body)).toMatchObject({ kind: 'retire', reason: 'worn oval' })
+    expect(fittingSchema.parse(body('retire N-014 worn oval').body)).toMatchObject({
+      kind: 'retire',
+      reason: 'worn oval',
+    })
   })
   test('spools, with or without the word', () => {
     expect(spoolEventSchema.parse(body('spool S-07 out').body)).toMatchObject({ spoolId: 7, kind: 'out' })
     expect(spoolEventSchema.parse(body('S-07 in').body)).toMatchObject({ spoolId: 7, kind: 'in' })
-    expect(spoolEventSchema.parse(body('spool S-07 dried 12h 70C').body)).toMatchObject({ kind: 'dried', hours: 12, atC: 70 })
+    expect(spoolEventSchema.parse(body('spool S-07 dried 12h 70C').body)).toMatchObject({
+      kind: 'dried',
+      hours: 12,
+      atC: 70,
+    })
     expect(body('spool S-07 dried').says).toContain('as usual')
-    expect(spoolEventSchema.safeParse(body('spool S-07 dried 4h 218C').body).error!.issues).toMatchObject([{ path: ['atC'] }])
+    expect(spoolEventSchema.safeParse(body('spool S-07 dried 4h 218C').body).error!.issues).toMatchObject([
+      { path: ['atC'] },
+    ])
     expect(spoolEventSchema.parse(body('s-07 weighed 812g').body)).toMatchObject({ kind: 'weighed', grossG: 812 })
   })
-  test('a tag alone opens its page', () => expect(read('N-014')).toMatchObject({ kind: 'open', path: '/inspect/N-014' }))
+  test('a tag alone opens its page', () =>
+    expect(read('N-014')).toMatchObject({ kind: 'open', path: '/inspect/N-014' }))
 })
 
 describe('what it cannot read', () => {
   test.each([
-    ['N-014 bore 0.43-0.44 tpi', 'tpi', 21], ['Ribbel +3g', 'Ribbel', 0], ['N-014 bore 0.44-0.43', '0.44-0.43', 11], ['N-014 bore 0.43', '0.43', 11], ['N-014 tip long', 'long', 10],
-    ['Ribble +312g PA66 9h', 'PA66', 13], ['fit N-033 Rible', 'Rible', 10], ['fit N-33', 'N-33', 4], ['fit N-033 Swale cold', 'cold', 16], ['spool S-07 lost', 'lost', 11], ['S-07 weighed heavy', 'heavy', 13], ['S-07 dried long', 'long', 11], ['S-07 out now', 'now', 9],
+    ['N-014 bore 0.43-0.44 tpi', 'tpi', 21],
+    ['Ribbel +3g', 'Ribbel', 0],
+    ['N-014 bore 0.44-0.43', '0.44-0.43', 11],
+    ['N-014 bore 0.43', '0.43', 11],
+    ['N-014 tip long', 'long', 10],
+    ['Ribble +312g PA66 9h', 'PA66', 13],
+    ['fit N-033 Rible', 'Rible', 10],
+    ['fit N-33', 'N-33', 4],
+    ['fit N-033 Swale cold', 'cold', 16],
+    ['spool S-07 lost', 'lost', 11],
+    ['S-07 weighed heavy', 'heavy', 13],
+    ['S-07 dried long', 'long', 11],
+    ['S-07 out now', 'now', 9],
   ])('%s', (line, word, from) => expect(read(line)).toMatchObject({ kind: 'unread', word, from }))
-  test.each(['Ribble', 'Ribble +312g', 'Ribble PA6-CF20', 'Swale +3g PA6-CF20', 'Swale hot +3g PA6-CF20', 'fit', 'fit N-033', 'fit N-033 Swale', 'retire N-014', 'spool', 'spool S-07', 'S-07 weighed', 'N-014 bore'])('%s: says what is still needed', line => {
+  test.each([
+    'Ribble',
+    'Ribble +312g',
+    'Ribble PA6-CF20',
+    'Swale +3g PA6-CF20',
+    'Swale hot +3g PA6-CF20',
+    'fit',
+    'fit N-033',
+    'fit N-033 Swale',
+    'retire N-014',
+    'spool',
+    'spool S-07',
+    'S-07 weighed',
+    'N-014 bore',
+  ])('%s: says what is still needed', line => {
     expect(read(line).kind).toBe('more')
   })
   test('nothing', () => expect(read('   ')).toEqual({ kind: 'empty' }))

@@ -8,21 +8,39 @@ import type { NozzleMaterial, Range } from '#core/wear'
 import { HATCH } from '~/components/drawings/hatch'
 
 const props = defineProps<{
-  material: NozzleMaterial, nominalMm: number, lengthMm: number, coneDeg: number, tipFlatMm: number, landMm: number, inletMm: number, insertMm: number | null
-  fittedMm: number, bore: Range, tipLossMm: number | null
+  material: NozzleMaterial
+  nominalMm: number
+  lengthMm: number
+  coneDeg: number
+  tipFlatMm: number
+  landMm: number
+  inletMm: number
+  insertMm: number | null
+  fittedMm: number
+  bore: Range
+  tipLossMm: number | null
 }>()
 
-const W = 416, H = 440, CX = 200, TIP = 332, TOPY = 34
+const W = 416,
+  H = 440,
+  CX = 200,
+  TIP = 332,
+  TOPY = 34
 const BODY_R = 3 // mm; the thread above is drawn plain
 const scale = computed(() => Math.min(46, 112 / (BODY_R * 0.82)))
 const s = (mm: number) => mm * scale.value
 const growth = computed(() => Math.max(0, props.bore.median - props.fittedMm))
 /** The largest round factor that keeps the drawing honest to look at. */
-const factor = computed(() => [20, 10, 8, 5, 4, 2, 1].find(f => growth.value / 2 * f < 0.4 * (props.tipFlatMm - props.fittedMm) / 2 && (props.tipLossMm ?? 0) * f < 0.3) ?? 1)
+const factor = computed(
+  () =>
+    [20, 10, 8, 5, 4, 2, 1].find(
+      f => (growth.value / 2) * f < (0.4 * (props.tipFlatMm - props.fittedMm)) / 2 && (props.tipLossMm ?? 0) * f < 0.3,
+    ) ?? 1,
+)
 
 function profile(side: 1 | -1, boreMm: number, tipLoss: number): string {
   const r = boreMm / 2
-  const tan = Math.tan(props.coneDeg / 2 * Math.PI / 180)
+  const tan = Math.tan(((props.coneDeg / 2) * Math.PI) / 180)
   const flat = props.tipFlatMm / 2
   const x = (mm: number) => CX + side * s(mm)
   const y = (mm: number) => TIP - s(mm)
@@ -33,16 +51,28 @@ function profile(side: 1 | -1, boreMm: number, tipLoss: number): string {
   const round = tipLoss > 0 ? Math.min(0.25, tipLoss) : 0
   const worn = tipLoss
   return [
-    `M${x(BODY_R)} ${top}`, `H${x(inlet)}`, `V${y(coneTop)}`, `L${x(r)} ${y(props.landMm)}`,
+    `M${x(BODY_R)} ${top}`,
+    `H${x(inlet)}`,
+    `V${y(coneTop)}`,
+    `L${x(r)} ${y(props.landMm)}`,
     round > 0 ? `V${y(worn + round)}Q${x(r)} ${y(worn)} ${x(r + round)} ${y(worn)}` : `V${y(0)}`,
-    round > 0 ? `H${x(flat + worn * tan - round)}Q${x(flat + worn * tan)} ${y(worn)} ${x(flat + worn * tan + round * 0.4)} ${y(worn + round)}` : `H${x(flat)}`,
-    `L${x(Math.min(BODY_R, flat + shoulder * tan))} ${y(shoulder)}`, `V${top}`, 'Z',
+    round > 0
+      ? `H${x(flat + worn * tan - round)}Q${x(flat + worn * tan)} ${y(worn)} ` +
+        `${x(flat + worn * tan + round * 0.4)} ${y(worn + round)}`
+      : `H${x(flat)}`,
+    `L${x(Math.min(BODY_R, flat + shoulder * tan))} ${y(shoulder)}`,
+    `V${top}`,
+    'Z',
   ].join('')
 }
 const fitted = computed(() => profile(-1, props.fittedMm, 0))
-const now = computed(() => profile(1, props.fittedMm + growth.value * factor.value, (props.tipLossMm ?? 0) * factor.value))
+const now = computed(() =>
+  profile(1, props.fittedMm + growth.value * factor.value, (props.tipLossMm ?? 0) * factor.value),
+)
 const ghost = computed(() => profile(1, props.fittedMm, 0))
-const insert = computed(() => props.insertMm === null ? null : { half: s(props.insertMm / 2), height: s(props.landMm + 0.5) })
+const insert = computed(() =>
+  props.insertMm === null ? null : { half: s(props.insertMm / 2), height: s(props.landMm + 0.5) },
+)
 const hatch = computed(() => HATCH[props.insertMm === null ? props.material : 'brass'])
 const insertHatch = computed(() => HATCH[props.material])
 const u = computed(() => (props.bore.high80 - props.bore.low80) / 2)
@@ -51,43 +81,131 @@ const boreX = computed(() => s(props.fittedMm / 2))
 
 <template>
   <figure class="mx-auto max-w-[440px]">
-    <svg :viewBox="`0 0 ${W} ${H}`" class="block w-full" role="img" :aria-label="`Half-section: bore ${bore.median.toFixed(3)} mm now, ${fittedMm.toFixed(3)} as fitted${tipLossMm === null ? '' : `, tip loss ${tipLossMm.toFixed(2)} mm`}`">
+    <svg
+      :viewBox="`0 0 ${W} ${H}`"
+      class="block w-full"
+      role="img"
+      :aria-label="`Half-section: bore ${bore.median.toFixed(3)} mm now, ${fittedMm.toFixed(3)} as fitted${tipLossMm === null ? '' : `, tip loss ${tipLossMm.toFixed(2)} mm`}`"
+    >
       <defs>
-        <pattern id="body-hatch" :width="hatch.size" :height="hatch.size" patternUnits="userSpaceOnUse" :patternTransform="`rotate(${hatch.angle})`"><path :d="hatch.path" stroke="var(--color-ink2)" :stroke-width="hatch.width" /></pattern>
-        <pattern id="insert-hatch" :width="insertHatch.size" :height="insertHatch.size" patternUnits="userSpaceOnUse" :patternTransform="`rotate(${insertHatch.angle})`"><rect :width="insertHatch.size" :height="insertHatch.size" fill="var(--color-sheet)" /><path :d="insertHatch.path" stroke="var(--color-ink)" :stroke-width="insertHatch.width" /></pattern>
+        <pattern
+          id="body-hatch"
+          :width="hatch.size"
+          :height="hatch.size"
+          patternUnits="userSpaceOnUse"
+          :patternTransform="`rotate(${hatch.angle})`"
+        >
+          <path :d="hatch.path" stroke="var(--color-ink2)" :stroke-width="hatch.width" />
+        </pattern>
+        <pattern
+          id="insert-hatch"
+          :width="insertHatch.size"
+          :height="insertHatch.size"
+          patternUnits="userSpaceOnUse"
+          :patternTransform="`rotate(${insertHatch.angle})`"
+        >
+          <rect :width="insertHatch.size" :height="insertHatch.size" fill="var(--color-sheet)" />
+          <path :d="insertHatch.path" stroke="var(--color-ink)" :stroke-width="insertHatch.width" />
+        </pattern>
         <clipPath id="left-clip"><path :d="fitted" /></clipPath>
         <clipPath id="right-clip"><path :d="now" /></clipPath>
       </defs>
       <path :d="fitted" fill="url(#body-hatch)" stroke="var(--color-ink)" stroke-width="2" />
       <path :d="now" fill="url(#body-hatch)" stroke="var(--color-ink)" stroke-width="2" />
       <template v-if="insert">
-        <rect :x="CX - insert.half" :y="TIP - insert.height" :width="insert.half" :height="insert.height" fill="url(#insert-hatch)" stroke="var(--color-ink)" clip-path="url(#left-clip)" />
-        <rect :x="CX" :y="TIP - insert.height" :width="insert.half" :height="insert.height" fill="url(#insert-hatch)" stroke="var(--color-ink)" clip-path="url(#right-clip)" />
+        <rect
+          :x="CX - insert.half"
+          :y="TIP - insert.height"
+          :width="insert.half"
+          :height="insert.height"
+          fill="url(#insert-hatch)"
+          stroke="var(--color-ink)"
+          clip-path="url(#left-clip)"
+        />
+        <rect
+          :x="CX"
+          :y="TIP - insert.height"
+          :width="insert.half"
+          :height="insert.height"
+          fill="url(#insert-hatch)"
+          stroke="var(--color-ink)"
+          clip-path="url(#right-clip)"
+        />
       </template>
       <path :d="ghost" fill="none" stroke="var(--color-bronze)" stroke-width="1.3" stroke-dasharray="9 3 2 3" />
-      <path :d="`M${CX} ${TOPY - 16}V${TIP + 28}`" stroke="var(--color-ink)" stroke-width="0.8" stroke-dasharray="16 4 3 4" />
-      <path :d="`M${CX - s(BODY_R) - 6} ${TOPY}l10 -5 6 10 8 -7`" fill="none" stroke="var(--color-ink)" stroke-width="1" /><path :d="`M${CX + s(BODY_R) + 6} ${TOPY}l-10 -5 -6 10 -8 -7`" fill="none" stroke="var(--color-ink)" stroke-width="1" />
+      <path
+        :d="`M${CX} ${TOPY - 16}V${TIP + 28}`"
+        stroke="var(--color-ink)"
+        stroke-width="0.8"
+        stroke-dasharray="16 4 3 4"
+      />
+      <path
+        :d="`M${CX - s(BODY_R) - 6} ${TOPY}l10 -5 6 10 8 -7`"
+        fill="none"
+        stroke="var(--color-ink)"
+        stroke-width="1"
+      />
+      <path
+        :d="`M${CX + s(BODY_R) + 6} ${TOPY}l-10 -5 -6 10 -8 -7`"
+        fill="none"
+        stroke="var(--color-ink)"
+        stroke-width="1"
+      />
       <text :x="CX - s(BODY_R)" y="18" class="small">as fitted</text>
       <text :x="CX + s(BODY_R)" y="18" text-anchor="end" class="small">now, wear ×{{ factor }}</text>
       <!-- bore as fitted -->
-      <path :d="`M${CX - boreX} ${TIP + 6}V${TIP + 36}M${CX + boreX} ${TIP + 6}V${TIP + 36}M${CX - boreX - 26} ${TIP + 30}H${CX - boreX}M${CX + boreX} ${TIP + 30}H${CX + boreX + 26}`" stroke="var(--color-ink)" fill="none" />
+      <path
+        :d="`M${CX - boreX} ${TIP + 6}V${TIP + 36}M${CX + boreX} ${TIP + 6}V${TIP + 36}M${CX - boreX - 26} ${TIP + 30}H${CX - boreX}M${CX + boreX} ${TIP + 30}H${CX + boreX + 26}`"
+        stroke="var(--color-ink)"
+        fill="none"
+      />
       <path :d="`M${CX - boreX} ${TIP + 30}l-8-3v6zM${CX + boreX} ${TIP + 30}l8-3v6z`" fill="var(--color-ink)" />
       <text :x="CX + boreX + 32" :y="TIP + 34" class="dim">⌀{{ fittedMm.toFixed(3) }} as fitted</text>
       <!-- tip -->
       <template v-if="tipLossMm !== null">
-        <path :d="`M${CX + s(tipFlatMm / 2) + 6} ${TIP}H${CX + s(BODY_R) + 42}M${CX + s(tipFlatMm / 2) + 12} ${TIP - s(tipLossMm * factor)}H${CX + s(BODY_R) + 42}M${CX + s(BODY_R) + 34} ${TIP - s(tipLossMm * factor) - 22}V${TIP - s(tipLossMm * factor)}M${CX + s(BODY_R) + 34} ${TIP}V${TIP + 20}`" stroke="var(--color-ink)" fill="none" />
-        <path :d="`M${CX + s(BODY_R) + 34} ${TIP - s(tipLossMm * factor)}l-3-8h6zM${CX + s(BODY_R) + 34} ${TIP}l-3 8h6z`" fill="var(--color-ink)" />
-        <text :x="W - 4" :y="TIP - s(tipLossMm * factor) - 28" text-anchor="end" class="dim">tip −{{ tipLossMm.toFixed(2) }}</text>
+        <path
+          :d="`M${CX + s(tipFlatMm / 2) + 6} ${TIP}H${CX + s(BODY_R) + 42}M${CX + s(tipFlatMm / 2) + 12} ${TIP - s(tipLossMm * factor)}H${CX + s(BODY_R) + 42}M${CX + s(BODY_R) + 34} ${TIP - s(tipLossMm * factor) - 22}V${TIP - s(tipLossMm * factor)}M${CX + s(BODY_R) + 34} ${TIP}V${TIP + 20}`"
+          stroke="var(--color-ink)"
+          fill="none"
+        />
+        <path
+          :d="`M${CX + s(BODY_R) + 34} ${TIP - s(tipLossMm * factor)}l-3-8h6zM${CX + s(BODY_R) + 34} ${TIP}l-3 8h6z`"
+          fill="var(--color-ink)"
+        />
+        <text :x="W - 4" :y="TIP - s(tipLossMm * factor) - 28" text-anchor="end" class="dim">
+          tip −{{ tipLossMm.toFixed(2) }}
+        </text>
       </template>
-      <text :x="CX" :y="TIP + 78" text-anchor="middle" class="big">⌀{{ bore.median.toFixed(3) }} <tspan class="unit">± {{ u.toFixed(3) }} mm now</tspan></text>
-      <text :x="CX" :y="TIP + 100" text-anchor="middle" class="small">nominal {{ nominalMm }} mm · bore and tip from gauges, profile schematic</text>
+      <text :x="CX" :y="TIP + 78" text-anchor="middle" class="big">
+        ⌀{{ bore.median.toFixed(3) }}
+        <tspan class="unit">± {{ u.toFixed(3) }} mm now</tspan>
+      </text>
+      <text :x="CX" :y="TIP + 100" text-anchor="middle" class="small">
+        nominal {{ nominalMm }} mm · bore and tip from gauges, profile schematic
+      </text>
     </svg>
   </figure>
 </template>
 
 <style scoped>
-.small { font-size: 12.5px; fill: var(--color-ink2); }
-.dim { font-size: 13.5px; font-weight: 650; fill: var(--color-ink); }
-.big { font-size: 26px; font-weight: 750; font-stretch: 88%; fill: var(--color-ink); }
-.unit { font-size: 15px; font-weight: 500; fill: var(--color-ink2); }
+.small {
+  font-size: 12.5px;
+  fill: var(--color-ink2);
+}
+.dim {
+  font-size: 13.5px;
+  font-weight: 650;
+  fill: var(--color-ink);
+}
+.big {
+  font-size: 26px;
+  font-weight: 750;
+  font-stretch: 88%;
+  fill: var(--color-ink);
+}
+.unit {
+  font-size: 15px;
+  font-weight: 500;
+  fill: var(--color-ink2);
+}
 </style>

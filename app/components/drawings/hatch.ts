@@ -1,7 +1,14 @@
-/** Section hatching by nozzle material, in drafting style: spacing and crossing tell the materials apart without colour. */
+/**
+ * Section hatching by nozzle material, in drafting style: spacing and crossing tell the materials apart without colour.
+ */
 import type { NozzleMaterial } from '#core/wear'
 
-export interface Hatch { size: number, angle: number, path: string, width: number }
+export interface Hatch {
+  size: number
+  angle: number
+  path: string
+  width: number
+}
 
 export const HATCH: Record<NozzleMaterial, Hatch> = {
   'brass': { size: 8, angle: 45, path: 'M0 0V8', width: 1 },

@@ -13,11 +13,11 @@ import { kg } from '~/format'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
 
-const props = defineProps<{ headId: number | null, nozzleId?: number | null }>()
+const props = defineProps<{ headId: number | null; nozzleId?: number | null }>()
 const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
 const ui = useUi()
-const form = useEntryForm<{ tag: string, removed: string | null }>(fittingSchema, '/api/fittings')
+const form = useEntryForm<{ tag: string; removed: string | null }>(fittingSchema, '/api/fittings')
 const chosenNozzle = ref<number | null>(null)
 const chosenHead = ref<number | null>(null)
 const at = ref('')
@@ -25,27 +25,52 @@ const at = ref('')
 const CAUTIONS = cautionsFor({ action: 'swap a nozzle', nozzleC: 220 })
 const open = computed(() => props.headId !== null || (props.nozzleId ?? null) !== null)
 
-watch(open, now => {
-  if (!now) return
-  chosenNozzle.value = props.nozzleId ?? null
-  chosenHead.value = props.headId
-  at.value = new Date().toISOString()
-  form.reset()
-}, { immediate: true })
+watch(
+  open,
+  now => {
+    if (!now) return
+    chosenNozzle.value = props.nozzleId ?? null
+    chosenHead.value = props.headId
+    at.value = new Date().toISOString()
+    form.reset()
+  },
+  { immediate: true },
+)
 
-const heads = computed(() => (shop.data?.printers ?? []).flatMap(p => p.heads.map(h => ({ value: h.id as number | null, text: `${p.name}${p.heads.length > 1 ? ` · ${h.name}` : ''}${h.nozzle ? `, now ${h.nozzle}` : ''}` }))))
+const heads = computed(() =>
+  (shop.data?.printers ?? []).flatMap(p =>
+    p.heads.map(h => ({
+      value: h.id as number | null,
+      text: `${p.name}${p.heads.length > 1 ? ` · ${h.name}` : ''}${h.nozzle ? `, now ${h.nozzle}` : ''}`,
+    })),
+  ),
+)
 const nozzles = computed(() => [
   { value: null as number | null, text: 'Choose a nozzle' },
-  ...(shop.data?.nozzles ?? []).filter(n => !n.retired).sort((a, b) => Number(!!a.place) - Number(!!b.place) || a.tag.localeCompare(b.tag))
-    .map(n => ({ value: n.id as number | null, text: `${n.tag}, ${n.typeName}${n.place ? `, on ${n.place}` : ', on the shelf'}${n.leftKg === null ? '' : `, ${kg(n.leftKg)} left`}` })),
+  ...(shop.data?.nozzles ?? [])
+    .filter(n => !n.retired)
+    .sort((a, b) => Number(!!a.place) - Number(!!b.place) || a.tag.localeCompare(b.tag))
+    .map(n => ({
+      value: n.id as number | null,
+      text: `${n.tag}, ${n.typeName}${n.place ? `, on ${n.place}` : ', on the shelf'}${n.leftKg === null ? '' : `, ${kg(n.leftKg)} left`}`,
+    })),
 ])
 
 async function save(confirmed: string[] = []): Promise<void> {
   const head = heads.value.find(h => h.value === chosenHead.value)
   const tag = shop.data?.nozzles.find(n => n.id === chosenNozzle.value)?.tag ?? 'nozzle'
-  const done = await form.send({ kind: 'fit', nozzleId: chosenNozzle.value, headId: chosenHead.value, occurredAt: at.value }, `Fit ${tag} to ${head?.text.split(',')[0] ?? ''}`, confirmed)
+  const done = await form.send(
+    { kind: 'fit', nozzleId: chosenNozzle.value, headId: chosenHead.value, occurredAt: at.value },
+    `Fit ${tag} to ${head?.text.split(',')[0] ?? ''}`,
+    confirmed,
+  )
   if (done === null) return
-  if (done !== 'queued') ui.say(`${done.tag} is fitted to ${head?.text.split(',')[0] ?? ''}${done.removed ? `; ${done.removed} came off` : ''}. Re-set Z before the next job.`)
+  if (done !== 'queued')
+    ui.say(
+      `${done.tag} is fitted to ` +
+        `${head?.text.split(',')[0] ?? ''}${done.removed ? `; ${done.removed} came off` : ''}. Re-set Z before ` +
+        `the next job.`,
+    )
   emit('close')
 }
 </script>
@@ -55,11 +80,26 @@ async function save(confirmed: string[] = []): Promise<void> {
     <form class="grid gap-3" @submit.prevent="save()">
       <CautionList :cautions="CAUTIONS" title="While you do it" />
       <p class="text-sm">A longer nozzle can hit the bed: raise Z before homing.</p>
-      <FieldSelect id="fit-head" v-model="chosenHead" label="Head" :options="[{ value: null, text: 'Choose a head' }, ...heads]" :error="form.errors.value.headId" />
-      <FieldSelect id="fit-nozzle" v-model="chosenNozzle" label="Nozzle" :options="nozzles" :error="form.errors.value.nozzleId" />
+      <FieldSelect
+        id="fit-head"
+        v-model="chosenHead"
+        label="Head"
+        :options="[{ value: null, text: 'Choose a head' }, ...heads]"
+        :error="form.errors.value.headId"
+      />
+      <FieldSelect
+        id="fit-nozzle"
+        v-model="chosenNozzle"
+        label="Nozzle"
+        :options="nozzles"
+        :error="form.errors.value.nozzleId"
+      />
       <FieldWhen id="fit-when" v-model="at" label="When" :error="form.errors.value.occurredAt" />
       <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
-      <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Fit</button><button type="button" class="button" @click="emit('close')">Cancel</button></div>
+      <div class="flex gap-2">
+        <button type="submit" class="button first" :disabled="form.busy.value">Fit</button
+        ><button type="button" class="button" @click="emit('close')">Cancel</button>
+      </div>
     </form>
   </ModalSheet>
 </template>

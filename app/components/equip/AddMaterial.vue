@@ -1,7 +1,20 @@
 <script setup lang="ts">
-/** A filament from its data sheet: pasted, typed, or started from the window of its polymer; every value keeps its basis. */
+/**
+ * A filament from its data sheet: pasted, typed, or started from the window of its polymer; every value keeps its
+ * basis.
+ */
 import { computed, reactive, ref, watch } from 'vue'
-import { readDataSheet, startWindow, START_WINDOWS, VALUE_KEYS, VALUES, VENTILATION, type Basis, type SheetRead, type ValueKey } from '#core/limits'
+import {
+  readDataSheet,
+  startWindow,
+  START_WINDOWS,
+  VALUE_KEYS,
+  VALUES,
+  VENTILATION,
+  type Basis,
+  type SheetRead,
+  type ValueKey,
+} from '#core/limits'
 import { checkDensity } from '#core/materials'
 import { FILLERS, START_ABRASIVITY, type Filler } from '#core/wear'
 import { BASES, materialSchema } from '#shared/entries'
@@ -13,11 +26,24 @@ import { useEntryForm } from '~/composables/entry-form'
 import { plain } from '~/plain'
 import { useUi } from '~/stores/ui'
 
-const emit = defineEmits<{ saved: [id: number | null], cancel: [] }>()
+const emit = defineEmits<{ saved: [id: number | null]; cancel: [] }>()
 const ui = useUi()
 const form = useEntryForm<{ id: number }>(materialSchema, '/api/materials')
-const v = reactive({ name: '', polymer: '', filler: 'carbon fibre' as Filler, wt: null as number | null, densityGCm3: null as number | null, ventilation: null as string | null, note: '' })
-const facts = reactive(Object.fromEntries(VALUE_KEYS.map(k => [k, { value: null, basis: 'data sheet', note: '' }])) as Record<ValueKey, { value: number | null, basis: Basis, note: string }>)
+const v = reactive({
+  name: '',
+  polymer: '',
+  filler: 'carbon fibre' as Filler,
+  wt: null as number | null,
+  densityGCm3: null as number | null,
+  ventilation: null as string | null,
+  note: '',
+})
+const facts = reactive(
+  Object.fromEntries(VALUE_KEYS.map(k => [k, { value: null, basis: 'data sheet', note: '' }])) as Record<
+    ValueKey,
+    { value: number | null; basis: Basis; note: string }
+  >,
+)
 const sets = ref<Record<string, unknown>[]>([{ ...emptySet(), name: 'by the data sheet' }])
 const pasted = ref('')
 const read = ref<SheetRead | null>(null)
@@ -29,7 +55,12 @@ function take(): void {
   if (r.densityGCm3 !== null) v.densityGCm3 = r.densityGCm3
   const s = sets.value[0]!
   if (r.bed) Object.assign(s, { bedMinC: r.bed[0], bedMaxC: r.bed[1] })
-  if (r.chamber) Object.assign(s, { chamberMinC: r.chamber[0], chamberMaxC: r.chamber[1], chamber: s.chamber === 'indifferent' ? 'helps' : s.chamber })
+  if (r.chamber)
+    Object.assign(s, {
+      chamberMinC: r.chamber[0],
+      chamberMaxC: r.chamber[1],
+      chamber: s.chamber === 'indifferent' ? 'helps' : s.chamber,
+    })
   if (r.dry) Object.assign(s, { dryMinC: r.dry[0], dryMaxC: r.dry[1] })
   if (r.dryHours) Object.assign(s, { dryHoursMin: r.dryHours[0], dryHoursMax: r.dryHours[1] })
 }
@@ -37,26 +68,63 @@ const start = computed(() => startWindow(v.polymer, v.filler))
 /** Fills what is still empty; what was typed stays. */
 function fromStart(): void {
   const w = start.value!
-  for (const [k, f] of Object.entries(w.facts)) if (facts[k as ValueKey].value === null) Object.assign(facts[k as ValueKey], f)
+  for (const [k, f] of Object.entries(w.facts))
+    if (facts[k as ValueKey].value === null) Object.assign(facts[k as ValueKey], f)
   v.ventilation ??= w.ventilation
   const first = sets.value[0]!
   const empty = SET_FIELDS.every(f => ['name', 'chamber', 'dry', 'basis'].includes(f.key) || !first[f.key])
-  sets.value = empty ? w.sets.map(setToForm) : [...sets.value, ...w.sets.map(setToForm).filter(s => !sets.value.some(o => o.name === s.name))]
+  sets.value = empty
+    ? w.sets.map(setToForm)
+    : [...sets.value, ...w.sets.map(setToForm).filter(s => !sets.value.some(o => o.name === s.name))]
 }
-watch(() => v.filler, f => { if (f === 'none') v.wt = 0 })
+watch(
+  () => v.filler,
+  f => {
+    if (f === 'none') v.wt = 0
+  },
+)
 const density = computed(() => {
   const matrix = facts.matrixGCm3.value
   if (v.densityGCm3 === null || matrix === null || v.wt === null) return null
-  try { return checkDensity(v.densityGCm3, matrix, v.filler, v.wt / 100) } catch { return null }
+  try {
+    return checkDensity(v.densityGCm3, matrix, v.filler, v.wt / 100)
+  } catch {
+    return null
+  }
 })
-const found = computed(() => read.value ? Object.keys(read.value.facts).length + [read.value.densityGCm3, read.value.bed, read.value.chamber, read.value.dry].filter(x => x !== null).length : 0)
+const found = computed(() =>
+  read.value
+    ? Object.keys(read.value.facts).length +
+      [read.value.densityGCm3, read.value.bed, read.value.chamber, read.value.dry].filter(x => x !== null).length
+    : 0,
+)
 async function save(): Promise<void> {
-  const done = await form.send({
-    name: v.name, polymer: v.polymer, filler: v.filler, fillerFraction: v.wt === null ? null : v.wt / 100, densityGCm3: v.densityGCm3, abrasivity: START_ABRASIVITY[v.filler], ventilation: v.ventilation, basis: 'data sheet', note: v.note,
-    facts: Object.fromEntries(Object.entries(facts).filter(([, f]) => f.value !== null).map(([k, f]) => [k, { ...f }])), sets: sets.value.map(s => setOfForm(plain(s))),
-  } as never, `Material ${v.name}`)
-  if (done === null) { requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()); return }
-  if (done !== 'queued') ui.say(`Material ${v.name}: saved with ${Object.values(facts).filter(f => f.value !== null).length} facts.`)
+  const done = await form.send(
+    {
+      name: v.name,
+      polymer: v.polymer,
+      filler: v.filler,
+      fillerFraction: v.wt === null ? null : v.wt / 100,
+      densityGCm3: v.densityGCm3,
+      abrasivity: START_ABRASIVITY[v.filler],
+      ventilation: v.ventilation,
+      basis: 'data sheet',
+      note: v.note,
+      facts: Object.fromEntries(
+        Object.entries(facts)
+          .filter(([, f]) => f.value !== null)
+          .map(([k, f]) => [k, { ...f }]),
+      ),
+      sets: sets.value.map(s => setOfForm(plain(s))),
+    } as never,
+    `Material ${v.name}`,
+  )
+  if (done === null) {
+    requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus())
+    return
+  }
+  if (done !== 'queued')
+    ui.say(`Material ${v.name}: saved with ${Object.values(facts).filter(f => f.value !== null).length} facts.`)
   emit('saved', done === 'queued' ? null : done.id)
 }
 const err = (f: string) => form.errors.value[f]
@@ -66,44 +134,137 @@ const choices = (a: readonly string[]) => a.map(value => ({ value, text: value }
 <template>
   <form class="grid gap-4" aria-label="Add a material" @submit.prevent="save()">
     <div class="grid gap-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-      <div class="field"><label for="sheet-text">Paste the lines of its data sheet</label><textarea id="sheet-text" v-model="pasted" class="input min-h-[150px] py-2" rows="7" placeholder="Printing temperature: 280-300 °C&#10;Bed: 100-120 °C&#10;Drying: 80 °C, 8 h&#10;Density 1.23 g/cm³&#10;Elongation at break 3 %" /></div>
+      <div class="field">
+        <label for="sheet-text">Paste the lines of its data sheet</label
+        ><textarea
+          id="sheet-text"
+          v-model="pasted"
+          class="input min-h-[150px] py-2"
+          rows="7"
+          placeholder="Printing temperature: 280-300 °C&#10;Bed: 100-120 °C&#10;Drying: 80 °C, 8 h&#10;Density 1.23 g/cm³&#10;Elongation at break 3 %"
+        />
+      </div>
       <div class="text-sm">
         <button type="button" class="button" :disabled="pasted.trim() === ''" @click="take">Read these lines</button>
         <template v-if="read">
-          <p class="mt-2 font-semibold" role="status">{{ found }} {{ found === 1 ? 'value' : 'values' }} read into the fields below.{{ read.unread.length ? ` ${read.unread.length} ${read.unread.length === 1 ? 'line' : 'lines'} not read:` : '' }}</p>
-          <ul class="list-disc pl-5"><li v-for="u in read.unread" :key="u.line" class="text-look">line {{ u.line }}, “{{ u.text }}”: {{ u.why }}</li></ul>
+          <p class="mt-2 font-semibold" role="status">
+            {{ found }} {{ found === 1 ? 'value' : 'values' }} read into the fields below.{{
+              read.unread.length
+                ? ` ${read.unread.length} ${read.unread.length === 1 ? 'line' : 'lines'} not read:`
+                : ''
+            }}
+          </p>
+          <ul class="list-disc pl-5">
+            <li v-for="u in read.unread" :key="u.line" class="text-look">
+              line {{ u.line }}, “{{ u.text }}”: {{ u.why }}
+            </li>
+          </ul>
         </template>
       </div>
     </div>
     <div class="grid grid-cols-2 gap-3 lg:grid-cols-4">
       <FieldText id="m-name" v-model="v.name" label="Name" hint="generic, like PA6-CF20" :error="err('name')" />
-      <FieldText id="m-polymer" v-model="v.polymer" label="Polymer" :list="[...new Set(START_WINDOWS.map(w => w.polymer))]" :error="err('polymer')" />
-      <FieldSelect id="m-filler" v-model="v.filler" label="Filler" :options="FILLERS.map(f => ({ value: f, text: f }))" :error="err('filler')" />
+      <FieldText
+        id="m-polymer"
+        v-model="v.polymer"
+        label="Polymer"
+        :list="[...new Set(START_WINDOWS.map(w => w.polymer))]"
+        :error="err('polymer')"
+      />
+      <FieldSelect
+        id="m-filler"
+        v-model="v.filler"
+        label="Filler"
+        :options="FILLERS.map(f => ({ value: f, text: f }))"
+        :error="err('filler')"
+      />
       <FieldNumber id="m-wt" v-model="v.wt" label="Filler" unit="wt%" :error="err('fillerFraction')" />
       <FieldNumber id="m-density" v-model="v.densityGCm3" label="Density" unit="g/cm³" :error="err('densityGCm3')" />
-      <FieldSelect id="m-vent" v-model="v.ventilation" label="Ventilation it asks" :options="[{ value: null as string | null, text: 'not known' }, ...VENTILATION.map(x => ({ value: x as string | null, text: x }))]" />
+      <FieldSelect
+        id="m-vent"
+        v-model="v.ventilation"
+        label="Ventilation it asks"
+        :options="[
+          { value: null as string | null, text: 'not known' },
+          ...VENTILATION.map(x => ({ value: x as string | null, text: x })),
+        ]"
+      />
       <FieldText id="m-note" v-model="v.note" label="Note" />
-      <div class="self-end"><button type="button" class="button" :disabled="!start" @click="fromStart">Start from {{ start ? start.polymer : 'its polymer' }}</button></div>
+      <div class="self-end">
+        <button type="button" class="button" :disabled="!start" @click="fromStart">
+          Start from {{ start ? start.polymer : 'its polymer' }}
+        </button>
+      </div>
     </div>
-    <p v-if="density" class="text-sm" :class="density.disagrees ? 'font-semibold text-look' : ''" role="status">By the mixture rule this filler share makes {{ density.expectedGCm3.toFixed(3) }} g/cm³. {{ density.disagrees ? `The sheet's density is ${Math.abs(density.offShare * 100).toFixed(1)} % ${density.offShare < 0 ? 'lower' : 'higher'}: voids and a different grade are the usual reasons.` : 'The sheet agrees to 1 %.' }}</p>
+    <p v-if="density" class="text-sm" :class="density.disagrees ? 'font-semibold text-look' : ''" role="status">
+      By the mixture rule this filler share makes {{ density.expectedGCm3.toFixed(3) }} g/cm³.
+      {{
+        density.disagrees
+          ? `The sheet's density is ${Math.abs(density.offShare * 100).toFixed(1)} % ${density.offShare < 0 ? 'lower' : 'higher'}: voids and a different grade are the usual reasons.`
+          : 'The sheet agrees to 1 %.'
+      }}
+    </p>
     <fieldset class="grid grid-cols-2 gap-3 border-t border-rule pt-2 md:grid-cols-3 xl:grid-cols-4">
       <legend class="float-left col-span-full mb-1 w-full font-semibold">Facts, each with its basis</legend>
       <div v-for="k in VALUE_KEYS" :key="k" class="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-end gap-1">
-        <FieldNumber :id="`fact-${k}`" v-model="facts[k].value" :label="VALUES[k].label" :unit="VALUES[k].unit" :error="err(`facts.${k}.value`)" />
-        <FieldSelect :id="`basis-${k}`" v-model="facts[k].basis" :label="facts[k].value === null ? 'Basis' : `Basis`" :options="choices(BASES) as { value: Basis, text: string }[]" />
+        <FieldNumber
+          :id="`fact-${k}`"
+          v-model="facts[k].value"
+          :label="VALUES[k].label"
+          :unit="VALUES[k].unit"
+          :error="err(`facts.${k}.value`)"
+        />
+        <FieldSelect
+          :id="`basis-${k}`"
+          v-model="facts[k].basis"
+          :label="facts[k].value === null ? 'Basis' : `Basis`"
+          :options="choices(BASES) as { value: Basis; text: string }[]"
+        />
       </div>
     </fieldset>
     <fieldset v-for="(s, i) in sets" :key="i" class="border-t border-rule pt-2">
-      <legend class="float-left mb-1 flex w-full items-center gap-3 font-semibold">Practice: {{ s.name || 'unnamed' }} <button v-if="sets.length > 1" type="button" class="button plain" @click="sets.splice(i, 1)">Without it</button></legend>
+      <legend class="float-left mb-1 flex w-full items-center gap-3 font-semibold">
+        Practice: {{ s.name || 'unnamed' }}
+        <button v-if="sets.length > 1" type="button" class="button plain" @click="sets.splice(i, 1)">Without it</button>
+      </legend>
       <div class="clear-both grid grid-cols-2 gap-3 md:grid-cols-4">
         <template v-for="f in SET_FIELDS.filter(x => x.key !== 'withdrawn')" :key="f.key">
-          <FieldNumber v-if="f.kind === 'number'" :id="`set-${i}-${f.key}`" v-model="s[f.key] as number | null" :label="f.label" :unit="f.unit" :error="err(`sets.${i}.${f.key}`)" />
-          <FieldSelect v-else-if="f.kind === 'select'" :id="`set-${i}-${f.key}`" v-model="s[f.key] as string" :label="f.label" :options="f.options as { value: string, text: string }[]" :error="err(`sets.${i}.${f.key}`)" />
-          <label v-else-if="f.kind === 'check'" class="check self-end"><input v-model="s[f.key]" type="checkbox"> {{ f.label }}</label>
-          <FieldText v-else :id="`set-${i}-${f.key}`" :model-value="String(s[f.key] ?? '')" :label="f.label" :list="f.list" :error="err(`sets.${i}.${f.key}`)" @update:model-value="t => s[f.key] = t" />
+          <FieldNumber
+            v-if="f.kind === 'number'"
+            :id="`set-${i}-${f.key}`"
+            v-model="s[f.key] as number | null"
+            :label="f.label"
+            :unit="f.unit"
+            :error="err(`sets.${i}.${f.key}`)"
+          />
+          <FieldSelect
+            v-else-if="f.kind === 'select'"
+            :id="`set-${i}-${f.key}`"
+            v-model="s[f.key] as string"
+            :label="f.label"
+            :options="f.options as { value: string; text: string }[]"
+            :error="err(`sets.${i}.${f.key}`)"
+          />
+          <label v-else-if="f.kind === 'check'" class="check self-end"
+            ><input v-model="s[f.key]" type="checkbox" /> {{ f.label }}</label
+          >
+          <FieldText
+            v-else
+            :id="`set-${i}-${f.key}`"
+            :model-value="String(s[f.key] ?? '')"
+            :label="f.label"
+            :list="f.list"
+            :error="err(`sets.${i}.${f.key}`)"
+            @update:model-value="t => (s[f.key] = t)"
+          />
         </template>
       </div>
     </fieldset>
-    <div class="flex flex-wrap gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Save</button><button type="button" class="button" @click="sets.push({ ...emptySet(), name: `practice ${sets.length + 1}` })">Another practice</button><button type="button" class="button" @click="emit('cancel')">Cancel</button></div>
+    <div class="flex flex-wrap gap-2">
+      <button type="submit" class="button first" :disabled="form.busy.value">Save</button
+      ><button type="button" class="button" @click="sets.push({ ...emptySet(), name: `practice ${sets.length + 1}` })">
+        Another practice</button
+      ><button type="button" class="button" @click="emit('cancel')">Cancel</button>
+    </div>
   </form>
 </template>

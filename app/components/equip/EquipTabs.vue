@@ -3,7 +3,11 @@
 import StationTabs from '~/components/ui/StationTabs.vue'
 
 const TABS = [
-  { to: '/equip', name: 'Ask' }, { to: '/equip/fleet', name: 'Fleet' }, { to: '/equip/stack', name: 'Stacks' }, { to: '/equip/materials', name: 'Materials' }, { to: '/equip/buy', name: 'Which nozzle to buy' },
+  { to: '/equip', name: 'Ask' },
+  { to: '/equip/fleet', name: 'Fleet' },
+  { to: '/equip/stack', name: 'Stacks' },
+  { to: '/equip/materials', name: 'Materials' },
+  { to: '/equip/buy', name: 'Which nozzle to buy' },
 ] as const
 defineProps<{ failure?: string | null }>()
 </script>

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { inOrder, wordsOf, type Demand, type FittedNozzle, type Line } from '#core/limits'
 import ClassMark from '~/components/ui/ClassMark.vue'
 
-const props = defineProps<{ lines: readonly Line[], demand: Demand, nozzle: FittedNozzle | null, brief?: boolean }>()
+const props = defineProps<{ lines: readonly Line[]; demand: Demand; nozzle: FittedNozzle | null; brief?: boolean }>()
 const all = ref(false)
 const MARK = { ok: 'runs', look: 'changes', short: 'cannot', unknown: 'cannot tell' } as const
 const WORD = { ok: 'fine', look: 'look', short: 'short', unknown: 'not known' } as const
@@ -28,18 +28,56 @@ const rows = computed(() => shown.value.map(l => ({ l, w: wordsOf(l, props.deman
   <div>
     <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Requirements, pans sideways">
       <table class="record sheet max-sm:block">
-        <thead class="max-sm:hidden"><tr><th>requirement</th><th class="num">asked</th><th class="num">allowed</th><th class="num">margin</th><th>part that decides, and basis</th></tr></thead>
+        <thead class="max-sm:hidden">
+          <tr>
+            <th>requirement</th>
+            <th class="num">asked</th>
+            <th class="num">allowed</th>
+            <th class="num">margin</th>
+            <th>part that decides, and basis</th>
+          </tr>
+        </thead>
         <tbody class="max-sm:block">
-          <tr v-for="({ l, w }, i) in rows" :key="i" class="max-sm:grid max-sm:grid-cols-2 max-sm:border-b max-sm:border-rule" :class="l.status === 'short' ? 'bg-white' : ''">
-            <td class="max-sm:col-span-2"><span class="flex items-center gap-2"><ClassMark :verdict="MARK[l.status]" :size="15" /><span><b :class="l.status === 'short' ? 'text-stop' : l.status === 'look' ? 'text-look' : ''">{{ w.what }}</b><span class="sr-only">: {{ WORD[l.status] }}</span></span></span></td>
-            <td class="num max-sm:text-left!"><span class="sm:hidden text-ink2">asked </span><span class="inline-block max-w-[150px] whitespace-normal">{{ w.asked || '–' }}</span></td>
-            <td class="num max-sm:text-left!"><span class="sm:hidden text-ink2">allowed </span><b class="inline-block max-w-[120px] whitespace-normal">{{ w.allowed || '–' }}</b></td>
-            <td class="num max-sm:text-left!" :class="l.status === 'short' ? 'font-bold text-stop' : ''"><span v-if="w.margin" class="sm:hidden text-ink2">margin </span>{{ w.margin }}</td>
-            <td class="max-sm:col-span-2 w-[40%]"><span v-if="w.decides" class="font-semibold">{{ w.decides }}</span><span v-if="w.basis" class="text-ink2"> · {{ w.basis }}</span><span v-if="w.says" class="block text-[13px]" :class="l.status === 'unknown' ? 'font-semibold' : ''">{{ w.says }}</span></td>
+          <tr
+            v-for="({ l, w }, i) in rows"
+            :key="i"
+            class="max-sm:grid max-sm:grid-cols-2 max-sm:border-b max-sm:border-rule"
+            :class="l.status === 'short' ? 'bg-white' : ''"
+          >
+            <td class="max-sm:col-span-2">
+              <span class="flex items-center gap-2"
+                ><ClassMark :verdict="MARK[l.status]" :size="15" /><span
+                  ><b :class="l.status === 'short' ? 'text-stop' : l.status === 'look' ? 'text-look' : ''">{{
+                    w.what
+                  }}</b
+                  ><span class="sr-only">: {{ WORD[l.status] }}</span></span
+                ></span
+              >
+            </td>
+            <td class="num max-sm:text-left!">
+              <span class="sm:hidden text-ink2">asked </span
+              ><span class="inline-block max-w-[150px] whitespace-normal">{{ w.asked || '–' }}</span>
+            </td>
+            <td class="num max-sm:text-left!">
+              <span class="sm:hidden text-ink2">allowed </span
+              ><b class="inline-block max-w-[120px] whitespace-normal">{{ w.allowed || '–' }}</b>
+            </td>
+            <td class="num max-sm:text-left!" :class="l.status === 'short' ? 'font-bold text-stop' : ''">
+              <span v-if="w.margin" class="sm:hidden text-ink2">margin </span>{{ w.margin }}
+            </td>
+            <td class="max-sm:col-span-2 w-[40%]">
+              <span v-if="w.decides" class="font-semibold">{{ w.decides }}</span
+              ><span v-if="w.basis" class="text-ink2"> · {{ w.basis }}</span
+              ><span v-if="w.says" class="block text-[13px]" :class="l.status === 'unknown' ? 'font-semibold' : ''">{{
+                w.says
+              }}</span>
+            </td>
           </tr>
         </tbody>
       </table>
     </div>
-    <button v-if="hidden > 0 || all" type="button" class="button plain" :aria-expanded="all" @click="all = !all">{{ all ? 'Only what decides' : `All ${lines.length} lines` }}</button>
+    <button v-if="hidden > 0 || all" type="button" class="button plain" :aria-expanded="all" @click="all = !all">
+      {{ all ? 'Only what decides' : `All ${lines.length} lines` }}
+    </button>
   </div>
 </template>

@@ -4,28 +4,69 @@ import { BASES } from '#shared/entries'
 import type { FormField } from '../stores/form-field'
 
 const choices = (values: readonly string[]) => values.map(value => ({ value, text: value }))
-const PLACE_WORDS: Record<string, string> = { low: 'near the bed', high: 'near the top', bay: 'electronics bay', outside: 'outside, in room air' }
+const PLACE_WORDS: Record<string, string> = {
+  low: 'near the bed',
+  high: 'near the top',
+  bay: 'electronics bay',
+  outside: 'outside, in room air',
+}
 const SHARE = 'share of the way from room to bed; measure it'
 
 const DETAILS: Partial<Record<Role, FormField[]>> = {
   'sensor': [
-    { key: 'details.element', label: 'Element', kind: 'select', options: [{ value: null, text: 'not known' }, ...choices(['ntc', 'platinum', 'type K'])] }, { key: 'details.r25Ohm', label: 'Resistance (at 25 °C; platinum at 0)', kind: 'number', unit: 'Ω' },
-    { key: 'details.betaK', label: 'Beta', kind: 'number', unit: 'K' }, { key: 'details.pullUpOhm', label: 'Pull-up', kind: 'number', unit: 'Ω' }, { key: 'details.bits', label: 'Converter', kind: 'number', unit: 'bits' },
+    {
+      key: 'details.element',
+      label: 'Element',
+      kind: 'select',
+      options: [{ value: null, text: 'not known' }, ...choices(['ntc', 'platinum', 'type K'])],
+    },
+    { key: 'details.r25Ohm', label: 'Resistance (at 25 °C; platinum at 0)', kind: 'number', unit: 'Ω' },
+    { key: 'details.betaK', label: 'Beta', kind: 'number', unit: 'K' },
+    { key: 'details.pullUpOhm', label: 'Pull-up', kind: 'number', unit: 'Ω' },
+    { key: 'details.bits', label: 'Converter', kind: 'number', unit: 'bits' },
   ],
   'gears': [{ key: 'details.hardened', label: 'They are hardened', kind: 'check' }],
   'feed tube': [
-    { key: 'details.bendMm', label: 'Tightest bend, radius', kind: 'number', unit: 'mm' }, { key: 'details.bendWay', label: 'The bend runs', kind: 'select', options: [{ value: null, text: 'not known: counted as against' }, { value: 'with', text: 'with the curl of the spool' }, { value: 'against', text: 'against it' }] },
-    { key: 'details.freedBendMm', label: 'Bend when freed from its chain', kind: 'number', unit: 'mm', hint: 'empty when it cannot be freed' }, { key: 'details.freedNeedsLidOff', label: 'Freed, it needs the lid off', kind: 'check' },
+    { key: 'details.bendMm', label: 'Tightest bend, radius', kind: 'number', unit: 'mm' },
+    {
+      key: 'details.bendWay',
+      label: 'The bend runs',
+      kind: 'select',
+      options: [
+        { value: null, text: 'not known: counted as against' },
+        { value: 'with', text: 'with the curl of the spool' },
+        { value: 'against', text: 'against it' },
+      ],
+    },
+    {
+      key: 'details.freedBendMm',
+      label: 'Bend when freed from its chain',
+      kind: 'number',
+      unit: 'mm',
+      hint: 'empty when it cannot be freed',
+    },
+    { key: 'details.freedNeedsLidOff', label: 'Freed, it needs the lid off', kind: 'check' },
   ],
-  'sheet': [{ key: 'details.surface', label: 'Surface', kind: 'text', list: ['PEI', 'epoxy-glass laminate', 'glass', 'polycarbonate'] }],
+  'sheet': [
+    {
+      key: 'details.surface',
+      label: 'Surface',
+      kind: 'text',
+      list: ['PEI', 'epoxy-glass laminate', 'glass', 'polycarbonate'],
+    },
+  ],
   'dryer': [{ key: 'details.reachC', label: 'It reaches', kind: 'number', unit: '°C' }],
   'chamber heater': [{ key: 'details.reachC', label: 'It reaches', kind: 'number', unit: '°C' }],
   'ventilation': [{ key: 'details.level', label: 'Ventilation', kind: 'select', options: choices(VENTILATION) }],
   'enclosure': [
-    { key: 'details.thetaLow', label: 'Air near the bed, lid on', kind: 'number', hint: SHARE }, { key: 'details.thetaHigh', label: 'Air near the top, lid on', kind: 'number', hint: SHARE },
-    { key: 'details.openThetaLow', label: 'Air near the bed, lid off', kind: 'number', hint: SHARE }, { key: 'details.openThetaHigh', label: 'Air near the top, lid off', kind: 'number', hint: SHARE },
-    { key: 'details.thetaBay', label: 'Air in the electronics bay', kind: 'number', hint: SHARE }, { key: 'details.offsetLow', label: 'Heated: near the bed less setpoint', kind: 'number', unit: '°C' },
-    { key: 'details.offsetHigh', label: 'Heated: near the top less setpoint', kind: 'number', unit: '°C' }, { key: 'details.offsetBay', label: 'Heated: bay less setpoint', kind: 'number', unit: '°C' },
+    { key: 'details.thetaLow', label: 'Air near the bed, lid on', kind: 'number', hint: SHARE },
+    { key: 'details.thetaHigh', label: 'Air near the top, lid on', kind: 'number', hint: SHARE },
+    { key: 'details.openThetaLow', label: 'Air near the bed, lid off', kind: 'number', hint: SHARE },
+    { key: 'details.openThetaHigh', label: 'Air near the top, lid off', kind: 'number', hint: SHARE },
+    { key: 'details.thetaBay', label: 'Air in the electronics bay', kind: 'number', hint: SHARE },
+    { key: 'details.offsetLow', label: 'Heated: near the bed less setpoint', kind: 'number', unit: '°C' },
+    { key: 'details.offsetHigh', label: 'Heated: near the top less setpoint', kind: 'number', unit: '°C' },
+    { key: 'details.offsetBay', label: 'Heated: bay less setpoint', kind: 'number', unit: '°C' },
   ],
 }
 const BEARS_NO_LIMIT: readonly Role[] = ['gears', 'enclosure', 'lid', 'chamber heater', 'dryer', 'ventilation']
@@ -33,15 +74,32 @@ const BEARS_NO_LIMIT: readonly Role[] = ['gears', 'enclosure', 'lid', 'chamber h
 export function partFieldsOf(role: Role): FormField[] {
   return [
     { key: 'name', label: 'Name', kind: 'text' },
-    ...BEARS_NO_LIMIT.includes(role) ? [] : [
-      { key: 'limitC', label: 'Limit as rated', kind: 'number', unit: '°C', hint: 'before the guard band; empty when not known' } as FormField, { key: 'shortC', label: 'Short-time limit', kind: 'number', unit: '°C', hint: 'may be empty' } as FormField,
-      { key: 'place', label: 'Where it sits', kind: 'select', options: PLACES.map(value => ({ value, text: PLACE_WORDS[value]! })) } as FormField,
-    ],
-    ...DETAILS[role] ?? [],
-    { key: 'basis', label: 'Basis', kind: 'select', options: choices(BASES) }, { key: 'note', label: 'Note', kind: 'text', hint: 'which sheet, which page' },
+    ...(BEARS_NO_LIMIT.includes(role)
+      ? []
+      : [
+          {
+            key: 'limitC',
+            label: 'Limit as rated',
+            kind: 'number',
+            unit: '°C',
+            hint: 'before the guard band; empty when not known',
+          } as FormField,
+          { key: 'shortC', label: 'Short-time limit', kind: 'number', unit: '°C', hint: 'may be empty' } as FormField,
+          {
+            key: 'place',
+            label: 'Where it sits',
+            kind: 'select',
+            options: PLACES.map(value => ({ value, text: PLACE_WORDS[value]! })),
+          } as FormField,
+        ]),
+    ...(DETAILS[role] ?? []),
+    { key: 'basis', label: 'Basis', kind: 'select', options: choices(BASES) },
+    { key: 'note', label: 'Note', kind: 'text', hint: 'which sheet, which page' },
   ]
 }
 
 /** Kinds by role, in the order of the machine, to choose from. */
-export const KIND_GROUPS = ROLES.map(role => ({ role, kinds: KINDS.filter(k => k.role === role) })).filter(g => g.kinds.length > 0)
+export const KIND_GROUPS = ROLES.map(role => ({ role, kinds: KINDS.filter(k => k.role === role) })).filter(
+  g => g.kinds.length > 0,
+)
 export { PLACE_WORDS }

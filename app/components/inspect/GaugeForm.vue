@@ -14,26 +14,62 @@ import { useOutbox } from '~/stores/outbox'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
 
-const props = defineProps<{ nozzleId: number, tag: string, draft: string | null }>()
-const emit = defineEmits<{ saved: [], cancel: [], preview: [v: { goMm: number | null, noGoMm: number | null, valueMm: number | null, uMm: number | null, tipMm: number | null }] }>()
+const props = defineProps<{ nozzleId: number; tag: string; draft: string | null }>()
+const emit = defineEmits<{
+  saved: []
+  cancel: []
+  preview: [
+    v: { goMm: number | null; noGoMm: number | null; valueMm: number | null; uMm: number | null; tipMm: number | null },
+  ]
+}>()
 const ui = useUi()
 const shop = useShop()
 const outbox = useOutbox()
 const form = useEntryForm<GaugeEffect>(gaugeSchema, '/api/gauges')
 const way = ref<'pins' | 'value'>('pins')
-const v = reactive({ goMm: null as number | null, noGoMm: null as number | null, goPin: '', noGoPin: '', valueMm: null as number | null, uMm: null as number | null, tipMm: null as number | null, shape: [] as (typeof SHAPES)[number][], note: '', occurredAt: new Date().toISOString() })
+const v = reactive({
+  goMm: null as number | null,
+  noGoMm: null as number | null,
+  goPin: '',
+  noGoPin: '',
+  valueMm: null as number | null,
+  uMm: null as number | null,
+  tipMm: null as number | null,
+  shape: [] as (typeof SHAPES)[number][],
+  note: '',
+  occurredAt: new Date().toISOString(),
+})
 
 let filled = false
-watch(() => [props.draft, outbox.entries.length], () => {
-  if (filled) return
-  const kept = outbox.entries.find(e => e.key === props.draft)?.body as GaugeEntry | undefined
-  if (!kept) return
-  filled = true
-  way.value = kept.valueMm != null ? 'value' : 'pins'
-  Object.assign(v, { goMm: kept.goMm ?? null, noGoMm: kept.noGoMm ?? null, goPin: kept.goPin ?? '', noGoPin: kept.noGoPin ?? '', valueMm: kept.valueMm ?? null, uMm: kept.uMm ?? null, tipMm: kept.tipMm ?? null, shape: kept.shape ?? [], note: kept.note ?? '', occurredAt: kept.occurredAt })
-}, { immediate: true })
+watch(
+  () => [props.draft, outbox.entries.length],
+  () => {
+    if (filled) return
+    const kept = outbox.entries.find(e => e.key === props.draft)?.body as GaugeEntry | undefined
+    if (!kept) return
+    filled = true
+    way.value = kept.valueMm != null ? 'value' : 'pins'
+    Object.assign(v, {
+      goMm: kept.goMm ?? null,
+      noGoMm: kept.noGoMm ?? null,
+      goPin: kept.goPin ?? '',
+      noGoPin: kept.noGoPin ?? '',
+      valueMm: kept.valueMm ?? null,
+      uMm: kept.uMm ?? null,
+      tipMm: kept.tipMm ?? null,
+      shape: kept.shape ?? [],
+      note: kept.note ?? '',
+      occurredAt: kept.occurredAt,
+    })
+  },
+  { immediate: true },
+)
 
-const entered = computed(() => way.value === 'pins' ? { goMm: v.goMm, noGoMm: v.noGoMm, valueMm: null, uMm: null } : { goMm: null, noGoMm: null, valueMm: v.valueMm, uMm: v.uMm })
+const entered = computed(() =>
+  way.value === 'pins'
+    ? { goMm: v.goMm, noGoMm: v.noGoMm, valueMm: null, uMm: null }
+    : { goMm: null, noGoMm: null, valueMm: v.valueMm, uMm: v.uMm },
+)
 watch([entered, () => v.tipMm], () => emit('preview', { ...entered.value, tipMm: v.tipMm }), { deep: true })
 
 /** A click on the chart sets the pins on either side, in steps of 0.01 mm. */
@@ -47,22 +83,41 @@ defineExpose({ pick })
 /** The nozzle that was really in hand, when it was not this one. */
 const choosing = ref(false)
 const otherId = ref<number | null>(null)
-const others = computed(() => [{ value: null, text: 'Choose the nozzle' }, ...(shop.data?.nozzles ?? []).filter(n => n.id !== props.nozzleId).map(n => ({ value: n.id, text: n.tag }))])
-const target = computed(() => (choosing.value && shop.data?.nozzles.find(n => n.id === otherId.value)) || { id: props.nozzleId, tag: props.tag })
+const others = computed(() => [
+  { value: null, text: 'Choose the nozzle' },
+  ...(shop.data?.nozzles ?? []).filter(n => n.id !== props.nozzleId).map(n => ({ value: n.id, text: n.tag })),
+])
+const target = computed(
+  () =>
+    (choosing.value && shop.data?.nozzles.find(n => n.id === otherId.value)) || { id: props.nozzleId, tag: props.tag },
+)
 
 /** Answers that change the entry before it is sent again. */
 function changeEntry(code: string): void {
   form.reset()
   choosing.value = code.endsWith(':other-nozzle')
-  void nextTick(() => document.getElementById(choosing.value ? 'other-nozzle' : way.value === 'pins' ? 'go' : 'value')?.focus())
+  void nextTick(() =>
+    document.getElementById(choosing.value ? 'other-nozzle' : way.value === 'pins' ? 'go' : 'value')?.focus(),
+  )
 }
 
 async function save(confirmed: string[] = []): Promise<void> {
   if (choosing.value && otherId.value === null) return
-  const done = await form.send({
-    nozzleId: target.value.id, occurredAt: v.occurredAt, ...entered.value, tipMm: v.tipMm, shape: v.shape, note: v.note,
-    goPin: way.value === 'pins' && v.goMm !== null ? v.goPin || null : null, noGoPin: way.value === 'pins' && v.noGoMm !== null ? v.noGoPin || null : null,
-  }, `Gauge ${target.value.tag}`, confirmed, props.draft)
+  const done = await form.send(
+    {
+      nozzleId: target.value.id,
+      occurredAt: v.occurredAt,
+      ...entered.value,
+      tipMm: v.tipMm,
+      shape: v.shape,
+      note: v.note,
+      goPin: way.value === 'pins' && v.goMm !== null ? v.goPin || null : null,
+      noGoPin: way.value === 'pins' && v.noGoMm !== null ? v.noGoPin || null : null,
+    },
+    `Gauge ${target.value.tag}`,
+    confirmed,
+    props.draft,
+  )
   if (done === null) return
   if (done !== 'queued') ui.say(gaugeWords(done))
   const moved = target.value.id === props.nozzleId ? null : target.value.tag
@@ -73,33 +128,85 @@ async function save(confirmed: string[] = []): Promise<void> {
 
 <template>
   <form class="sheet grid gap-3 p-3" aria-label="Gauge" @submit.prevent="save()">
-    <p class="border-l-4 border-look pl-3 text-sm"><b>Clean and cold.</b> Let it cool to touch and clean it; never force a pin. A pin finds the narrowest place, a picture the mouth. The maker's manual comes first.</p>
-    <fieldset class="flex flex-wrap gap-x-4"><legend class="label">Bore by</legend>
-      <label class="check"><input v-model="way" type="radio" value="pins" name="way"> go / no-go pins</label>
-      <label class="check"><input v-model="way" type="radio" value="value" name="way"> a value, ± how sure</label>
+    <p class="border-l-4 border-look pl-3 text-sm">
+      <b>Clean and cold.</b> Let it cool to touch and clean it; never force a pin. A pin finds the narrowest place, a
+      picture the mouth. The maker's manual comes first.
+    </p>
+    <fieldset class="flex flex-wrap gap-x-4">
+      <legend class="label">Bore by</legend>
+      <label class="check"><input v-model="way" type="radio" value="pins" name="way" /> go / no-go pins</label>
+      <label class="check"><input v-model="way" type="radio" value="value" name="way" /> a value, ± how sure</label>
     </fieldset>
     <div class="grid grid-cols-2 gap-3">
       <template v-if="way === 'pins'">
-        <FieldNumber id="go" v-model="v.goMm" label="Goes" unit="mm" placeholder="0.43" :error="form.errors.value.goMm" />
-        <FieldNumber id="nogo" v-model="v.noGoMm" label="Does not go" unit="mm" placeholder="0.44" :error="form.errors.value.noGoMm" />
+        <FieldNumber
+          id="go"
+          v-model="v.goMm"
+          label="Goes"
+          unit="mm"
+          placeholder="0.43"
+          :error="form.errors.value.goMm"
+        />
+        <FieldNumber
+          id="nogo"
+          v-model="v.noGoMm"
+          label="Does not go"
+          unit="mm"
+          placeholder="0.44"
+          :error="form.errors.value.noGoMm"
+        />
         <FieldText id="go-pin" v-model="v.goPin" label="Pin mark (go)" :error="form.errors.value.goPin" />
         <FieldText id="nogo-pin" v-model="v.noGoPin" label="Pin mark (no-go)" :error="form.errors.value.noGoPin" />
       </template>
       <template v-else>
-        <FieldNumber id="value" v-model="v.valueMm" label="Bore" unit="mm" placeholder="0.434" :error="form.errors.value.valueMm" />
-        <FieldNumber id="value-u" v-model="v.uMm" label="± (one standard uncertainty)" unit="mm" placeholder="0.005" :error="form.errors.value.uMm" />
+        <FieldNumber
+          id="value"
+          v-model="v.valueMm"
+          label="Bore"
+          unit="mm"
+          placeholder="0.434"
+          :error="form.errors.value.valueMm"
+        />
+        <FieldNumber
+          id="value-u"
+          v-model="v.uMm"
+          label="± (one standard uncertainty)"
+          unit="mm"
+          placeholder="0.005"
+          :error="form.errors.value.uMm"
+        />
       </template>
     </div>
     <div class="grid gap-3 sm:grid-cols-2">
-      <FieldNumber id="tip" v-model="v.tipMm" label="Tip length, over all" unit="mm" placeholder="if measured" :error="form.errors.value.tipMm" />
+      <FieldNumber
+        id="tip"
+        v-model="v.tipMm"
+        label="Tip length, over all"
+        unit="mm"
+        placeholder="if measured"
+        :error="form.errors.value.tipMm"
+      />
       <FieldWhen id="gauge-when" v-model="v.occurredAt" label="When" :error="form.errors.value.occurredAt" />
     </div>
-    <fieldset class="flex flex-wrap gap-x-3"><legend class="label">Seen</legend>
-      <label v-for="s in SHAPES" :key="s" class="check"><input v-model="v.shape" type="checkbox" :value="s"> {{ s }}</label>
+    <fieldset class="flex flex-wrap gap-x-3">
+      <legend class="label">Seen</legend>
+      <label v-for="s in SHAPES" :key="s" class="check"
+        ><input v-model="v.shape" type="checkbox" :value="s" /> {{ s }}</label
+      >
     </fieldset>
     <FieldText id="gauge-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
-    <FieldSelect v-if="choosing" id="other-nozzle" v-model="otherId" label="The nozzle that was in hand" :options="others" />
+    <FieldSelect
+      v-if="choosing"
+      id="other-nozzle"
+      v-model="otherId"
+      label="The nozzle that was in hand"
+      :options="others"
+    />
     <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" @local="changeEntry" />
-    <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value || (choosing && otherId === null)">{{ choosing && otherId !== null ? `Save the gauge of ${target.tag}` : 'Save the gauge' }}</button><button type="button" class="button" @click="emit('cancel')">Cancel</button></div>
+    <div class="flex gap-2">
+      <button type="submit" class="button first" :disabled="form.busy.value || (choosing && otherId === null)">
+        {{ choosing && otherId !== null ? `Save the gauge of ${target.tag}` : 'Save the gauge' }}</button
+      ><button type="button" class="button" @click="emit('cancel')">Cancel</button>
+    </div>
   </form>
 </template>

@@ -11,7 +11,14 @@ defineProps<{ open: boolean }>()
 defineEmits<{ close: [] }>()
 const shop = useShop()
 const FIELDS: FormField[] = [
-  { key: 'roomC', label: 'Room, usually', kind: 'number', unit: '°C' }, { key: 'roomRh', label: 'Room humidity, usually', kind: 'number', unit: '%', hint: 'in the worst week, when in doubt' },
+  { key: 'roomC', label: 'Room, usually', kind: 'number', unit: '°C' },
+  {
+    key: 'roomRh',
+    label: 'Room humidity, usually',
+    kind: 'number',
+    unit: '%',
+    hint: 'in the worst week, when in doubt',
+  },
   { key: 'dryBoxRh', label: 'Humidity in the dry box', kind: 'number', unit: '%', hint: 'by its hygrometer' },
 ]
 const start = computed(() => ({ ...shop.data!.settings }))
@@ -19,6 +26,15 @@ const start = computed(() => ({ ...shop.data!.settings }))
 
 <template>
   <ModalSheet :open="open" title="Room and dry box" @close="$emit('close')">
-    <RecordForm v-if="open && shop.data" :fields="FIELDS" :schema="rulesFields" :start="start" :says="() => 'Room and dry box'" :edit="{ kind: 'rules', id: shop.data.settings.id, version: shop.data.settings.version }" @saved="$emit('close')" @cancel="$emit('close')" />
+    <RecordForm
+      v-if="open && shop.data"
+      :fields="FIELDS"
+      :schema="rulesFields"
+      :start="start"
+      :says="() => 'Room and dry box'"
+      :edit="{ kind: 'rules', id: shop.data.settings.id, version: shop.data.settings.version }"
+      @saved="$emit('close')"
+      @cancel="$emit('close')"
+    />
   </ModalSheet>
 </template>

@@ -5,7 +5,14 @@ import FieldNumber from '~/components/ui/FieldNumber.vue'
 import { ProblemError, read } from '~/api'
 import { useLive } from '~/stores/live'
 
-const props = defineProps<{ id: string, label: string, modelValue: number | null, spoolId: number | null, error?: string, hint?: string }>()
+const props = defineProps<{
+  id: string
+  label: string
+  modelValue: number | null
+  spoolId: number | null
+  error?: string
+  hint?: string
+}>()
 const emit = defineEmits<{ 'update:modelValue': [v: number | null] }>()
 const live = useLive()
 live.listen()
@@ -15,15 +22,33 @@ const failure = ref('')
 async function weigh(): Promise<void> {
   busy.value = true
   failure.value = ''
-  try { emit('update:modelValue', (await read<{ grossG: number }>(`/api/balance${props.spoolId === null ? '' : `?spool=${props.spoolId}`}`)).grossG) } catch (e) {
+  try {
+    emit(
+      'update:modelValue',
+      (await read<{ grossG: number }>(`/api/balance${props.spoolId === null ? '' : `?spool=${props.spoolId}`}`)).grossG,
+    )
+  } catch (e) {
     failure.value = e instanceof ProblemError ? e.problem.title : 'The server does not answer; type the weight'
-  } finally { busy.value = false }
+  } finally {
+    busy.value = false
+  }
 }
 </script>
 
 <template>
   <div class="flex items-end gap-2">
-    <FieldNumber :id="id" class="flex-1" :model-value="modelValue" :label="label" unit="g" :hint="hint" :error="failure || error" @update:model-value="x => emit('update:modelValue', x)" />
-    <button v-if="live.links.balance" type="button" class="button mb-[22px]" :disabled="busy" @click="weigh">Read the balance</button>
+    <FieldNumber
+      :id="id"
+      class="flex-1"
+      :model-value="modelValue"
+      :label="label"
+      unit="g"
+      :hint="hint"
+      :error="failure || error"
+      @update:model-value="x => emit('update:modelValue', x)"
+    />
+    <button v-if="live.links.balance" type="button" class="button mb-[22px]" :disabled="busy" @click="weigh">
+      Read the balance
+    </button>
   </div>
 </template>

@@ -1,8 +1,20 @@
 <script setup lang="ts">
-/** Drying plan: hours to the target in each dryer the shop has, what a cooler one leaves, and the schools beside the model. */
+/**
+ * Drying plan: hours to the target in each dryer the shop has, what a cooler one leaves, and the schools beside the
+ * model.
+ */
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
-import { dryingPlan, dryingRefusal, isPolyamide, leftAfter, safeCap, type DryingPlan, type Filament, type SpoolWater } from '#core/drying'
+import {
+  dryingPlan,
+  dryingRefusal,
+  isPolyamide,
+  leftAfter,
+  safeCap,
+  type DryingPlan,
+  type Filament,
+  type SpoolWater,
+} from '#core/drying'
 import { dryingSchema } from '#shared/entries'
 import type { DryerRow } from '../../../server/records/dryings'
 import type { SpoolPage } from '../../../server/records/prepare'
@@ -21,61 +33,190 @@ import { useUi } from '~/stores/ui'
 import { when } from '~/format'
 import { useShop } from '~/stores/shop'
 
-const props = defineProps<{ page: SpoolPage, filament: Filament, state: SpoolWater, dryers: readonly DryerRow[], sets: readonly SetRow[] }>()
+const props = defineProps<{
+  page: SpoolPage
+  filament: Filament
+  state: SpoolWater
+  dryers: readonly DryerRow[]
+  sets: readonly SetRow[]
+}>()
 const ui = useUi()
 const shop = useShop()
 /** Below the limit, so that there is time to print. */
 const START_SHARE = 0.6
 const target = ref<number | null>(null)
-watch(() => props.filament.printable, p => { target.value ??= Number((p * START_SHARE).toPrecision(2)) }, { immediate: true })
+watch(
+  () => props.filament.printable,
+  p => {
+    target.value ??= Number((p * START_SHARE).toPrecision(2))
+  },
+  { immediate: true },
+)
 const limits = computed(() => ({ ...props.page.limits, hub: props.page.state.hub }))
 const cap = computed(() => safeCap(limits.value))
 const room = computed(() => ({ airC: props.page.air.roomC, rh: props.page.air.roomRh }))
 const brittle = computed(() => props.page.filled && isPolyamide(props.page.polymer))
-const goal = computed(() => target.value !== null && target.value >= 0 && target.value <= 100 ? target.value : null)
+const goal = computed(() => (target.value !== null && target.value >= 0 && target.value <= 100 ? target.value : null))
 
-interface Row { dryer: DryerRow, plan: DryingPlan | null }
-const rows = computed<Row[]>(() => props.dryers.filter(d => !d.withdrawn).map(dryer => ({ dryer, plan: goal.value === null ? null : dryingPlan(props.state, props.filament, dryer, room.value, limits.value, props.page.wound, goal.value, brittle.value) }))
-  .sort((a, b) => (a.plan?.woundH ?? Infinity) - (b.plan?.woundH ?? Infinity)))
+interface Row {
+  dryer: DryerRow
+  plan: DryingPlan | null
+}
+const rows = computed<Row[]>(() =>
+  props.dryers
+    .filter(d => !d.withdrawn)
+    .map(dryer => ({
+      dryer,
+      plan:
+        goal.value === null
+          ? null
+          : dryingPlan(
+              props.state,
+              props.filament,
+              dryer,
+              room.value,
+              limits.value,
+              props.page.wound,
+              goal.value,
+              brittle.value,
+            ),
+    }))
+    .sort((a, b) => (a.plan?.woundH ?? Infinity) - (b.plan?.woundH ?? Infinity)),
+)
 const best = computed(() => rows.value.find(r => r.plan && Number.isFinite(r.plan.woundH)) ?? null)
 const sentence = computed(() => {
-  if (cap.value === null) return { verdict: 'look' as const, text: 'No highest safe drying temperature is entered for this filament, and no glass transition tells one. Enter it under Equip, Materials.' }
+  if (cap.value === null)
+    return {
+      verdict: 'look' as const,
+      text:
+        'No highest safe drying temperature is entered for this filament, and no glass transition tells ' +
+        'one. Enter it under Equip, Materials.',
+    }
   if (goal.value === null) return { verdict: 'look' as const, text: 'Enter the water you want to come down to.' }
-  if (rows.value.length === 0) return { verdict: 'look' as const, text: 'No dryer is described yet; add one on the page before.' }
-  if (best.value === null) return { verdict: 'stop' as const, text: `No dryer here gets it down to ${water(goal.value)}: the air in each holds more. A desiccant dryer, or a hotter one, would.` }
-  if (best.value.plan!.woundH === 0) return { verdict: 'fine' as const, text: `It is at ${water(goal.value)} or below already.` }
+  if (rows.value.length === 0)
+    return { verdict: 'look' as const, text: 'No dryer is described yet; add one on the page before.' }
+  if (best.value === null)
+    return {
+      verdict: 'stop' as const,
+      text:
+        `No dryer here gets it down to ${water(goal.value)}: the air in each holds more. A desiccant dryer, ` +
+        `or a hotter one, would.`,
+    }
+  if (best.value.plan!.woundH === 0)
+    return { verdict: 'fine' as const, text: `It is at ${water(goal.value)} or below already.` }
   const p = best.value.plan!
-  return { verdict: 'fine' as const, text: `${best.value.dryer.name} at ${p.atC} °C gets it to ${water(goal.value)} in about ${hours(p.woundH)} (80 % between ${hours(p.lowH)} and ${hours(p.highH)}).` }
+  return {
+    verdict: 'fine' as const,
+    text:
+      `${best.value.dryer.name} at ${p.atC} °C gets it to ${water(goal.value)} in about ${hours(p.woundH)} ` +
+      `(80 % between ${hours(p.lowH)} and ${hours(p.highH)}).`,
+  }
 })
-const REASON: Record<string, string> = { 'dryer': 'the dryer stops there', 'filament': 'the filament stands no more', 'glass transition': 'near its glass transition', 'hub': 'the hub sags above', 'unknown hub': 'hub not known' }
+const REASON: Record<string, string> = {
+  'dryer': 'the dryer stops there',
+  'filament': 'the filament stands no more',
+  'glass transition': 'near its glass transition',
+  'hub': 'the hub sags above',
+  'unknown hub': 'hub not known',
+}
 /** Each practice set's gentlest and strongest rule, by the model. */
 const schools = computed(() => {
   const seen = new Set<string>()
-  return props.sets.filter(s => !s.withdrawn && s.dry && s.dryMinC !== null).flatMap(s => [[s.dryMinC!, s.dryHoursMin], [s.dryMaxC ?? s.dryMinC!, s.dryHoursMax ?? s.dryHoursMin]].flatMap(([c, h]) => {
-    if (h == null || seen.has(`${c}/${h}`)) return []
-    seen.add(`${c}/${h}`)
-    const over = cap.value !== null && c! > cap.value.atC
-    return [{ name: s.name, atC: c!, h, note: s.note, left: over ? null : leftAfter(props.state, props.filament, 'vented', c!, h, room.value, props.page.wound), why: over ? REASON[cap.value!.reason] : '' }]
-  }))
+  return props.sets
+    .filter(s => !s.withdrawn && s.dry && s.dryMinC !== null)
+    .flatMap(s =>
+      [
+        [s.dryMinC!, s.dryHoursMin],
+        [s.dryMaxC ?? s.dryMinC!, s.dryHoursMax ?? s.dryHoursMin],
+      ].flatMap(([c, h]) => {
+        if (h == null || seen.has(`${c}/${h}`)) return []
+        seen.add(`${c}/${h}`)
+        const over = cap.value !== null && c! > cap.value.atC
+        return [
+          {
+            name: s.name,
+            atC: c!,
+            h,
+            note: s.note,
+            left: over ? null : leftAfter(props.state, props.filament, 'vented', c!, h, room.value, props.page.wound),
+            why: over ? REASON[cap.value!.reason] : '',
+          },
+        ]
+      }),
+    )
 })
 const cautions = computed(() => cautionsFor({ action: 'dry', polymers: [props.page.polymer] }))
 
 // starting one
 const starting = ref<Row | null>(null)
-const form = useEntryForm<{ id: number, until: string }>(dryingSchema, '/api/dryings')
-const v = reactive({ setC: null as number | null, plannedH: null as number | null, grossG: null as number | null, note: '', occurredAt: '' })
+const form = useEntryForm<{ id: number; until: string }>(dryingSchema, '/api/dryings')
+const v = reactive({
+  setC: null as number | null,
+  plannedH: null as number | null,
+  grossG: null as number | null,
+  note: '',
+  occurredAt: '',
+})
 function start(r: Row): void {
   form.reset()
   starting.value = r
-  Object.assign(v, { setC: r.plan?.atC ?? null, plannedH: r.plan && Number.isFinite(r.plan.woundH) && r.plan.woundH > 0 ? Math.max(0.5, Math.round(r.plan.woundH * 2) / 2) : 8, grossG: null, note: '', occurredAt: new Date().toISOString() })
+  Object.assign(v, {
+    setC: r.plan?.atC ?? null,
+    plannedH:
+      r.plan && Number.isFinite(r.plan.woundH) && r.plan.woundH > 0
+        ? Math.max(0.5, Math.round(r.plan.woundH * 2) / 2)
+        : 8,
+    grossG: null,
+    note: '',
+    occurredAt: new Date().toISOString(),
+  })
 }
-const refusal = computed(() => starting.value && v.setC !== null && !Number.isNaN(v.setC) ? dryingRefusal(v.setC, starting.value.dryer, limits.value) : null)
+const refusal = computed(() =>
+  starting.value && v.setC !== null && !Number.isNaN(v.setC)
+    ? dryingRefusal(v.setC, starting.value.dryer, limits.value)
+    : null,
+)
 /** What the entered temperature and hours would leave. */
-const leaves = computed(() => starting.value && v.setC !== null && v.plannedH !== null && v.setC >= 30 && v.setC <= 250 && v.plannedH > 0 && !refusal.value ? leftAfter(props.state, props.filament, starting.value.dryer.kind, v.setC, v.plannedH, room.value, props.page.wound) : null)
+const leaves = computed(() =>
+  starting.value &&
+  v.setC !== null &&
+  v.plannedH !== null &&
+  v.setC >= 30 &&
+  v.setC <= 250 &&
+  v.plannedH > 0 &&
+  !refusal.value
+    ? leftAfter(
+        props.state,
+        props.filament,
+        starting.value.dryer.kind,
+        v.setC,
+        v.plannedH,
+        room.value,
+        props.page.wound,
+      )
+    : null,
+)
 async function save(confirmed: string[] = []): Promise<void> {
-  const done = await form.send({ spoolId: props.page.state.id, dryerId: starting.value!.dryer.id, setC: v.setC, plannedH: v.plannedH, targetWt: goal.value, grossG: v.grossG, note: v.note, occurredAt: v.occurredAt }, `Dry ${props.page.state.tag} in ${starting.value!.dryer.name}`, confirmed)
+  const done = await form.send(
+    {
+      spoolId: props.page.state.id,
+      dryerId: starting.value!.dryer.id,
+      setC: v.setC,
+      plannedH: v.plannedH,
+      targetWt: goal.value,
+      grossG: v.grossG,
+      note: v.note,
+      occurredAt: v.occurredAt,
+    },
+    `Dry ${props.page.state.tag} in ${starting.value!.dryer.name}`,
+    confirmed,
+  )
   if (done === null) return
-  if (done !== 'queued') ui.say(`${props.page.state.tag} dries in ${starting.value!.dryer.name} until about ${when(done.until, shop.zone)}. The timer goes on when this page is closed.`)
+  if (done !== 'queued')
+    ui.say(
+      `${props.page.state.tag} dries in ${starting.value!.dryer.name} until about ` +
+        `${when(done.until, shop.zone)}. The timer goes on when this page is closed.`,
+    )
   starting.value = null
 }
 </script>
@@ -84,22 +225,57 @@ async function save(confirmed: string[] = []): Promise<void> {
   <section class="grid grid-cols-[minmax(0,1fr)] gap-3" aria-labelledby="plan">
     <h2 id="plan">Drying plan</h2>
     <div class="flex flex-wrap items-end gap-3">
-      <FieldNumber id="plan-target" v-model="target" class="w-[210px]" label="Come down to" unit="wt%" :hint="`prints cleanly up to ${filament.printable.toFixed(2)}`" />
-      <p class="flex flex-1 items-start gap-2 pb-5 text-[15px] font-[650]" role="status" :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="sentence.verdict" class="mt-[2px]" />{{ sentence.text }}</p>
+      <FieldNumber
+        id="plan-target"
+        v-model="target"
+        class="w-[210px]"
+        label="Come down to"
+        unit="wt%"
+        :hint="`prints cleanly up to ${filament.printable.toFixed(2)}`"
+      />
+      <p
+        class="flex flex-1 items-start gap-2 pb-5 text-[15px] font-[650]"
+        role="status"
+        :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"
+      >
+        <VerdictMark :verdict="sentence.verdict" class="mt-[2px]" />{{ sentence.text }}
+      </p>
     </div>
     <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Dryers">
       <table class="record min-w-[500px]">
-        <thead><tr><th>dryer</th><th class="num">wound spool</th><th class="num">80 % between</th><th class="num">one strand</th><th><span class="sr-only">start</span></th></tr></thead>
+        <thead>
+          <tr>
+            <th>dryer</th>
+            <th class="num">wound spool</th>
+            <th class="num">80 % between</th>
+            <th class="num">one strand</th>
+            <th><span class="sr-only">start</span></th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="r in rows" :key="r.dryer.id">
-            <th scope="row" class="!whitespace-normal"><b class="text-[13px] text-ink">{{ r.dryer.name }}</b><span v-if="r.plan" class="text-[13px] text-ink"> at {{ r.plan.atC }} °C</span><br><span class="font-normal">{{ r.dryer.kind }}{{ r.plan ? `; ${REASON[r.plan.reason]}` : '' }}</span></th>
+            <th scope="row" class="!whitespace-normal">
+              <b class="text-[13px] text-ink">{{ r.dryer.name }}</b><span v-if="r.plan" class="text-[13px] text-ink">
+                at {{ r.plan.atC }} °C</span
+              ><br /><span class="font-normal">{{ r.dryer.kind }}{{ r.plan ? `; ${REASON[r.plan.reason]}` : '' }}</span>
+            </th>
             <template v-if="r.plan">
               <template v-if="Number.isFinite(r.plan.woundH)">
-                <td class="num font-bold">{{ r.plan.woundH === 0 ? 'dry' : hours(r.plan.woundH) }}</td><td class="num">{{ r.plan.woundH === 0 ? '' : `${hours(r.plan.lowH)} to ${hours(r.plan.highH)}` }}</td><td class="num">{{ r.plan.woundH === 0 ? '' : hours(r.plan.strandH) }}</td>
+                <td class="num font-bold">{{ r.plan.woundH === 0 ? 'dry' : hours(r.plan.woundH) }}</td>
+                <td class="num">{{ r.plan.woundH === 0 ? '' : `${hours(r.plan.lowH)} to ${hours(r.plan.highH)}` }}</td>
+                <td class="num">{{ r.plan.woundH === 0 ? '' : hours(r.plan.strandH) }}</td>
               </template>
-              <td v-else colspan="3" class="text-stop"><b>cannot get there</b>: its air leaves {{ water(r.plan.leavesAtBestWt) }}</td>
-              <td class="text-right"><button type="button" class="button" @click="start(r)">Dry it<span class="sr-only"> in {{ r.dryer.name }}</span></button>
-                <span v-if="r.plan.restarts" class="block text-xs text-look">switches off {{ r.plan.restarts }} × before</span><span v-if="r.plan.overDry" class="block text-xs text-look">over 24 h: brittle</span></td>
+              <td v-else colspan="3" class="text-stop">
+                <b>cannot get there</b>: its air leaves {{ water(r.plan.leavesAtBestWt) }}
+              </td>
+              <td class="text-right">
+                <button type="button" class="button" @click="start(r)">
+                  Dry it<span class="sr-only"> in {{ r.dryer.name }}</span>
+                </button>
+                <span v-if="r.plan.restarts" class="block text-xs text-look"
+                  >switches off {{ r.plan.restarts }} × before</span
+                ><span v-if="r.plan.overDry" class="block text-xs text-look">over 24 h: brittle</span>
+              </td>
             </template>
             <td v-else colspan="4" class="text-look">not known how hot it may be</td>
           </tr>
@@ -109,25 +285,63 @@ async function save(confirmed: string[] = []): Promise<void> {
     <div v-if="schools.length">
       <h3 class="font-bold">What the schools' rules leave, from where this spool is now</h3>
       <ul class="mt-1 grid gap-x-6 sm:grid-cols-2">
-        <li v-for="s in schools" :key="`${s.atC}/${s.h}`" class="border-t border-rule py-1"><b>{{ s.h }} h at {{ s.atC }} °C</b> <span class="text-ink2">({{ s.name }})</span>: <template v-if="s.left"><span :class="s.left.wound > filament.printable ? 'font-semibold text-stop' : ''">wound spool {{ water(s.left.wound) }}</span>, single strand {{ water(s.left.strand) }}</template><span v-else class="text-look">not with this spool: {{ s.why }}</span></li>
+        <li v-for="s in schools" :key="`${s.atC}/${s.h}`" class="border-t border-rule py-1">
+          <b>{{ s.h }} h at {{ s.atC }} °C</b> <span class="text-ink2">({{ s.name }})</span>:
+          <template v-if="s.left"
+            ><span :class="s.left.wound > filament.printable ? 'font-semibold text-stop' : ''"
+              >wound spool {{ water(s.left.wound) }}</span
+            >, single strand {{ water(s.left.strand) }}</template
+          ><span v-else class="text-look">not with this spool: {{ s.why }}</span>
+        </li>
       </ul>
-      <p class="mt-1 text-xs text-ink2">They disagree because they look at different things: a strand by itself is dry long before a wound spool is, and spools come more or less wet. In a vented dryer, room air {{ room.airC }} °C and {{ room.rh }} %. Uncertainty is that of the diffusion constants and of the wound-spool factor{{ page.wound.weighings ? `, fitted to ${page.wound.weighings} weighings of this shop` : '' }}.</p>
+      <p class="mt-1 text-xs text-ink2">
+        They disagree because they look at different things: a strand by itself is dry long before a wound spool is, and
+        spools come more or less wet. In a vented dryer, room air {{ room.airC }} °C and {{ room.rh }} %. Uncertainty is
+        that of the diffusion constants and of the wound-spool factor{{
+          page.wound.weighings ? `, fitted to ${page.wound.weighings} weighings of this shop` : ''
+        }}.
+      </p>
     </div>
     <CautionList :cautions="cautions" title="When you dry" />
-    <ModalSheet :open="starting !== null" :title="starting ? `Dry ${page.state.tag} in ${starting.dryer.name}` : ''" @close="starting = null">
+    <ModalSheet
+      :open="starting !== null"
+      :title="starting ? `Dry ${page.state.tag} in ${starting.dryer.name}` : ''"
+      @close="starting = null"
+    >
       <form v-if="starting" class="grid gap-3" @submit.prevent="save()">
         <div class="grid gap-3 sm:grid-cols-2">
-          <FieldNumber id="dry-c" v-model="v.setC" label="Set to" unit="°C" :error="form.errors.value.setC ?? refusal ?? undefined" />
+          <FieldNumber
+            id="dry-c"
+            v-model="v.setC"
+            label="Set to"
+            unit="°C"
+            :error="form.errors.value.setC ?? refusal ?? undefined"
+          />
           <FieldNumber id="dry-h" v-model="v.plannedH" label="For" unit="h" :error="form.errors.value.plannedH" />
           <FieldWhen id="dry-when" v-model="v.occurredAt" label="Began" :error="form.errors.value.occurredAt" />
-          <BalanceField id="dry-gross" v-model="v.grossG" label="Weighs before, with its spool" :spool-id="page.state.id" hint="weigh before and after, and the shop's own factor is fitted" :error="form.errors.value.grossG" />
+          <BalanceField
+            id="dry-gross"
+            v-model="v.grossG"
+            label="Weighs before, with its spool"
+            :spool-id="page.state.id"
+            hint="weigh before and after, and the shop's own factor is fitted"
+            :error="form.errors.value.grossG"
+          />
         </div>
-        <p v-if="leaves" role="status">By the model this leaves {{ water(leaves.wound) }} on the wound spool, {{ water(leaves.strand) }} in a single strand.</p>
+        <p v-if="leaves" role="status">
+          By the model this leaves {{ water(leaves.wound) }} on the wound spool, {{ water(leaves.strand) }} in a single
+          strand.
+        </p>
         <FieldText id="dry-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
-        <p v-if="form.errors.value.dryerId" class="font-semibold text-stop" role="alert">{{ form.errors.value.dryerId }}</p>
+        <p v-if="form.errors.value.dryerId" class="font-semibold text-stop" role="alert">
+          {{ form.errors.value.dryerId }}
+        </p>
         <CautionList :cautions="cautions" title="When you dry" />
         <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
-        <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Start drying</button><button type="button" class="button" @click="starting = null">Not now</button></div>
+        <div class="flex gap-2">
+          <button type="submit" class="button first" :disabled="form.busy.value">Start drying</button
+          ><button type="button" class="button" @click="starting = null">Not now</button>
+        </div>
       </form>
     </ModalSheet>
   </section>

@@ -9,24 +9,69 @@ import ModalSheet from '~/components/ui/ModalSheet.vue'
 import { computed } from 'vue'
 import { useShop } from '~/stores/shop'
 
-const props = defineProps<{ open: boolean, dryer: DryerRow | null }>()
+const props = defineProps<{ open: boolean; dryer: DryerRow | null }>()
 defineEmits<{ close: [] }>()
 const shop = useShop()
 const fields = computed<FormField[]>(() => [
   { key: 'name', label: 'Name', kind: 'text', hint: 'as the shop calls it' },
-  { key: 'kind', label: 'Kind', kind: 'select', options: DRYER_KINDS.map(k => ({ value: k, text: { 'vented': 'vented: heats room air', 'desiccant': 'sealed, with desiccant', 'bed under a cover': 'a printer\'s bed under a cover', 'oven': 'oven (never for food again)' }[k] })) },
-  { key: 'printerId', label: 'Whose bed', kind: 'select', options: [{ value: null as unknown as string, text: 'Choose the printer' }, ...(shop.data?.printers ?? []).map(p => ({ value: p.id as unknown as string, text: p.name }))], when: v => v.kind === 'bed under a cover' },
+  {
+    key: 'kind',
+    label: 'Kind',
+    kind: 'select',
+    options: DRYER_KINDS.map(k => ({
+      value: k,
+      text: {
+        'vented': 'vented: heats room air',
+        'desiccant': 'sealed, with desiccant',
+        'bed under a cover': "a printer's bed under a cover",
+        'oven': 'oven (never for food again)',
+      }[k],
+    })),
+  },
+  {
+    key: 'printerId',
+    label: 'Whose bed',
+    kind: 'select',
+    options: [
+      { value: null as unknown as string, text: 'Choose the printer' },
+      ...(shop.data?.printers ?? []).map(p => ({ value: p.id as unknown as string, text: p.name })),
+    ],
+    when: v => v.kind === 'bed under a cover',
+  },
   { key: 'ceilingC', label: 'Stops at', kind: 'number', unit: '°C' },
   { key: 'timeOutH', label: 'Switches itself off after', kind: 'number', unit: 'h', hint: 'empty: it does not' },
   { key: 'basis', label: 'Basis', kind: 'select', options: BASES.map(value => ({ value, text: value })) },
   { key: 'note', label: 'Note', kind: 'text' },
   ...(props.dryer ? [{ key: 'withdrawn', label: 'No longer in use', kind: 'check' as const }] : []),
 ])
-const start = computed(() => props.dryer ? { ...props.dryer } : { name: '', kind: 'vented', printerId: null, ceilingC: null, timeOutH: null, basis: 'nameplate', note: '', withdrawn: false })
+const start = computed(() =>
+  props.dryer
+    ? { ...props.dryer }
+    : {
+        name: '',
+        kind: 'vented',
+        printerId: null,
+        ceilingC: null,
+        timeOutH: null,
+        basis: 'nameplate',
+        note: '',
+        withdrawn: false,
+      },
+)
 </script>
 
 <template>
   <ModalSheet :open="open" :title="dryer ? `Dryer ${dryer.name}` : 'Add a dryer'" @close="$emit('close')">
-    <RecordForm v-if="open" :fields="fields" :schema="dryerSchema" :start="start" :says="v => `Dryer ${String(v.name)}`" route="/api/dryers" :edit="dryer ? { kind: 'dryers', id: dryer.id, version: dryer.version } : undefined" @saved="$emit('close')" @cancel="$emit('close')" />
+    <RecordForm
+      v-if="open"
+      :fields="fields"
+      :schema="dryerSchema"
+      :start="start"
+      :says="v => `Dryer ${String(v.name)}`"
+      route="/api/dryers"
+      :edit="dryer ? { kind: 'dryers', id: dryer.id, version: dryer.version } : undefined"
+      @saved="$emit('close')"
+      @cancel="$emit('close')"
+    />
   </ModalSheet>
 </template>

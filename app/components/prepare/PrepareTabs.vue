@@ -3,7 +3,11 @@
 import StationTabs from '~/components/ui/StationTabs.vue'
 
 const TABS = [
-  { to: '/prepare', name: 'Dry', also: '/prepare/spool' }, { to: '/prepare/soak', name: 'Soak' }, { to: '/prepare/check', name: 'May I start' }, { to: '/prepare/changeover', name: 'Change filament' }, { to: '/prepare/anneal', name: 'Anneal' },
+  { to: '/prepare', name: 'Dry', also: '/prepare/spool' },
+  { to: '/prepare/soak', name: 'Soak' },
+  { to: '/prepare/check', name: 'May I start' },
+  { to: '/prepare/changeover', name: 'Change filament' },
+  { to: '/prepare/anneal', name: 'Anneal' },
 ] as const
 defineProps<{ failure?: string | null }>()
 </script>

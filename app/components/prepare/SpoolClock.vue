@@ -10,10 +10,21 @@ const props = defineProps<{ spool: SpoolState }>()
 const ui = useUi()
 const form = useEntryForm<{ id: number }>(spoolEventSchema, '/api/spool-events')
 const WORDS = { out: 'out in the room', in: 'into the dry box', opened: 'opened' } as const
-const offers = computed<('out' | 'in' | 'opened')[]>(() => props.spool.place === 'sealed' ? ['opened'] : props.spool.place === 'dry box' ? ['out'] : props.spool.place === 'room' ? ['in'] : ['out', 'in'])
+const offers = computed<('out' | 'in' | 'opened')[]>(() =>
+  props.spool.place === 'sealed'
+    ? ['opened']
+    : props.spool.place === 'dry box'
+      ? ['out']
+      : props.spool.place === 'room'
+        ? ['in']
+        : ['out', 'in'],
+)
 
 async function put(kind: keyof typeof WORDS): Promise<void> {
-  const done = await form.send({ spoolId: props.spool.id, kind, occurredAt: new Date().toISOString() }, `Spool ${props.spool.tag} ${WORDS[kind]}`)
+  const done = await form.send(
+    { spoolId: props.spool.id, kind, occurredAt: new Date().toISOString() },
+    `Spool ${props.spool.tag} ${WORDS[kind]}`,
+  )
   if (done !== null && done !== 'queued') ui.say(`${props.spool.tag} ${WORDS[kind]}; its clock runs.`)
 }
 const error = computed(() => form.problem.value?.title ?? '')
@@ -21,7 +32,9 @@ const error = computed(() => form.problem.value?.title ?? '')
 
 <template>
   <span class="inline-flex flex-wrap items-center gap-1">
-    <button v-for="k in offers" :key="k" type="button" class="button" :disabled="form.busy.value" @click="put(k)">{{ k === 'out' ? 'Out' : k === 'in' ? 'Into the box' : 'Opened' }}<span class="sr-only"> {{ spool.tag }}</span></button>
+    <button v-for="k in offers" :key="k" type="button" class="button" :disabled="form.busy.value" @click="put(k)">
+      {{ k === 'out' ? 'Out' : k === 'in' ? 'Into the box' : 'Opened' }}<span class="sr-only"> {{ spool.tag }}</span>
+    </button>
     <span v-if="error" class="font-semibold text-stop" role="alert">{{ error }}</span>
   </span>
 </template>

@@ -24,47 +24,118 @@ import { useOutbox } from '~/stores/outbox'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
 
-const props = defineProps<{ scan: FullScan | null, fileName: string, sha256: string, sizeBytes: number, nozzleTag: string | null, draft: string | null, check?: StoredCheck | null }>()
-const emit = defineEmits<{ saved: [effect: RunEffect | 'queued'], reread: [diameterMm: number] }>()
+const props = defineProps<{
+  scan: FullScan | null
+  fileName: string
+  sha256: string
+  sizeBytes: number
+  nozzleTag: string | null
+  draft: string | null
+  check?: StoredCheck | null
+}>()
+const emit = defineEmits<{ saved: [effect: RunEffect | 'queued']; reread: [diameterMm: number] }>()
 const shop = useShop()
 const ui = useUi()
 const outbox = useOutbox()
 const form = useEntryForm<RunEffect>(runSchema, '/api/runs')
 const { data: equip } = useReading<Equip>(() => '/api/equip')
 
-interface ToolForm { tool: number, headId: number | null, nozzleId: number | null, spoolId: number | null, materialId: number | null, setC: number | null, way: 'grams' | 'metres' | 'weights', grams: number | null, metres: number | null, beforeG: number | null, afterG: number | null }
-const newTool = (tool: number): ToolForm => ({ tool, headId: null, nozzleId: null, spoolId: null, materialId: null, setC: null, way: 'grams', grams: null, metres: null, beforeG: null, afterG: null })
+interface ToolForm {
+  tool: number
+  headId: number | null
+  nozzleId: number | null
+  spoolId: number | null
+  materialId: number | null
+  setC: number | null
+  way: 'grams' | 'metres' | 'weights'
+  grams: number | null
+  metres: number | null
+  beforeG: number | null
+  afterG: number | null
+}
+const newTool = (tool: number): ToolForm => ({
+  tool,
+  headId: null,
+  nozzleId: null,
+  spoolId: null,
+  materialId: null,
+  setC: null,
+  way: 'grams',
+  grams: null,
+  metres: null,
+  beforeG: null,
+  afterG: null,
+})
 const v = reactive({
-  printerId: null as number | null, name: '', endedAt: new Date().toISOString(), hours: null as number | null, outcome: 'finished' as 'finished' | 'failed',
-  stoppedKind: 'percent' as 'percent' | 'height' | 'weighed', stoppedValue: null as number | null, symptoms: [] as (typeof SYMPTOMS)[number][], note: '', tools: [newTool(0)],
+  printerId: null as number | null,
+  name: '',
+  endedAt: new Date().toISOString(),
+  hours: null as number | null,
+  outcome: 'finished' as 'finished' | 'failed',
+  stoppedKind: 'percent' as 'percent' | 'height' | 'weighed',
+  stoppedValue: null as number | null,
+  symptoms: [] as (typeof SYMPTOMS)[number][],
+  note: '',
+  tools: [newTool(0)],
 })
 const keptJob = ref<RunEntry['job']>(null)
 
 const printer = computed(() => shop.data?.printers.find(p => p.id === v.printerId) ?? null)
-const printers = computed(() => [{ value: null as number | null, text: 'Choose a printer' }, ...(shop.data?.printers ?? []).map(p => ({ value: p.id as number | null, text: p.name }))])
-const heads = computed(() => (printer.value?.heads ?? []).map(h => ({ value: h.id as number | null, text: h.nozzle ? `${h.name}, ${h.nozzle}` : `${h.name}, no nozzle` })))
+const printers = computed(() => [
+  { value: null as number | null, text: 'Choose a printer' },
+  ...(shop.data?.printers ?? []).map(p => ({ value: p.id as number | null, text: p.name })),
+])
+const heads = computed(() =>
+  (printer.value?.heads ?? []).map(h => ({
+    value: h.id as number | null,
+    text: h.nozzle ? `${h.name}, ${h.nozzle}` : `${h.name}, no nozzle`,
+  })),
+)
 const nozzlesFor = (headId: number | null) => [
   { value: null as number | null, text: 'Choose a nozzle' },
-  ...(shop.data?.nozzles ?? []).filter(n => !n.retired).sort((a, b) => Number(b.headId === headId) - Number(a.headId === headId) || a.tag.localeCompare(b.tag))
-    .map(n => ({ value: n.id as number | null, text: `${n.tag}, ${n.typeName}${n.headId === headId && headId !== null ? ' (fitted)' : ''}` })),
+  ...(shop.data?.nozzles ?? [])
+    .filter(n => !n.retired)
+    .sort((a, b) => Number(b.headId === headId) - Number(a.headId === headId) || a.tag.localeCompare(b.tag))
+    .map(n => ({
+      value: n.id as number | null,
+      text: `${n.tag}, ${n.typeName}${n.headId === headId && headId !== null ? ' (fitted)' : ''}`,
+    })),
 ]
 const spools = computed(() => [
   { value: null as number | null, text: 'No spool: choose the material' },
-  ...(shop.data?.spools ?? []).filter(s => s.left_g > 1).map(s => ({ value: s.id as number | null, text: `${s.tag}, ${s.material}, ${s.left_g.toFixed(0)} g left` })),
+  ...(shop.data?.spools ?? [])
+    .filter(s => s.left_g > 1)
+    .map(s => ({ value: s.id as number | null, text: `${s.tag}, ${s.material}, ${s.left_g.toFixed(0)} g left` })),
 ])
-const materials = computed(() => [{ value: null as number | null, text: 'Choose the material' }, ...(shop.data?.materials ?? []).map(m => ({ value: m.id as number | null, text: m.name }))])
+const materials = computed(() => [
+  { value: null as number | null, text: 'Choose the material' },
+  ...(shop.data?.materials ?? []).map(m => ({ value: m.id as number | null, text: m.name })),
+])
 
 function offerFitted(): void {
   for (const t of v.tools) {
-    if (!printer.value?.heads.some(h => h.id === t.headId)) t.headId = printer.value?.heads.length === 1 || v.tools.length > 1 ? printer.value?.heads[Math.min(t.tool, printer.value.heads.length - 1)]?.id ?? null : printer.value?.heads[0]?.id ?? null
+    if (!printer.value?.heads.some(h => h.id === t.headId))
+      t.headId =
+        printer.value?.heads.length === 1 || v.tools.length > 1
+          ? (printer.value?.heads[Math.min(t.tool, printer.value.heads.length - 1)]?.id ?? null)
+          : (printer.value?.heads[0]?.id ?? null)
     t.nozzleId = printer.value?.heads.find(h => h.id === t.headId)?.nozzleId ?? null
-    if (t.spoolId === null && t.materialId === null && printer.value?.lastSpoolId && spools.value.some(s => s.value === printer.value!.lastSpoolId)) pickSpool(t, printer.value.lastSpoolId)
+    if (
+      t.spoolId === null &&
+      t.materialId === null &&
+      printer.value?.lastSpoolId &&
+      spools.value.some(s => s.value === printer.value!.lastSpoolId)
+    )
+      pickSpool(t, printer.value.lastSpoolId)
   }
 }
 function pickPrinter(id: number | null): void {
   v.printerId = id
   ui.lastPrinterId = id
-  for (const t of v.tools) { t.spoolId = null; t.materialId = null }
+  for (const t of v.tools) {
+    t.spoolId = null
+    t.materialId = null
+  }
   offerFitted()
 }
 function pickHead(t: ToolForm, id: number | null): void {
@@ -81,37 +152,89 @@ function pickSpool(t: ToolForm, id: number | null): void {
 }
 
 let started = false
-watch(() => [shop.data !== null, props.draft, outbox.entries.length] as const, ([ready]) => {
-  if (!ready || started) return
-  const kept = outbox.entries.find(e => e.key === props.draft)?.body as RunEntry | undefined
-  if (props.draft && !kept && outbox.entries.length === 0) return
-  started = true
-  if (kept) { fillFrom(kept); return }
-  if (props.check) { fromCheck(props.check); return }
-  const head = props.nozzleTag ? shop.data!.nozzles.find(n => n.tag === props.nozzleTag) : null
-  if (head?.printerId) { v.printerId = head.printerId; v.tools[0]!.headId = head.headId } else v.printerId = shop.data!.printers.find(p => p.id === ui.lastPrinterId)?.id ?? null
-  offerFitted()
-}, { immediate: true })
-watch(() => props.scan, scan => {
-  if (!scan) return
-  const used = scan.tools.filter(t => t.extrudedMm > 0)
-  const before = v.tools
-  v.tools = used.map((t, i) => ({ ...(before[i] ?? newTool(t.index)), tool: t.index, setC: scan.maxSetpointC.tools[String(t.index)] ?? null }))
-  if (v.name === '') v.name = props.fileName.replace(/\.(gcode|gco|g|nc|txt)$/i, '').slice(0, 255)
-  offerFitted()
-}, { immediate: true })
+watch(
+  () => [shop.data !== null, props.draft, outbox.entries.length] as const,
+  ([ready]) => {
+    if (!ready || started) return
+    const kept = outbox.entries.find(e => e.key === props.draft)?.body as RunEntry | undefined
+    if (props.draft && !kept && outbox.entries.length === 0) return
+    started = true
+    if (kept) {
+      fillFrom(kept)
+      return
+    }
+    if (props.check) {
+      fromCheck(props.check)
+      return
+    }
+    const head = props.nozzleTag ? shop.data!.nozzles.find(n => n.tag === props.nozzleTag) : null
+    if (head?.printerId) {
+      v.printerId = head.printerId
+      v.tools[0]!.headId = head.headId
+    } else v.printerId = shop.data!.printers.find(p => p.id === ui.lastPrinterId)?.id ?? null
+    offerFitted()
+  },
+  { immediate: true },
+)
+watch(
+  () => props.scan,
+  scan => {
+    if (!scan) return
+    const used = scan.tools.filter(t => t.extrudedMm > 0)
+    const before = v.tools
+    v.tools = used.map((t, i) => ({
+      ...(before[i] ?? newTool(t.index)),
+      tool: t.index,
+      setC: scan.maxSetpointC.tools[String(t.index)] ?? null,
+    }))
+    if (v.name === '') v.name = props.fileName.replace(/\.(gcode|gco|g|nc|txt)$/i, '').slice(0, 255)
+    offerFitted()
+  },
+  { immediate: true },
+)
 
 /** The run that a check was made for: its printer, head, spool and hours. */
 function fromCheck(c: StoredCheck): void {
-  Object.assign(v, { printerId: c.printerId, name: c.name.replace(/\.(gcode|gco|g|nc|txt)$/i, ''), hours: c.hours === null ? null : Number(c.hours.toFixed(2)) })
+  Object.assign(v, {
+    printerId: c.printerId,
+    name: c.name.replace(/\.(gcode|gco|g|nc|txt)$/i, ''),
+    hours: c.hours === null ? null : Number(c.hours.toFixed(2)),
+  })
   offerFitted()
-  for (const t of v.tools) { pickHead(t, c.headId); t.spoolId = c.spoolId; t.materialId = c.spoolId === null ? c.materialId : null }
+  for (const t of v.tools) {
+    pickHead(t, c.headId)
+    t.spoolId = c.spoolId
+    t.materialId = c.spoolId === null ? c.materialId : null
+  }
 }
 function fillFrom(r: RunEntry): void {
   keptJob.value = r.job ?? null
-  Object.assign(v, { printerId: r.printerId, name: r.name, endedAt: r.endedAt, hours: r.hours ?? null, outcome: r.outcome, stoppedKind: r.stopped?.kind ?? 'percent', stoppedValue: r.stopped?.value ?? null, symptoms: r.symptoms ?? [], note: r.note ?? '' })
-  v.tools = r.tools.map(t => ({ ...newTool(t.tool), headId: t.headId, nozzleId: t.nozzleId, spoolId: t.spoolId ?? null, materialId: t.materialId ?? null, setC: t.setC ?? null,
-    ...(t.amount.kind === 'grams' ? { way: 'grams' as const, grams: t.amount.grams } : t.amount.kind === 'metres' ? { way: 'metres' as const, metres: t.amount.metres } : t.amount.kind === 'weights' ? { way: 'weights' as const, beforeG: t.amount.beforeG, afterG: t.amount.afterG } : {}) }))
+  Object.assign(v, {
+    printerId: r.printerId,
+    name: r.name,
+    endedAt: r.endedAt,
+    hours: r.hours ?? null,
+    outcome: r.outcome,
+    stoppedKind: r.stopped?.kind ?? 'percent',
+    stoppedValue: r.stopped?.value ?? null,
+    symptoms: r.symptoms ?? [],
+    note: r.note ?? '',
+  })
+  v.tools = r.tools.map(t => ({
+    ...newTool(t.tool),
+    headId: t.headId,
+    nozzleId: t.nozzleId,
+    spoolId: t.spoolId ?? null,
+    materialId: t.materialId ?? null,
+    setC: t.setC ?? null,
+    ...(t.amount.kind === 'grams'
+      ? { way: 'grams' as const, grams: t.amount.grams }
+      : t.amount.kind === 'metres'
+        ? { way: 'metres' as const, metres: t.amount.metres }
+        : t.amount.kind === 'weights'
+          ? { way: 'weights' as const, beforeG: t.amount.beforeG, afterG: t.amount.afterG }
+          : {}),
+  }))
 }
 const scanInUse = computed(() => props.scan ?? (keptJob.value?.scan as unknown as FullScan | undefined) ?? null)
 
@@ -119,10 +242,23 @@ const scanInUse = computed(() => props.scan ?? (keptJob.value?.scan as unknown a
 function filament(t: ToolForm) {
   const s = shop.data?.spools.find(x => x.id === t.spoolId)
   const m = shop.data?.materials.find(x => x.id === (s?.material_id ?? t.materialId))
-  return m ? { name: m.name, ...filamentOfSpool(s ? { diameterMm: s.diameter_mm, densityGCm3: s.own_density, fillerFraction: s.own_fraction } : null, m, scanInUse.value?.filamentDiameterMm ?? null) } : null
+  return m
+    ? {
+        name: m.name,
+        ...filamentOfSpool(
+          s ? { diameterMm: s.diameter_mm, densityGCm3: s.own_density, fillerFraction: s.own_fraction } : null,
+          m,
+          scanInUse.value?.filamentDiameterMm ?? null,
+        ),
+      }
+    : null
 }
-const stopped = computed(() => v.outcome === 'failed' && v.stoppedValue !== null && !Number.isNaN(v.stoppedValue) ? { kind: v.stoppedKind, value: v.stoppedValue } : null)
-function massOf(t: ToolForm): { g: number | null, fibreG: number | null } {
+const stopped = computed(() =>
+  v.outcome === 'failed' && v.stoppedValue !== null && !Number.isNaN(v.stoppedValue)
+    ? { kind: v.stoppedKind, value: v.stoppedValue }
+    : null,
+)
+function massOf(t: ToolForm): { g: number | null; fibreG: number | null } {
   const f = filament(t)
   let g: number | null = null
   const s = scanInUse.value
@@ -130,9 +266,21 @@ function massOf(t: ToolForm): { g: number | null, fibreG: number | null } {
     const planned = s.tools.find(x => x.index === t.tool)
     if (planned && f?.densityGCm3) {
       let mm = planned.extrudedMm
-      if (stopped.value && s.profile && stopped.value.kind !== 'weighed' && (stopped.value.kind === 'height' || stopped.value.value <= 100) && stopped.value.value >= 0)
-        mm = stoppedAt({ tools: s.tools, profile: s.profile }, stopped.value.kind === 'percent' ? { percent: stopped.value.value } : { heightMm: stopped.value.value }).tools.find(x => x.index === t.tool)!.extrudedMm
-      g = stopped.value?.kind === 'weighed' ? stopped.value.value * planned.extrudedMm / s.totalExtrudedMm! : massG(mm, f.diameterMm, f.densityGCm3)
+      if (
+        stopped.value &&
+        s.profile &&
+        stopped.value.kind !== 'weighed' &&
+        (stopped.value.kind === 'height' || stopped.value.value <= 100) &&
+        stopped.value.value >= 0
+      )
+        mm = stoppedAt(
+          { tools: s.tools, profile: s.profile },
+          stopped.value.kind === 'percent' ? { percent: stopped.value.value } : { heightMm: stopped.value.value },
+        ).tools.find(x => x.index === t.tool)!.extrudedMm
+      g =
+        stopped.value?.kind === 'weighed'
+          ? (stopped.value.value * planned.extrudedMm) / s.totalExtrudedMm!
+          : massG(mm, f.diameterMm, f.densityGCm3)
     }
   } else if (t.way === 'grams') g = t.grams
   else if (t.way === 'weights') g = t.beforeG !== null && t.afterG !== null ? t.beforeG - t.afterG : null
@@ -145,9 +293,13 @@ function effectOf(t: ToolForm): string {
   const { g, fibreG } = massOf(t)
   const f = filament(t)
   const n = shop.data?.nozzles.find(x => x.id === t.nozzleId)
-  if (f && f.densityGCm3 === null) return `${f.name} has no density, so a length has no mass: enter it in Stores, or log grams`
+  if (f && f.densityGCm3 === null)
+    return `${f.name} has no density, so a length has no mass: enter it in Stores, or log grams`
   if (g === null || !n) return ''
-  const left = fibreG && n.leftKg !== null && n.lastMaterial === f?.name ? `; about ${kg(Math.max(0, n.leftKg - fibreG / 1000))} left after it` : ''
+  const left =
+    fibreG && n.leftKg !== null && n.lastMaterial === f?.name
+      ? `; about ${kg(Math.max(0, n.leftKg - fibreG / 1000))} left after it`
+      : ''
   return `${grams(g)} ${f?.name ?? ''}, ${fibreG ? `${grams(fibreG)} fibre` : 'no fibre'} through ${n.tag}${left}`
 }
 /** The nozzle's remaining life with this run drawn on it. */
@@ -155,18 +307,34 @@ function lifeOf(t: ToolForm) {
   const n = shop.data?.nozzles.find(x => x.id === t.nozzleId)
   const { fibreG } = massOf(t)
   if (!n || n.leftKg === null || !fibreG || n.lastMaterial !== filament(t)?.name) return null
-  return { left: { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! }, after: Math.max(0, n.leftKg - fibreG / 1000), label: `fibre left on ${n.tag} before and after this run` }
+  return {
+    left: { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! },
+    after: Math.max(0, n.leftKg - fibreG / 1000),
+    label: `fibre left on ${n.tag} before and after this run`,
+  }
 }
-/** A file that asks more than the printer's stack allows says so before it is saved: each part that is short, by tool. */
+/**
+ * A file that asks more than the printer's stack allows says so before it is saved: each part that is short, by tool.
+ */
 const tooMuch = computed(() => {
-  const s = scanInUse.value, stack = equip.value?.printers.find(p => p.id === v.printerId)
+  const s = scanInUse.value,
+    stack = equip.value?.printers.find(p => p.id === v.printerId)
   if (!s || !stack) return []
   const out = new Set<string>()
   for (const t of v.tools) {
     const head = stack.heads.find(h => h.id === t.headId)
     if (!head) continue
-    const demand = demandOfJob(v.name || props.fileName, { nozzleC: s.maxSetpointC.tools[String(t.tool)] ?? null, bedC: s.maxSetpointC.bed, chamberC: s.maxSetpointC.chamber }, null)
-    for (const l of inOrder(checkStack(stackOf(stack, head.id), demand, equip.value!.rules).lines)) if (l.status === 'short') out.add(`It asks too much here: ${reason(l, demand, head.nozzle)}.`)
+    const demand = demandOfJob(
+      v.name || props.fileName,
+      {
+        nozzleC: s.maxSetpointC.tools[String(t.tool)] ?? null,
+        bedC: s.maxSetpointC.bed,
+        chamberC: s.maxSetpointC.chamber,
+      },
+      null,
+    )
+    for (const l of inOrder(checkStack(stackOf(stack, head.id), demand, equip.value!.rules).lines))
+      if (l.status === 'short') out.add(`It asks too much here: ${reason(l, demand, head.nozzle)}.`)
   }
   return [...out]
 })
@@ -174,12 +342,37 @@ const tooMuch = computed(() => {
 async function save(confirmed: string[] = []): Promise<void> {
   const s = scanInUse.value
   const body = {
-    printerId: v.printerId, name: v.name || (s ? props.fileName : `${filament(v.tools[0]!)?.name ?? 'run'} by hand`), endedAt: v.endedAt, hours: v.hours, outcome: v.outcome, stopped: s ? stopped.value : null, symptoms: v.outcome === 'failed' ? v.symptoms : [], note: v.note,
-    job: props.scan ? { name: props.fileName.slice(0, 255), contentSha256: props.sha256, sizeBytes: props.sizeBytes, scan: props.scan } : keptJob.value,
+    printerId: v.printerId,
+    name: v.name || (s ? props.fileName : `${filament(v.tools[0]!)?.name ?? 'run'} by hand`),
+    endedAt: v.endedAt,
+    hours: v.hours,
+    outcome: v.outcome,
+    stopped: s ? stopped.value : null,
+    symptoms: v.outcome === 'failed' ? v.symptoms : [],
+    note: v.note,
+    job: props.scan
+      ? {
+          name: props.fileName.slice(0, 255),
+          contentSha256: props.sha256,
+          sizeBytes: props.sizeBytes,
+          scan: props.scan,
+        }
+      : keptJob.value,
     precheckId: props.check?.id ?? null,
     tools: v.tools.map(t => ({
-      tool: t.tool, headId: t.headId, nozzleId: t.nozzleId, spoolId: t.spoolId, materialId: t.materialId, setC: t.setC,
-      amount: s ? { kind: 'job' } : t.way === 'grams' ? { kind: 'grams', grams: t.grams } : t.way === 'metres' ? { kind: 'metres', metres: t.metres } : { kind: 'weights', beforeG: t.beforeG, afterG: t.afterG },
+      tool: t.tool,
+      headId: t.headId,
+      nozzleId: t.nozzleId,
+      spoolId: t.spoolId,
+      materialId: t.materialId,
+      setC: t.setC,
+      amount: s
+        ? { kind: 'job' }
+        : t.way === 'grams'
+          ? { kind: 'grams', grams: t.grams }
+          : t.way === 'metres'
+            ? { kind: 'metres', metres: t.metres }
+            : { kind: 'weights', beforeG: t.beforeG, afterG: t.afterG },
     })),
   }
   const done = await form.send(body, `Run ${body.name}`, confirmed, props.draft)
@@ -189,7 +382,15 @@ async function save(confirmed: string[] = []): Promise<void> {
   }
   if (done !== 'queued') ui.say(runWords(done))
   for (const t of v.tools) Object.assign(t, { grams: null, metres: null, beforeG: t.afterG, afterG: null })
-  Object.assign(v, { name: '', hours: null, outcome: 'finished', stoppedValue: null, symptoms: [], note: '', endedAt: new Date().toISOString() })
+  Object.assign(v, {
+    name: '',
+    hours: null,
+    outcome: 'finished',
+    stoppedValue: null,
+    symptoms: [],
+    note: '',
+    endedAt: new Date().toISOString(),
+  })
   emit('saved', done)
 }
 const err = (t: number, field: string) => form.errors.value[`tools.${t}.${field}`]
@@ -198,47 +399,165 @@ const err = (t: number, field: string) => form.errors.value[`tools.${t}.${field}
 <template>
   <form class="sheet grid gap-4 p-3" aria-label="Log a run" @submit.prevent="save()">
     <div class="grid gap-3 sm:grid-cols-2">
-      <FieldSelect id="run-printer" :model-value="v.printerId" label="Printer" :options="printers" :error="form.errors.value.printerId" @update:model-value="pickPrinter" />
-      <FieldText id="run-name" v-model="v.name" label="Job" placeholder="what was printed" :error="form.errors.value.name" />
+      <FieldSelect
+        id="run-printer"
+        :model-value="v.printerId"
+        label="Printer"
+        :options="printers"
+        :error="form.errors.value.printerId"
+        @update:model-value="pickPrinter"
+      />
+      <FieldText
+        id="run-name"
+        v-model="v.name"
+        label="Job"
+        placeholder="what was printed"
+        :error="form.errors.value.name"
+      />
     </div>
-    <div v-if="tooMuch.length" class="border-2 border-stop p-3" role="alert"><p v-for="w in tooMuch" :key="w" class="flex items-start gap-2 font-semibold text-stop"><VerdictMark verdict="stop" />{{ w }}</p></div>
+    <div v-if="tooMuch.length" class="border-2 border-stop p-3" role="alert">
+      <p v-for="w in tooMuch" :key="w" class="flex items-start gap-2 font-semibold text-stop">
+        <VerdictMark verdict="stop" />{{ w }}
+      </p>
+    </div>
     <fieldset v-for="(t, i) in v.tools" :key="t.tool" class="grid gap-3 border-t border-rule pt-2">
       <legend class="float-left w-full font-semibold">{{ scanInUse ? `Tool ${t.tool}` : 'What went through' }}</legend>
       <div class="grid gap-3 sm:grid-cols-2">
-        <FieldSelect v-if="heads.length > 1" :id="`run-head-${i}`" :model-value="t.headId" label="Head" :options="heads" :error="err(i, 'headId')" @update:model-value="id => pickHead(t, id)" />
-        <FieldSelect :id="`run-nozzle-${i}`" v-model="t.nozzleId" label="Nozzle" :options="nozzlesFor(t.headId)" :error="err(i, 'nozzleId') ?? err(i, 'headId')" />
-        <FieldSelect :id="`run-spool-${i}`" :model-value="t.spoolId" label="Spool" :options="spools" :error="err(i, 'spoolId')" @update:model-value="id => pickSpool(t, id)" />
-        <FieldSelect v-if="t.spoolId === null" :id="`run-material-${i}`" v-model="t.materialId" label="Material" :options="materials" :error="err(i, 'materialId')" />
+        <FieldSelect
+          v-if="heads.length > 1"
+          :id="`run-head-${i}`"
+          :model-value="t.headId"
+          label="Head"
+          :options="heads"
+          :error="err(i, 'headId')"
+          @update:model-value="id => pickHead(t, id)"
+        />
+        <FieldSelect
+          :id="`run-nozzle-${i}`"
+          v-model="t.nozzleId"
+          label="Nozzle"
+          :options="nozzlesFor(t.headId)"
+          :error="err(i, 'nozzleId') ?? err(i, 'headId')"
+        />
+        <FieldSelect
+          :id="`run-spool-${i}`"
+          :model-value="t.spoolId"
+          label="Spool"
+          :options="spools"
+          :error="err(i, 'spoolId')"
+          @update:model-value="id => pickSpool(t, id)"
+        />
+        <FieldSelect
+          v-if="t.spoolId === null"
+          :id="`run-material-${i}`"
+          v-model="t.materialId"
+          label="Material"
+          :options="materials"
+          :error="err(i, 'materialId')"
+        />
       </div>
       <div v-if="!scanInUse" class="grid gap-3 sm:grid-cols-3">
-        <FieldSelect :id="`run-way-${i}`" v-model="t.way" label="Known by" :options="[{ value: 'grams', text: 'grams' }, { value: 'metres', text: 'metres' }, { value: 'weights', text: 'spool before and after' }]" />
-        <FieldNumber v-if="t.way === 'grams'" :id="`run-grams-${i}`" v-model="t.grams" label="Extruded" unit="g" placeholder="312" :error="err(i, 'amount.grams') ?? err(i, 'amount')" />
-        <FieldNumber v-else-if="t.way === 'metres'" :id="`run-metres-${i}`" v-model="t.metres" label="Extruded" unit="m" placeholder="104" :error="err(i, 'amount.metres') ?? err(i, 'amount')" />
+        <FieldSelect
+          :id="`run-way-${i}`"
+          v-model="t.way"
+          label="Known by"
+          :options="[
+            { value: 'grams', text: 'grams' },
+            { value: 'metres', text: 'metres' },
+            { value: 'weights', text: 'spool before and after' },
+          ]"
+        />
+        <FieldNumber
+          v-if="t.way === 'grams'"
+          :id="`run-grams-${i}`"
+          v-model="t.grams"
+          label="Extruded"
+          unit="g"
+          placeholder="312"
+          :error="err(i, 'amount.grams') ?? err(i, 'amount')"
+        />
+        <FieldNumber
+          v-else-if="t.way === 'metres'"
+          :id="`run-metres-${i}`"
+          v-model="t.metres"
+          label="Extruded"
+          unit="m"
+          placeholder="104"
+          :error="err(i, 'amount.metres') ?? err(i, 'amount')"
+        />
         <template v-else>
-          <FieldNumber :id="`run-before-${i}`" v-model="t.beforeG" label="Spool before" unit="g" :error="err(i, 'amount.beforeG')" />
-          <FieldNumber :id="`run-after-${i}`" v-model="t.afterG" label="Spool after" unit="g" :error="err(i, 'amount.afterG') ?? err(i, 'amount')" />
+          <FieldNumber
+            :id="`run-before-${i}`"
+            v-model="t.beforeG"
+            label="Spool before"
+            unit="g"
+            :error="err(i, 'amount.beforeG')"
+          />
+          <FieldNumber
+            :id="`run-after-${i}`"
+            v-model="t.afterG"
+            label="Spool after"
+            unit="g"
+            :error="err(i, 'amount.afterG') ?? err(i, 'amount')"
+          />
         </template>
-        <FieldNumber :id="`run-set-${i}`" v-model="t.setC" label="Nozzle set to" unit="°C" placeholder="if known" :error="err(i, 'setC')" />
+        <FieldNumber
+          :id="`run-set-${i}`"
+          v-model="t.setC"
+          label="Nozzle set to"
+          unit="°C"
+          placeholder="if known"
+          :error="err(i, 'setC')"
+        />
       </div>
       <p v-if="effectOf(t)" class="font-semibold" role="status">{{ effectOf(t) }}</p>
-      <p v-if="lifeOf(t)" class="flex flex-wrap items-center gap-2 text-sm text-ink2"><LifeBar v-bind="lifeOf(t)!" :width="220" /> fibre left, 1 g to 100 kg; dashed: after this run</p>
+      <p v-if="lifeOf(t)" class="flex flex-wrap items-center gap-2 text-sm text-ink2">
+        <LifeBar v-bind="lifeOf(t)!" :width="220" /> fibre left, 1 g to 100 kg; dashed: after this run
+      </p>
     </fieldset>
     <div class="grid gap-3 border-t border-rule pt-3 sm:grid-cols-3">
       <FieldWhen id="run-ended" v-model="v.endedAt" label="Ended" :error="form.errors.value.endedAt" />
-      <FieldNumber id="run-hours" v-model="v.hours" label="Took" unit="h" placeholder="if known" :error="form.errors.value.hours" />
-      <fieldset class="flex flex-wrap gap-x-3"><legend class="label">Outcome</legend>
-        <label class="check"><input v-model="v.outcome" type="radio" name="outcome" value="finished"> finished</label>
-        <label class="check"><input v-model="v.outcome" type="radio" name="outcome" value="failed"> failed</label>
+      <FieldNumber
+        id="run-hours"
+        v-model="v.hours"
+        label="Took"
+        unit="h"
+        placeholder="if known"
+        :error="form.errors.value.hours"
+      />
+      <fieldset class="flex flex-wrap gap-x-3">
+        <legend class="label">Outcome</legend>
+        <label class="check"><input v-model="v.outcome" type="radio" name="outcome" value="finished" /> finished</label>
+        <label class="check"><input v-model="v.outcome" type="radio" name="outcome" value="failed" /> failed</label>
       </fieldset>
     </div>
     <template v-if="v.outcome === 'failed'">
       <div v-if="scanInUse" class="grid gap-3 sm:grid-cols-3">
-        <FieldSelect id="run-stopped-kind" v-model="v.stoppedKind" label="It stopped at" :options="[{ value: 'percent', text: 'percent of the file' }, { value: 'height', text: 'layer height' }, { value: 'weighed', text: 'weighed print' }]" />
-        <FieldNumber id="run-stopped" v-model="v.stoppedValue" label="Value" :unit="v.stoppedKind === 'percent' ? '%' : v.stoppedKind === 'height' ? 'mm' : 'g'" :error="form.errors.value['stopped.value'] ?? form.errors.value.stopped" hint="Empty: the whole file counts" />
+        <FieldSelect
+          id="run-stopped-kind"
+          v-model="v.stoppedKind"
+          label="It stopped at"
+          :options="[
+            { value: 'percent', text: 'percent of the file' },
+            { value: 'height', text: 'layer height' },
+            { value: 'weighed', text: 'weighed print' },
+          ]"
+        />
+        <FieldNumber
+          id="run-stopped"
+          v-model="v.stoppedValue"
+          label="Value"
+          :unit="v.stoppedKind === 'percent' ? '%' : v.stoppedKind === 'height' ? 'mm' : 'g'"
+          :error="form.errors.value['stopped.value'] ?? form.errors.value.stopped"
+          hint="Empty: the whole file counts"
+        />
       </div>
       <p v-else class="text-sm text-ink2">A failed job wears the nozzle as well: enter above what was extruded.</p>
-      <fieldset class="flex flex-wrap gap-x-3"><legend class="label">What went wrong</legend>
-        <label v-for="s in SYMPTOMS" :key="s" class="check"><input v-model="v.symptoms" type="checkbox" :value="s"> {{ s }}</label>
+      <fieldset class="flex flex-wrap gap-x-3">
+        <legend class="label">What went wrong</legend>
+        <label v-for="s in SYMPTOMS" :key="s" class="check"
+          ><input v-model="v.symptoms" type="checkbox" :value="s" /> {{ s }}</label
+        >
       </fieldset>
     </template>
     <FieldText id="run-note" v-model="v.note" label="Note" :error="form.errors.value.note" />

@@ -5,19 +5,49 @@ import type { ShopData } from '~/stores/shop'
 import { kg } from '~/format'
 
 const props = defineProps<{ shop: ShopData }>()
-const rows = computed(() => props.shop.types.map(t => ({ type: t, nozzles: props.shop.nozzles.filter(n => n.typeName === t.name) })).filter(r => r.nozzles.length > 0).sort((a, b) => a.type.name.localeCompare(b.type.name)))
-const words = (n: ShopData['nozzles'][number]) => n.retired ? `retired: ${n.retiredReason}` : n.place ? `on ${n.place}${n.leftKg === null ? '' : `, ${kg(n.leftKg)} left`}` : 'on the shelf'
+const rows = computed(() =>
+  props.shop.types
+    .map(t => ({ type: t, nozzles: props.shop.nozzles.filter(n => n.typeName === t.name) }))
+    .filter(r => r.nozzles.length > 0)
+    .sort((a, b) => a.type.name.localeCompare(b.type.name)),
+)
+const words = (n: ShopData['nozzles'][number]) =>
+  n.retired
+    ? `retired: ${n.retiredReason}`
+    : n.place
+      ? `on ${n.place}${n.leftKg === null ? '' : `, ${kg(n.leftKg)} left`}`
+      : 'on the shelf'
 </script>
 
 <template>
   <ul class="sheet" aria-label="Nozzle rack">
-    <li v-for="r in rows" :key="r.type.id" class="grid items-center gap-x-3 border-b border-rule px-3 py-2 last:border-0 sm:grid-cols-[190px_1fr]">
-      <p class="text-sm"><b>{{ r.type.name }}</b><span class="block text-xs text-ink2">{{ r.nozzles.filter(n => !n.place && !n.retired).length }} on the shelf</span></p>
+    <li
+      v-for="r in rows"
+      :key="r.type.id"
+      class="grid items-center gap-x-3 border-b border-rule px-3 py-2 last:border-0 sm:grid-cols-[190px_1fr]"
+    >
+      <p class="text-sm">
+        <b>{{ r.type.name }}</b><span class="block text-xs text-ink2"
+          >{{ r.nozzles.filter(n => !n.place && !n.retired).length }} on the shelf</span
+        >
+      </p>
       <p class="flex flex-wrap gap-2 py-1">
         <NuxtLink
-          v-for="n in r.nozzles" :key="n.id" :to="`/inspect/${n.tag}`" :title="words(n)" class="inline-flex min-h-[40px] items-center gap-1 rounded-[3px] border-[1.5px] px-2 text-[13px] font-semibold"
-          :class="n.retired ? 'border-ink2 text-ink2 line-through' : n.place ? 'border-ink bg-ink text-white' : 'border-ink bg-white'"
-        >{{ n.tag }}<span v-if="n.place" class="font-normal">{{ n.place }}</span><span class="sr-only">, {{ words(n) }}</span></NuxtLink>
+          v-for="n in r.nozzles"
+          :key="n.id"
+          :to="`/inspect/${n.tag}`"
+          :title="words(n)"
+          class="inline-flex min-h-[40px] items-center gap-1 rounded-[3px] border-[1.5px] px-2 text-[13px] font-semibold"
+          :class="
+            n.retired
+              ? 'border-ink2 text-ink2 line-through'
+              : n.place
+                ? 'border-ink bg-ink text-white'
+                : 'border-ink bg-white'
+          "
+          >{{ n.tag }}<span v-if="n.place" class="font-normal">{{ n.place }}</span
+          ><span class="sr-only">, {{ words(n) }}</span></NuxtLink
+        >
       </p>
     </li>
   </ul>

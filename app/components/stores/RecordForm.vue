@@ -21,20 +21,28 @@ import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
 
 const props = defineProps<{
-  fields: FormField[], schema: z.ZodType, start: Record<string, unknown>, says: (v: Record<string, unknown>) => string
+  fields: FormField[]
+  schema: z.ZodType
+  start: Record<string, unknown>
+  says: (v: Record<string, unknown>) => string
   /** Where a new record goes, or which one is edited. */
   route?: string
   /** The entry made of what the form holds, when it is not the same. */
   body?: (v: Record<string, unknown>) => Record<string, unknown>
-  edit?: { kind: EditableKind, id: number, version: number }
+  edit?: { kind: EditableKind; id: number; version: number }
 }>()
-const emit = defineEmits<{ saved: [], cancel: [] }>()
+const emit = defineEmits<{ saved: []; cancel: [] }>()
 const shop = useShop()
 const ui = useUi()
 const form = useEntryForm<Record<string, unknown>>(props.schema, props.route ?? '')
 const v = reactive(JSON.parse(JSON.stringify(props.start)) as Record<string, unknown>)
 const version = ref(props.edit?.version ?? 0)
-watch(() => props.edit?.version, n => { if (n && n > version.value && !form.problem.value) version.value = n })
+watch(
+  () => props.edit?.version,
+  n => {
+    if (n && n > version.value && !form.problem.value) version.value = n
+  },
+)
 const edits = useRecordEdit()
 const theirs = ref<Record<string, unknown> | null>(null)
 
@@ -43,7 +51,10 @@ const errorAt = (key: string) => form.errors.value[key] ?? form.errors.value[`se
 const number = (f: FormField) => getPath(v, f.key) as number | null
 const shownFields = () => props.fields.filter(f => !f.when || f.when(v))
 async function save(confirmed: string[] = []): Promise<void> {
-  if (props.edit) { await saveEdit(); return }
+  if (props.edit) {
+    await saveEdit()
+    return
+  }
   const typed = plain(v)
   const done = await form.send(props.body ? props.body(typed) : typed, props.says(v), confirmed)
   if (done === null) return
@@ -53,7 +64,12 @@ async function save(confirmed: string[] = []): Promise<void> {
 async function saveEdit(): Promise<void> {
   const result = props.schema.safeParse(v)
   if (!result.success) {
-    form.problem.value = { type: 'urn:iron-nozzle:field', status: 422, title: '', errors: result.error.issues.map(i => ({ field: i.path.join('.'), message: i.message })) }
+    form.problem.value = {
+      type: 'urn:iron-nozzle:field',
+      status: 422,
+      title: '',
+      errors: result.error.issues.map(i => ({ field: i.path.join('.'), message: i.message })),
+    }
     return
   }
   try {
@@ -62,9 +78,16 @@ async function saveEdit(): Promise<void> {
     await shop.refresh()
     emit('saved')
   } catch (error) {
-    const problem: Problem = error instanceof ProblemError && error.problem.status < 500 ? error.problem : { type: 'about:blank', status: 0, title: editFailure(error) }
+    const problem: Problem =
+      error instanceof ProblemError && error.problem.status < 500
+        ? error.problem
+        : { type: 'about:blank', status: 0, title: editFailure(error) }
     if (problem.type === 'urn:iron-nozzle:stale') theirs.value = problem.current as Record<string, unknown>
-    else form.problem.value = { ...problem, errors: problem.errors?.map(e => ({ ...e, field: e.field.replace(/^values\./, '') })) }
+    else
+      form.problem.value = {
+        ...problem,
+        errors: problem.errors?.map(e => ({ ...e, field: e.field.replace(/^values\./, '') })),
+      }
   }
 }
 function takeTheirs(): void {
@@ -76,28 +99,96 @@ function keepMine(): void {
   theirs.value = null
 }
 const id = (key: string) => `record-${key.replaceAll('.', '-')}`
-const shown = (value: unknown) => value === null || value === undefined || value === '' ? 'empty' : String(value)
+const shown = (value: unknown) => (value === null || value === undefined || value === '' ? 'empty' : String(value))
 </script>
 
 <template>
   <form class="grid gap-3" @submit.prevent="save()">
     <div class="grid gap-3 sm:grid-cols-2">
       <template v-for="f in shownFields()" :key="f.key">
-        <FieldNumber v-if="f.kind === 'number'" :id="id(f.key)" :model-value="number(f)" :label="f.label" :unit="f.unit" :hint="f.hint" :error="errorAt(f.key)" @update:model-value="x => setPath(v, f.key, x)" />
-        <FieldSelect v-else-if="f.kind === 'select'" :id="id(f.key)" :model-value="getPath(v, f.key) as string" :label="f.label" :options="f.options ?? []" :hint="f.hint" :error="errorAt(f.key)" @update:model-value="x => { setPath(v, f.key, x); f.then?.(v) }" />
-        <FieldWhen v-else-if="f.kind === 'when'" :id="id(f.key)" :model-value="getPath(v, f.key) as string" :label="f.label" :error="errorAt(f.key)" @update:model-value="x => setPath(v, f.key, x)" />
-        <label v-else-if="f.kind === 'check'" class="check self-end"><input type="checkbox" :checked="getPath(v, f.key) as boolean" @change="setPath(v, f.key, ($event.target as HTMLInputElement).checked)"> {{ f.label }}</label>
-        <FieldText v-else :id="id(f.key)" :model-value="(getPath(v, f.key) as string) ?? ''" :label="f.label" :hint="f.hint" :list="f.list" :error="errorAt(f.key)" @update:model-value="x => setPath(v, f.key, x)" />
+        <FieldNumber
+          v-if="f.kind === 'number'"
+          :id="id(f.key)"
+          :model-value="number(f)"
+          :label="f.label"
+          :unit="f.unit"
+          :hint="f.hint"
+          :error="errorAt(f.key)"
+          @update:model-value="x => setPath(v, f.key, x)"
+        />
+        <FieldSelect
+          v-else-if="f.kind === 'select'"
+          :id="id(f.key)"
+          :model-value="getPath(v, f.key) as string"
+          :label="f.label"
+          :options="f.options ?? []"
+          :hint="f.hint"
+          :error="errorAt(f.key)"
+          @update:model-value="
+            x => {
+              setPath(v, f.key, x)
+              f.then?.(v)
+            }
+          "
+        />
+        <FieldWhen
+          v-else-if="f.kind === 'when'"
+          :id="id(f.key)"
+          :model-value="getPath(v, f.key) as string"
+          :label="f.label"
+          :error="errorAt(f.key)"
+          @update:model-value="x => setPath(v, f.key, x)"
+        />
+        <label v-else-if="f.kind === 'check'" class="check self-end"
+          ><input
+            type="checkbox"
+            :checked="getPath(v, f.key) as boolean"
+            @change="setPath(v, f.key, ($event.target as HTMLInputElement).checked)"
+          />
+          {{ f.label }}</label
+        >
+        <FieldText
+          v-else
+          :id="id(f.key)"
+          :model-value="(getPath(v, f.key) as string) ?? ''"
+          :label="f.label"
+          :hint="f.hint"
+          :list="f.list"
+          :error="errorAt(f.key)"
+          @update:model-value="x => setPath(v, f.key, x)"
+        />
       </template>
     </div>
     <div v-if="theirs" role="alert" class="border-2 border-look p-3">
       <p class="font-semibold text-look">Someone changed this meanwhile. Nothing was overwritten.</p>
-      <table class="record my-2"><thead><tr><th>field</th><th>stored now</th><th>yours</th></tr></thead><tbody>
-        <tr v-for="f in fields.filter(x => theirs && x.key in theirs && shown(theirs[x.key]) !== shown(v[x.key]))" :key="f.key"><td>{{ f.label }}</td><td>{{ shown(theirs[f.key]) }}</td><td>{{ shown(v[f.key]) }}</td></tr>
-      </tbody></table>
-      <div class="flex flex-wrap gap-2"><button type="button" class="button" @click="keepMine">Keep mine, then save</button><button type="button" class="button" @click="takeTheirs">Take what is stored</button></div>
+      <table class="record my-2">
+        <thead>
+          <tr>
+            <th>field</th>
+            <th>stored now</th>
+            <th>yours</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="f in fields.filter(x => theirs && x.key in theirs && shown(theirs[x.key]) !== shown(v[x.key]))"
+            :key="f.key"
+          >
+            <td>{{ f.label }}</td>
+            <td>{{ shown(theirs[f.key]) }}</td>
+            <td>{{ shown(v[f.key]) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <div class="flex flex-wrap gap-2">
+        <button type="button" class="button" @click="keepMine">Keep mine, then save</button
+        ><button type="button" class="button" @click="takeTheirs">Take what is stored</button>
+      </div>
     </div>
     <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" @local="form.reset()" />
-    <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value || theirs !== null">Save</button><button type="button" class="button" @click="emit('cancel')">Cancel</button></div>
+    <div class="flex gap-2">
+      <button type="submit" class="button first" :disabled="form.busy.value || theirs !== null">Save</button
+      ><button type="button" class="button" @click="emit('cancel')">Cancel</button>
+    </div>
   </form>
 </template>

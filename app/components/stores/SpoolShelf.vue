@@ -5,19 +5,61 @@ import type { ShopData } from '~/stores/shop'
 
 const props = defineProps<{ shop: ShopData }>()
 type Spool = ShopData['spools'][number]
-defineEmits<{ edit: [spool: Spool], log: [spool: Spool] }>()
+defineEmits<{ edit: [spool: Spool]; log: [spool: Spool] }>()
 const most = computed(() => Math.max(1, ...props.shop.spools.map(s => s.net_g)))
-const place: Record<string, string> = { opened: 'opened', loaded: 'on a printer', out: 'out', in: 'in the dry box', dried: 'dried' }
+const place: Record<string, string> = {
+  opened: 'opened',
+  loaded: 'on a printer',
+  out: 'out',
+  in: 'in the dry box',
+  dried: 'dried',
+}
 </script>
 
 <template>
   <ul class="sheet" aria-label="Spools">
-    <li v-for="s in shop.spools" :key="s.id" class="grid items-center gap-x-3 border-b border-rule px-3 py-1 last:border-0 sm:grid-cols-[70px_140px_minmax(120px,1fr)_150px_auto]">
+    <li
+      v-for="s in shop.spools"
+      :key="s.id"
+      class="grid items-center gap-x-3 border-b border-rule px-3 py-1 last:border-0 sm:grid-cols-[70px_140px_minmax(120px,1fr)_150px_auto]"
+    >
       <b>{{ s.tag }}</b>
-      <span class="text-sm">{{ s.material }}<span v-if="s.density_g_cm3 === null" class="block text-xs font-semibold text-look">no density entered</span></span>
-      <svg viewBox="0 0 200 14" preserveAspectRatio="none" class="h-[14px] w-full" role="img" :aria-label="`${s.left_g.toFixed(0)} of ${s.net_g} g left`"><rect x="0.5" y="1" :width="198 * s.net_g / most" height="12" fill="#fff" stroke="var(--color-ink2)" vector-effect="non-scaling-stroke" /><rect x="0.5" y="1" :width="198 * Math.max(0, s.left_g) / most" height="12" fill="var(--color-slate)" /></svg>
-      <span class="text-sm"><b>{{ Math.max(0, s.left_g).toFixed(0) }} g</b> of {{ s.net_g }} g<span class="block text-xs text-ink2">{{ s.diameter_mm }} mm{{ s.place ? `, ${place[s.place]}` : '' }}</span></span>
-      <span><button type="button" class="button plain" @click="$emit('log', s)">Log<span class="sr-only"> what happened to {{ s.tag }}</span></button><button type="button" class="button plain" @click="$emit('edit', s)">Edit<span class="sr-only"> {{ s.tag }}</span></button></span>
+      <span class="text-sm"
+        >{{ s.material
+        }}<span v-if="s.density_g_cm3 === null" class="block text-xs font-semibold text-look"
+          >no density entered</span
+        ></span
+      >
+      <svg
+        viewBox="0 0 200 14"
+        preserveAspectRatio="none"
+        class="h-[14px] w-full"
+        role="img"
+        :aria-label="`${s.left_g.toFixed(0)} of ${s.net_g} g left`"
+      >
+        <rect
+          x="0.5"
+          y="1"
+          :width="(198 * s.net_g) / most"
+          height="12"
+          fill="#fff"
+          stroke="var(--color-ink2)"
+          vector-effect="non-scaling-stroke"
+        />
+        <rect x="0.5" y="1" :width="(198 * Math.max(0, s.left_g)) / most" height="12" fill="var(--color-slate)" />
+      </svg>
+      <span class="text-sm"
+        ><b>{{ Math.max(0, s.left_g).toFixed(0) }} g</b> of {{ s.net_g }} g<span class="block text-xs text-ink2"
+          >{{ s.diameter_mm }} mm{{ s.place ? `, ${place[s.place]}` : '' }}</span
+        ></span
+      >
+      <span
+        ><button type="button" class="button plain" @click="$emit('log', s)">
+          Log<span class="sr-only"> what happened to {{ s.tag }}</span></button
+        ><button type="button" class="button plain" @click="$emit('edit', s)">
+          Edit<span class="sr-only"> {{ s.tag }}</span>
+        </button></span
+      >
     </li>
   </ul>
 </template>

@@ -22,17 +22,58 @@ const basis: FormField = { key: 'basis', label: 'Basis', kind: 'select', options
 const note: FormField = { key: 'note', label: 'Note', kind: 'text' }
 const choose = (text: string) => ({ value: null, text })
 
-export const PRINTER_EDIT_FIELDS: FormField[] = [{ key: 'name', label: 'Name', kind: 'text' }, { key: 'kind', label: 'Kind', kind: 'text' }, note]
+export const PRINTER_EDIT_FIELDS: FormField[] = [
+  { key: 'name', label: 'Name', kind: 'text' },
+  { key: 'kind', label: 'Kind', kind: 'text' },
+  note,
+]
 
 export const MATERIAL_FIELDS: FormField[] = [
   { key: 'name', label: 'Name', kind: 'text', hint: 'generic, like PA6-CF20' },
-  { key: 'polymer', label: 'Polymer', kind: 'text', list: ['PLA', 'PETG', 'ABS', 'ASA', 'PC', 'PA6', 'PA12', 'PPA', 'PPS', 'PEEK', 'PEI'] },
-  { key: 'filler', label: 'Filler', kind: 'select', options: choices(FILLERS), then: v => { v.abrasivity = START_ABRASIVITY[v.filler as keyof typeof START_ABRASIVITY]; if (v.filler === 'none') v.fillerFraction = 0 } },
-  { key: 'fillerFraction', label: 'Filler, share of mass', kind: 'number', hint: '0.2 for 20 wt%', when: v => v.filler !== 'none' },
-  { key: 'densityGCm3', label: 'Density', kind: 'number', unit: 'g/cm³', hint: 'of the filament as bought; needed for lengths and job files' },
-  { key: 'abrasivity', label: 'Abrasivity', kind: 'number', hint: 'carbon fibre 1; start values: glass 1.2, glow 1.5, metal 0.5, wood 0.1, none 0.002' },
-  { key: 'ventilation', label: 'Ventilation it asks', kind: 'select', options: [{ value: null, text: 'not known' }, ...choices(VENTILATION)] },
-  basis, note,
+  {
+    key: 'polymer',
+    label: 'Polymer',
+    kind: 'text',
+    list: ['PLA', 'PETG', 'ABS', 'ASA', 'PC', 'PA6', 'PA12', 'PPA', 'PPS', 'PEEK', 'PEI'],
+  },
+  {
+    key: 'filler',
+    label: 'Filler',
+    kind: 'select',
+    options: choices(FILLERS),
+    then: v => {
+      v.abrasivity = START_ABRASIVITY[v.filler as keyof typeof START_ABRASIVITY]
+      if (v.filler === 'none') v.fillerFraction = 0
+    },
+  },
+  {
+    key: 'fillerFraction',
+    label: 'Filler, share of mass',
+    kind: 'number',
+    hint: '0.2 for 20 wt%',
+    when: v => v.filler !== 'none',
+  },
+  {
+    key: 'densityGCm3',
+    label: 'Density',
+    kind: 'number',
+    unit: 'g/cm³',
+    hint: 'of the filament as bought; needed for lengths and job files',
+  },
+  {
+    key: 'abrasivity',
+    label: 'Abrasivity',
+    kind: 'number',
+    hint: 'carbon fibre 1; start values: glass 1.2, glow 1.5, metal 0.5, wood 0.1, none 0.002',
+  },
+  {
+    key: 'ventilation',
+    label: 'Ventilation it asks',
+    kind: 'select',
+    options: [{ value: null, text: 'not known' }, ...choices(VENTILATION)],
+  },
+  basis,
+  note,
 ]
 
 export const TYPE_FIELDS: FormField[] = [
@@ -45,18 +86,41 @@ export const TYPE_FIELDS: FormField[] = [
   { key: 'landMm', label: 'Land', kind: 'number', unit: 'mm', hint: 'the straight part of the bore' },
   { key: 'inletMm', label: 'Inlet', kind: 'number', unit: 'mm' },
   { key: 'insertMm', label: 'Insert diameter', kind: 'number', unit: 'mm', hint: 'empty for a solid nozzle' },
-  { key: 'boreGrowthLimit', label: 'Retire at bore growth', kind: 'number', hint: 'share of nominal, 0.1 is + 10 %; empty: no such rule' },
-  { key: 'tipLossLimitMm', label: 'Retire at tip loss', kind: 'number', unit: 'mm', hint: 'half the first layer; empty: no such rule' },
+  {
+    key: 'boreGrowthLimit',
+    label: 'Retire at bore growth',
+    kind: 'number',
+    hint: 'share of nominal, 0.1 is + 10 %; empty: no such rule',
+  },
+  {
+    key: 'tipLossLimitMm',
+    label: 'Retire at tip loss',
+    kind: 'number',
+    unit: 'mm',
+    hint: 'half the first layer; empty: no such rule',
+  },
   { key: 'massLimitKg', label: 'Retire at fibre mass', kind: 'number', unit: 'kg', hint: 'empty: no such rule' },
-  basis, note,
+  basis,
+  note,
 ]
 
 export const nozzleFieldsOf = (shop: ShopData): FormField[] => [
   { key: 'tag', label: 'Tag', kind: 'text', hint: 'as on the label' },
-  { key: 'typeId', label: 'Type', kind: 'select', options: [choose('Choose a type'), ...shop.types.map(t => ({ value: t.id, text: t.name }))] },
+  {
+    key: 'typeId',
+    label: 'Type',
+    kind: 'select',
+    options: [choose('Choose a type'), ...shop.types.map(t => ({ value: t.id, text: t.name }))],
+  },
   { key: 'wasUsed', label: 'It comes used', kind: 'check' },
   { key: 'receivedAt', label: 'Received', kind: 'when' },
-  { key: 'receipt.valueMm', label: 'Bore at receipt', kind: 'number', unit: 'mm', hint: 'a measured value; or pins below' },
+  {
+    key: 'receipt.valueMm',
+    label: 'Bore at receipt',
+    kind: 'number',
+    unit: 'mm',
+    hint: 'a measured value; or pins below',
+  },
   { key: 'receipt.uMm', label: '± of that', kind: 'number', unit: 'mm', hint: '0.003 when empty' },
   { key: 'receipt.goMm', label: 'Goes', kind: 'number', unit: 'mm' },
   { key: 'receipt.noGoMm', label: 'Does not go', kind: 'number', unit: 'mm' },
@@ -66,7 +130,12 @@ export const nozzleFieldsOf = (shop: ShopData): FormField[] => [
 
 export const spoolFieldsOf = (shop: ShopData): FormField[] => [
   { key: 'tag', label: 'Tag', kind: 'text' },
-  { key: 'materialId', label: 'Material', kind: 'select', options: [choose('Choose a material'), ...shop.materials.map(m => ({ value: m.id, text: m.name }))] },
+  {
+    key: 'materialId',
+    label: 'Material',
+    kind: 'select',
+    options: [choose('Choose a material'), ...shop.materials.map(m => ({ value: m.id, text: m.name }))],
+  },
   { key: 'diameterMm', label: 'Filament diameter', kind: 'number', unit: 'mm' },
   { key: 'netG', label: 'Filament when full', kind: 'number', unit: 'g' },
   ...SPOOL_EDIT_FIELDS,
@@ -74,23 +143,52 @@ export const spoolFieldsOf = (shop: ShopData): FormField[] => [
 export const SPOOL_EDIT_FIELDS: FormField[] = [
   { key: 'tareG', label: 'Empty spool', kind: 'number', unit: 'g', hint: 'needed to use weighings' },
   { key: 'hub', label: 'Hub', kind: 'text', list: ['cardboard', 'ABS', 'PC', 'PS'] },
-  { key: 'densityGCm3', label: 'Density of this lot', kind: 'number', unit: 'g/cm³', hint: 'empty: the material\'s' },
-  { key: 'fillerFraction', label: 'Filler share of this lot', kind: 'number', hint: 'empty: the material\'s' },
+  { key: 'densityGCm3', label: 'Density of this lot', kind: 'number', unit: 'g/cm³', hint: "empty: the material's" },
+  { key: 'fillerFraction', label: 'Filler share of this lot', kind: 'number', hint: "empty: the material's" },
   note,
 ]
 export const SPOOL_EVENT_FIELDS: FormField[] = [
-  { key: 'kind', label: 'What happened', kind: 'select', options: [{ value: 'opened', text: 'opened' }, { value: 'loaded', text: 'loaded on a printer' }, { value: 'out', text: 'taken out of the dry box' }, { value: 'in', text: 'put back in' }, { value: 'dried', text: 'dried' }, { value: 'weighed', text: 'weighed' }], then: v => { if (v.kind !== 'weighed') v.grossG = null } },
+  {
+    key: 'kind',
+    label: 'What happened',
+    kind: 'select',
+    options: [
+      { value: 'opened', text: 'opened' },
+      { value: 'loaded', text: 'loaded on a printer' },
+      { value: 'out', text: 'taken out of the dry box' },
+      { value: 'in', text: 'put back in' },
+      { value: 'dried', text: 'dried' },
+      { value: 'weighed', text: 'weighed' },
+    ],
+    then: v => {
+      if (v.kind !== 'weighed') v.grossG = null
+    },
+  },
   { key: 'grossG', label: 'Weight with its spool', kind: 'number', unit: 'g', when: v => v.kind === 'weighed' },
   { key: 'occurredAt', label: 'When', kind: 'when' },
   note,
 ]
 export const PERSON_FIELDS: FormField[] = [
   { key: 'name', label: 'Name', kind: 'text' },
-  { key: 'role', label: 'Role', kind: 'select', options: [{ value: 'technician', text: 'technician' }, { value: 'lead', text: 'shop lead' }] },
+  {
+    key: 'role',
+    label: 'Role',
+    kind: 'select',
+    options: [
+      { value: 'technician', text: 'technician' },
+      { value: 'lead', text: 'shop lead' },
+    ],
+  },
 ]
 const perHour = (what: string) => `${what}, an hour`
 export const RULES_FIELDS: FormField[] = [
-  { key: 'guardHotendC', label: 'Guard band, hotend', kind: 'number', unit: '°C', hint: '10: a 300 rating is used to 290' },
+  {
+    key: 'guardHotendC',
+    label: 'Guard band, hotend',
+    kind: 'number',
+    unit: '°C',
+    hint: '10: a 300 rating is used to 290',
+  },
   { key: 'guardBedC', label: 'Guard band, bed', kind: 'number', unit: '°C' },
   { key: 'guardChamberC', label: 'Guard band, chamber', kind: 'number', unit: '°C' },
   { key: 'roomC', label: 'Room', kind: 'number', unit: '°C' },
@@ -104,6 +202,17 @@ export const RULES_FIELDS: FormField[] = [
 ]
 export const SETTINGS_FIELDS: FormField[] = [
   { key: 'shopName', label: 'Name of the shop', kind: 'text' },
-  { key: 'timeZone', label: 'Time zone', kind: 'text', hint: 'like Europe/London', list: ['UTC', 'Europe/London', 'Europe/Berlin', 'America/New_York', 'America/Chicago', 'Asia/Tokyo'] },
-  { key: 'acceptedRisk', label: 'Chance of being past the limit that makes a gauge due', kind: 'number', hint: '0.1 is 10 %' },
+  {
+    key: 'timeZone',
+    label: 'Time zone',
+    kind: 'text',
+    hint: 'like Europe/London',
+    list: ['UTC', 'Europe/London', 'Europe/Berlin', 'America/New_York', 'America/Chicago', 'Asia/Tokyo'],
+  },
+  {
+    key: 'acceptedRisk',
+    label: 'Chance of being past the limit that makes a gauge due',
+    kind: 'number',
+    hint: '0.1 is 10 %',
+  },
 ]

@@ -5,7 +5,7 @@ export interface FormField {
   kind: 'text' | 'number' | 'select' | 'when' | 'check'
   unit?: string
   hint?: string
-  options?: { value: string | number | null, text: string }[]
+  options?: { value: string | number | null; text: string }[]
   list?: string[]
   when?: (v: Record<string, unknown>) => boolean
   /** What choosing this sets elsewhere. */

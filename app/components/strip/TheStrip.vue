@@ -24,7 +24,7 @@ let key = newKey()
 
 const nothing = { printers: [], nozzles: [], spools: [], materials: [] }
 const understood = computed(() => understand(line.value, shop.data ?? nothing, new Date().toISOString()))
-const offers = computed(() => focused.value ? completions(line.value, shop.data ?? nothing) : [])
+const offers = computed(() => (focused.value ? completions(line.value, shop.data ?? nothing) : []))
 const withChoices = computed(() => problem.value?.questions?.some(q => q.choices) ?? false)
 const open = computed(() => focused.value && (line.value !== '' || problem.value !== null))
 
@@ -41,7 +41,10 @@ function complete(word: string): void {
 }
 
 async function enter(codes: string[] = []): Promise<void> {
-  if (chosen.value >= 0 && offers.value[chosen.value]) { complete(offers.value[chosen.value]!); return }
+  if (chosen.value >= 0 && offers.value[chosen.value]) {
+    complete(offers.value[chosen.value]!)
+    return
+  }
   const u = understood.value
   if (u.kind === 'open') {
     await navigateTo(u.path)
@@ -73,10 +76,13 @@ async function choose(question: string, choice: Choice): Promise<void> {
   if (choice.local) {
     problem.value = null
     if (choice.code.endsWith(':other-nozzle')) line.value = line.value.trim().replace(/^\S+\s*/, '')
-    await nextTick(() => { input.value?.focus(); input.value?.setSelectionRange(0, 0) })
+    await nextTick(() => {
+      input.value?.focus()
+      input.value?.setSelectionRange(0, 0)
+    })
     return
   }
-  await enter((problem.value?.questions ?? []).map(q => q.code === question ? choice.code : q.code))
+  await enter((problem.value?.questions ?? []).map(q => (q.code === question ? choice.code : q.code)))
 }
 
 function clear(): void {
@@ -87,7 +93,22 @@ function clear(): void {
 }
 
 function onKey(e: KeyboardEvent): void {
-  if (e.key === 'Escape') { clear(); input.value?.blur() } else if (e.key === 'Enter') { e.preventDefault(); void enter() } else if (e.key === 'Tab' && !e.shiftKey && offers.value.length > 0) { e.preventDefault(); complete(offers.value[Math.max(0, chosen.value)]!) } else if (e.key === 'ArrowDown' && offers.value.length > 0) { e.preventDefault(); chosen.value = (chosen.value + 1) % offers.value.length } else if (e.key === 'ArrowUp' && offers.value.length > 0) { e.preventDefault(); chosen.value = chosen.value <= 0 ? offers.value.length - 1 : chosen.value - 1 }
+  if (e.key === 'Escape') {
+    clear()
+    input.value?.blur()
+  } else if (e.key === 'Enter') {
+    e.preventDefault()
+    void enter()
+  } else if (e.key === 'Tab' && !e.shiftKey && offers.value.length > 0) {
+    e.preventDefault()
+    complete(offers.value[Math.max(0, chosen.value)]!)
+  } else if (e.key === 'ArrowDown' && offers.value.length > 0) {
+    e.preventDefault()
+    chosen.value = (chosen.value + 1) % offers.value.length
+  } else if (e.key === 'ArrowUp' && offers.value.length > 0) {
+    e.preventDefault()
+    chosen.value = chosen.value <= 0 ? offers.value.length - 1 : chosen.value - 1
+  }
 }
 
 function onInput(): void {
@@ -99,45 +120,92 @@ function onInput(): void {
 defineExpose({
   focus(text = '') {
     input.value?.focus()
-    if (text) { line.value += text; onInput() }
+    if (text) {
+      line.value += text
+      onInput()
+    }
   },
 })
 </script>
 
 <template>
   <div class="relative min-w-0 flex-1">
-    <div class="flex items-center gap-2 border-[1.5px] border-ink bg-white px-2 rounded-[3px] focus-within:outline-3 focus-within:outline-blue focus-within:outline-offset-2">
+    <div
+      class="flex items-center gap-2 border-[1.5px] border-ink bg-white px-2 rounded-[3px] focus-within:outline-3 focus-within:outline-blue focus-within:outline-offset-2"
+    >
       <span class="kbd hidden sm:inline-block" aria-hidden="true">/</span>
       <input
-        ref="input" v-model="line" class="h-[40px] w-full min-w-0 bg-transparent text-[15px] outline-none" type="text" autocomplete="off" autocapitalize="off" spellcheck="false"
-        role="combobox" aria-label="Log or find: scan a tag or type an entry" aria-controls="strip-panel" :aria-expanded="open" aria-autocomplete="list"
+        ref="input"
+        v-model="line"
+        class="h-[40px] w-full min-w-0 bg-transparent text-[15px] outline-none"
+        type="text"
+        autocomplete="off"
+        autocapitalize="off"
+        spellcheck="false"
+        role="combobox"
+        aria-label="Log or find: scan a tag or type an entry"
+        aria-controls="strip-panel"
+        :aria-expanded="open"
+        aria-autocomplete="list"
         :aria-activedescendant="chosen >= 0 ? `strip-offer-${chosen}` : undefined"
         placeholder="Scan a tag, or type: N-014 bore 0.43-0.44"
-        @keydown="onKey" @input="onInput" @focus="focused = true" @blur="focused = false"
+        @keydown="onKey"
+        @input="onInput"
+        @focus="focused = true"
+        @blur="focused = false"
+      />
+      <span
+        v-if="understood.kind === 'entry' || understood.kind === 'open'"
+        class="hidden shrink-0 text-sm text-ink2 md:inline"
+        >Enter to {{ understood.kind === 'open' ? 'open' : 'log' }}</span
       >
-      <span v-if="understood.kind === 'entry' || understood.kind === 'open'" class="hidden shrink-0 text-sm text-ink2 md:inline">Enter to {{ understood.kind === 'open' ? 'open' : 'log' }}</span>
     </div>
     <div v-show="open" id="strip-panel" class="sheet absolute inset-x-0 top-full z-40 mt-1 p-3" @mousedown.prevent>
       <p role="status" class="text-[15px]">
         <template v-if="problem">
           <strong :class="problem.questions ? 'text-look' : 'text-stop'">{{ reasonOf(problem) }}</strong>
-          <span v-if="problem.questions">{{ withChoices ? ' Choose below, Esc leaves it.' : ' Enter confirms, Esc leaves it.' }}</span>
+          <span v-if="problem.questions">{{
+            withChoices ? ' Choose below, Esc leaves it.' : ' Enter confirms, Esc leaves it.'
+          }}</span>
         </template>
         <template v-else-if="understood.kind === 'unread'">
-          <span>{{ line.slice(0, understood.from) }}</span><mark class="bg-transparent font-bold text-stop underline decoration-wavy">{{ understood.word }}</mark><span>{{ line.slice(understood.from + understood.word.length) }}</span>
-          <span class="block text-sm"><strong class="text-stop">Cannot read “{{ understood.word }}”:</strong> {{ understood.why }}</span>
+          <span>{{ line.slice(0, understood.from) }}</span><mark
+            class="bg-transparent font-bold text-stop underline decoration-wavy"
+            >{{ understood.word }}</mark
+          ><span>{{ line.slice(understood.from + understood.word.length) }}</span>
+          <span class="block text-sm"
+            ><strong class="text-stop">Cannot read “{{ understood.word }}”:</strong> {{ understood.why }}</span
+          >
         </template>
         <template v-else-if="understood.kind !== 'empty'">{{ understood.says }}</template>
       </p>
       <ul v-if="offers.length" role="listbox" aria-label="Completions" class="mt-2 flex flex-wrap gap-2">
-        <li v-for="(o, i) in offers" :id="`strip-offer-${i}`" :key="o" role="option" :aria-selected="i === chosen" class="flex min-h-[40px] cursor-pointer items-center rounded-[3px] border px-3 font-semibold" :class="i === chosen ? 'border-ink bg-ink text-white' : 'border-ink2 bg-white'" @click="complete(o)">{{ o }}</li>
+        <li
+          v-for="(o, i) in offers"
+          :id="`strip-offer-${i}`"
+          :key="o"
+          role="option"
+          :aria-selected="i === chosen"
+          class="flex min-h-[40px] cursor-pointer items-center rounded-[3px] border px-3 font-semibold"
+          :class="i === chosen ? 'border-ink bg-ink text-white' : 'border-ink2 bg-white'"
+          @click="complete(o)"
+        >
+          {{ o }}
+        </li>
       </ul>
       <template v-for="q in problem?.questions ?? []" :key="q.code">
         <ul v-if="q.choices" class="mt-2 grid gap-1" aria-label="What it may mean">
-          <li v-for="c in q.choices" :key="c.code"><button type="button" class="button w-full !justify-start text-left" @click="choose(q.code, c)">{{ c.label }}</button></li>
+          <li v-for="c in q.choices" :key="c.code">
+            <button type="button" class="button w-full !justify-start text-left" @click="choose(q.code, c)">
+              {{ c.label }}
+            </button>
+          </li>
         </ul>
       </template>
-      <p v-if="problem?.questions" class="mt-2 flex gap-2"><button v-if="!withChoices" type="button" class="button first" @click="enter()">Confirm and save</button><button type="button" class="button" @click="clear">Leave it</button></p>
+      <p v-if="problem?.questions" class="mt-2 flex gap-2">
+        <button v-if="!withChoices" type="button" class="button first" @click="enter()">Confirm and save</button
+        ><button type="button" class="button" @click="clear">Leave it</button>
+      </p>
       <p v-else class="mt-2 text-xs text-ink2">Tab completes · Enter saves · Esc clears</p>
     </div>
   </div>

@@ -23,55 +23,105 @@ onMounted(() => {
   void shop.load()
   shop.listen()
   outbox.start()
-  setInterval(() => { if (!shop.reachable) void shop.load() }, 5000)
+  setInterval(() => {
+    if (!shop.reachable) void shop.load()
+  }, 5000)
 })
 useShortcuts(text => strip.value?.focus(text))
 
 const state = computed(() => {
-  if (outbox.refused.length > 0) return { text: `${outbox.refused.length} ${outbox.refused.length === 1 ? 'entry needs' : 'entries need'} you`, look: true }
+  if (outbox.refused.length > 0)
+    return {
+      text: `${outbox.refused.length} ${outbox.refused.length === 1 ? 'entry needs' : 'entries need'} you`,
+      look: true,
+    }
   if (outbox.waiting > 0) return { text: `${outbox.waiting} waiting to be sent`, look: true }
-  return shop.reachable ? { text: 'all entries saved', look: false } : { text: 'server away; entries are kept', look: true }
+  return shop.reachable
+    ? { text: 'all entries saved', look: false }
+    : { text: 'server away; entries are kept', look: true }
 })
 const due = computed(() => {
   const risk = shop.data?.settings.acceptedRisk ?? 0.1
   return shop.data?.nozzles.filter(n => n.place && n.pastChance >= risk).length ?? 0
 })
-const at = (path: string) => path === '/' ? route.path === '/' : route.path.startsWith(path)
+const at = (path: string) => (path === '/' ? route.path === '/' : route.path.startsWith(path))
 </script>
 
 <template>
   <div class="flex min-h-screen flex-col pb-[64px] md:pb-0">
-    <a href="#content" class="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-white focus:p-3">To the content</a>
-    <header class="z-30 flex flex-wrap items-center gap-x-4 gap-y-2 border-b-2 border-ink bg-sheet px-3 py-[6px] md:flex-nowrap md:px-[18px]">
-      <NuxtLink to="/" class="flex min-h-[40px] items-center gap-[10px] md:w-[190px]"><AppMark /><span class="sr-only text-[16px] font-[800] tracking-[0.04em] [font-stretch:118%] sm:not-sr-only">Iron Nozzle</span></NuxtLink>
+    <a href="#content" class="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-white focus:p-3"
+      >To the content</a
+    >
+    <header
+      class="z-30 flex flex-wrap items-center gap-x-4 gap-y-2 border-b-2 border-ink bg-sheet px-3 py-[6px] md:flex-nowrap md:px-[18px]"
+    >
+      <NuxtLink to="/" class="flex min-h-[40px] items-center gap-[10px] md:w-[190px]"
+        ><AppMark /><span class="sr-only text-[16px] font-[800] tracking-[0.04em] [font-stretch:118%] sm:not-sr-only"
+          >Iron Nozzle</span
+        ></NuxtLink
+      >
       <div class="order-last w-full md:order-none md:w-auto md:flex-1"><TheStrip ref="strip" /></div>
       <div class="ml-auto flex items-center gap-1 text-right leading-tight">
         <div>
           <Menu as="div" class="relative">
-            <MenuButton class="flex items-center justify-end gap-1 px-1 font-[650]">{{ shop.data?.person.name ?? '…' }}<span aria-hidden="true">▾</span></MenuButton>
+            <MenuButton class="flex items-center justify-end gap-1 px-1 font-[650]"
+              >{{ shop.data?.person.name ?? '…' }}<span aria-hidden="true">▾</span></MenuButton
+            >
             <MenuItems class="sheet absolute right-0 z-50 min-w-[200px] py-1 text-left focus:outline-none">
               <p class="px-3 py-1 text-xs text-ink2">Entries are made by</p>
               <MenuItem v-for="p in shop.data?.people ?? []" :key="p.id" v-slot="{ active }">
-                <button type="button" class="flex w-full items-center px-3 text-left" :class="active ? 'bg-ink text-white' : ''" @click="shop.actAs(p.id)">{{ p.name }}</button>
+                <button
+                  type="button"
+                  class="flex w-full items-center px-3 text-left"
+                  :class="active ? 'bg-ink text-white' : ''"
+                  @click="shop.actAs(p.id)"
+                >
+                  {{ p.name }}
+                </button>
               </MenuItem>
             </MenuItems>
           </Menu>
         </div>
-        <button type="button" class="label flex items-center gap-1 px-1 !text-[12px]" :class="state.look ? '!text-look' : ''" @click="outboxOpen = true"><VerdictMark v-if="state.look" verdict="look" :size="14" />{{ state.text }}</button>
+        <button
+          type="button"
+          class="label flex items-center gap-1 px-1 !text-[12px]"
+          :class="state.look ? '!text-look' : ''"
+          @click="outboxOpen = true"
+        >
+          <VerdictMark v-if="state.look" verdict="look" :size="14" />{{ state.text }}
+        </button>
       </div>
     </header>
     <div class="flex flex-1 md:grid md:grid-cols-[84px_minmax(0,1fr)]">
-      <nav aria-label="Stations" class="fixed inset-x-0 bottom-0 z-30 flex border-t border-rule bg-paper md:sticky md:top-0 md:h-screen md:max-h-[calc(100vh-56px)] md:flex-col md:border-r md:border-t-0 md:pt-[6px]">
+      <nav
+        aria-label="Stations"
+        class="fixed inset-x-0 bottom-0 z-30 flex border-t border-rule bg-paper md:sticky md:top-0 md:h-screen md:max-h-[calc(100vh-56px)] md:flex-col md:border-r md:border-t-0 md:pt-[6px]"
+      >
         <NuxtLink
-          v-for="s in STATIONS" :key="s.path" :to="s.path" class="station relative flex h-[62px] flex-1 flex-col items-center justify-center gap-[3px] text-[13px] font-semibold [font-stretch:86%] md:h-[74px] md:flex-none"
-          :class="[at(s.path) ? 'bg-ink text-white' : 'text-ink2', s.key === '7' ? 'md:mt-auto md:mb-2' : '']" :aria-current="at(s.path) ? 'page' : undefined"
+          v-for="s in STATIONS"
+          :key="s.path"
+          :to="s.path"
+          class="station relative flex h-[62px] flex-1 flex-col items-center justify-center gap-[3px] text-[13px] font-semibold [font-stretch:86%] md:h-[74px] md:flex-none"
+          :class="[at(s.path) ? 'bg-ink text-white' : 'text-ink2', s.key === '7' ? 'md:mt-auto md:mb-2' : '']"
+          :aria-current="at(s.path) ? 'page' : undefined"
         >
-          <b class="text-[22px] leading-none font-light [font-stretch:75%]" aria-hidden="true">{{ s.key }}</b>{{ s.name }}
-          <span v-if="s.key === '4' && due > 0" class="absolute top-2 right-2 rounded-[9px] bg-bronze px-[6px] text-xs font-bold text-white"><span class="sr-only">due: </span>{{ due }}</span>
+          <b class="text-[22px] leading-none font-light [font-stretch:75%]" aria-hidden="true">{{ s.key }}</b>{{
+            s.name
+          }}
+          <span
+            v-if="s.key === '4' && due > 0"
+            class="absolute top-2 right-2 rounded-[9px] bg-bronze px-[6px] text-xs font-bold text-white"
+            ><span class="sr-only">due: </span>{{ due }}</span
+          >
         </NuxtLink>
       </nav>
       <main id="content" class="min-w-0 flex-1 px-3 py-3 md:px-[18px] md:py-[14px]">
-        <div v-if="ui.message" role="status" class="sheet mb-3 flex items-center gap-2 px-3 py-2 font-[650]" :class="ui.message.kind === 'stop' ? 'text-stop' : ui.message.kind === 'look' ? 'text-look' : ''">
+        <div
+          v-if="ui.message"
+          role="status"
+          class="sheet mb-3 flex items-center gap-2 px-3 py-2 font-[650]"
+          :class="ui.message.kind === 'stop' ? 'text-stop' : ui.message.kind === 'look' ? 'text-look' : ''"
+        >
           <VerdictMark :verdict="ui.message.kind" />{{ ui.message.text }}
           <button type="button" class="button plain ml-auto" @click="ui.message = null">Close</button>
         </div>

@@ -3,14 +3,25 @@
 import { computed, ref, watch } from 'vue'
 import { typedNumber } from '~/format'
 
-const props = defineProps<{ id: string, label: string, unit?: string, modelValue: number | null, error?: string, hint?: string, placeholder?: string }>()
-const emit = defineEmits<{ 'update:modelValue': [value: number | null], 'blur': [] }>()
+const props = defineProps<{
+  id: string
+  label: string
+  unit?: string
+  modelValue: number | null
+  error?: string
+  hint?: string
+  placeholder?: string
+}>()
+const emit = defineEmits<{ 'update:modelValue': [value: number | null]; 'blur': [] }>()
 const text = ref(props.modelValue === null || Number.isNaN(props.modelValue) ? '' : String(props.modelValue))
-const bad = computed(() => Number.isNaN(typedNumber(text.value)) ? 'Not a number; for example 0.43 or 0,43' : '')
-watch(() => props.modelValue, v => {
-  const typed = typedNumber(text.value)
-  if (v !== typed && !(Number.isNaN(v ?? 0) && Number.isNaN(typed ?? 0))) text.value = v === null ? '' : String(v)
-})
+const bad = computed(() => (Number.isNaN(typedNumber(text.value)) ? 'Not a number; for example 0.43 or 0,43' : ''))
+watch(
+  () => props.modelValue,
+  v => {
+    const typed = typedNumber(text.value)
+    if (v !== typed && !(Number.isNaN(v ?? 0) && Number.isNaN(typed ?? 0))) text.value = v === null ? '' : String(v)
+  },
+)
 function input(value: string): void {
   text.value = value
   emit('update:modelValue', typedNumber(value))
@@ -21,7 +32,18 @@ const shown = computed(() => bad.value || props.error || '')
 <template>
   <div class="field">
     <label :for="id">{{ label }}{{ unit ? `, ${unit}` : '' }}</label>
-    <input :id="id" class="input" inputmode="decimal" autocomplete="off" :value="text" :placeholder="placeholder" :aria-invalid="shown !== ''" :aria-describedby="shown || hint ? `${id}-say` : undefined" @input="input(($event.target as HTMLInputElement).value)" @blur="$emit('blur')">
+    <input
+      :id="id"
+      class="input"
+      inputmode="decimal"
+      autocomplete="off"
+      :value="text"
+      :placeholder="placeholder"
+      :aria-invalid="shown !== ''"
+      :aria-describedby="shown || hint ? `${id}-say` : undefined"
+      @input="input(($event.target as HTMLInputElement).value)"
+      @blur="$emit('blur')"
+    />
     <span v-if="shown" :id="`${id}-say`" class="error">{{ shown }}</span>
     <span v-else-if="hint" :id="`${id}-say`" class="text-xs text-ink2">{{ hint }}</span>
   </div>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-/** A sheet laid over the drawing; Esc closes it, focus starts at its first field, stays inside and returns afterwards. */
+/**
+ * A sheet laid over the drawing; Esc closes it, focus starts at its first field, stays inside and returns afterwards.
+ */
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { ref, type ComponentPublicInstance } from 'vue'
 
-withDefaults(defineProps<{ open: boolean, title: string, wide?: boolean }>(), { wide: false })
+withDefaults(defineProps<{ open: boolean; title: string; wide?: boolean }>(), { wide: false })
 defineEmits<{ close: [] }>()
 
 /** Not where that would bring up a keyboard over what there is to read first. */
@@ -19,7 +21,15 @@ function findFirst(body: Element | ComponentPublicInstance | null): void {
     <div class="fixed inset-0 bg-ink/45" aria-hidden="true" />
     <div class="fixed inset-0 overflow-y-auto p-2 sm:p-8">
       <DialogPanel class="sheet mx-auto p-4 sm:p-5" :class="wide ? 'max-w-[860px]' : 'max-w-[560px]'">
-        <div class="mb-3 flex items-start gap-3"><DialogTitle as="h2" class="flex-1 pt-2">{{ title }}</DialogTitle><button type="button" class="button plain" @click="$emit('close')">Close</button></div>
+        <div class="mb-3 flex items-start gap-3">
+          <DialogTitle as="h2" class="flex-1 pt-2">{{ title }}</DialogTitle><button
+            type="button"
+            class="button plain"
+            @click="$emit('close')"
+          >
+            Close
+          </button>
+        </div>
         <div :ref="findFirst"><slot /></div>
       </DialogPanel>
     </div>

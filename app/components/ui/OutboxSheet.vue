@@ -14,7 +14,9 @@ const shop = useShop()
 <template>
   <ModalSheet :open="open" title="Entries on their way" @close="$emit('close')">
     <p v-if="outbox.entries.length === 0">All entries are saved on the server.</p>
-    <p v-else-if="!shop.reachable" class="mb-2 text-look">The server does not answer. These entries are kept in this browser and sent once when it is back.</p>
+    <p v-else-if="!shop.reachable" class="mb-2 text-look">
+      The server does not answer. These entries are kept in this browser and sent once when it is back.
+    </p>
     <ul class="grid gap-3">
       <OutboxEntry v-for="e in outbox.entries" :key="e.key" :entry="e" @leave="$emit('close')" />
     </ul>

@@ -6,34 +6,74 @@ import PrinterColumn from '~/components/wall/PrinterColumn.vue'
 import { useLive } from '~/stores/live'
 import { TICKS, WALL_HEIGHT, y } from '~/components/wall/axis'
 
-const props = defineProps<{ printers: FloorPrinter[], zone: string, notes: Record<string, { text: string, look: boolean, to: string }[]>, now: number }>()
+const props = defineProps<{
+  printers: FloorPrinter[]
+  zone: string
+  notes: Record<string, { text: string; look: boolean; to: string }[]>
+  now: number
+}>()
 defineEmits<{ fit: [headId: number] }>()
 const live = useLive()
 live.listen()
 const filter = ref('')
 const shown = computed(() => {
   const f = filter.value.trim().toLowerCase()
-  return f === '' ? props.printers : props.printers.filter(p => [p.name, p.kind, p.last?.material ?? '', ...p.heads.map(h => h.nozzle?.tag ?? '')].some(t => t.toLowerCase().includes(f)))
+  return f === ''
+    ? props.printers
+    : props.printers.filter(p =>
+        [p.name, p.kind, p.last?.material ?? '', ...p.heads.map(h => h.nozzle?.tag ?? '')].some(t =>
+          t.toLowerCase().includes(f),
+        ),
+      )
 })
 </script>
 
 <template>
   <div class="sheet">
-    <svg width="0" height="0" class="absolute" aria-hidden="true"><defs><pattern id="wall-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="7" height="7" fill="var(--color-sheet)" /><path d="M0 0V7" stroke="var(--color-slate)" stroke-width="0.9" /></pattern></defs></svg>
+    <svg width="0" height="0" class="absolute" aria-hidden="true">
+      <defs>
+        <pattern id="wall-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width="7" height="7" fill="var(--color-sheet)" />
+          <path d="M0 0V7" stroke="var(--color-slate)" stroke-width="0.9" />
+        </pattern>
+      </defs>
+    </svg>
     <div v-if="printers.length > 8" class="flex items-center gap-3 border-b border-rule p-2">
-      <div class="field w-64"><label for="wall-filter">Show printers with</label><input id="wall-filter" v-model="filter" class="input" type="search" placeholder="name, material or nozzle"></div>
+      <div class="field w-64">
+        <label for="wall-filter">Show printers with</label
+        ><input id="wall-filter" v-model="filter" class="input" type="search" placeholder="name, material or nozzle" />
+      </div>
       <p class="pt-4 text-sm text-ink2">{{ shown.length }} of {{ printers.length }} printers</p>
     </div>
     <div class="relative flex overflow-x-auto" tabindex="0" role="group" aria-label="Heat wall, pans sideways">
       <div class="sticky left-0 z-20 w-[38px] shrink-0 border-r border-rule bg-sheet pt-[62px]" aria-hidden="true">
-        <svg width="37" :height="WALL_HEIGHT"><text x="31" y="10" text-anchor="end" class="tick">°C</text><g v-for="t in TICKS" :key="t"><path :d="`M32 ${y(t)}h5`" stroke="var(--color-ink2)" /><text x="29" :y="y(t) + 4" text-anchor="end" class="tick">{{ t }}</text></g></svg>
+        <svg width="37" :height="WALL_HEIGHT">
+          <text x="31" y="10" text-anchor="end" class="tick">°C</text>
+          <g v-for="t in TICKS" :key="t">
+            <path :d="`M32 ${y(t)}h5`" stroke="var(--color-ink2)" />
+            <text x="29" :y="y(t) + 4" text-anchor="end" class="tick">{{ t }}</text>
+          </g>
+        </svg>
       </div>
-      <PrinterColumn v-for="p in shown" :key="p.id" :printer="p" :zone="zone" :compact="printers.length > 12" :live="live.of(p.name, now)" :lost="live.lost(p.name)" :notes="notes[p.name] ?? []" @fit="id => $emit('fit', id)" />
+      <PrinterColumn
+        v-for="p in shown"
+        :key="p.id"
+        :printer="p"
+        :zone="zone"
+        :compact="printers.length > 12"
+        :live="live.of(p.name, now)"
+        :lost="live.lost(p.name)"
+        :notes="notes[p.name] ?? []"
+        @fit="id => $emit('fit', id)"
+      />
       <p v-if="shown.length === 0" class="p-6">No printer matches “{{ filter }}”.</p>
     </div>
   </div>
 </template>
 
 <style scoped>
-.tick { font-size: 12px; fill: var(--color-ink2); }
+.tick {
+  font-size: 12px;
+  fill: var(--color-ink2);
+}
 </style>

@@ -1,7 +1,19 @@
 <script setup lang="ts">
 /** A nozzle: what is left, what it rests on, its section, its wear chart, its record; and gauging it on the chart. */
 import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
-import { boreBands, boreLife, borePosterior, expectedReading, fillerKgFor, forecast as forecastOf, PIN_U_MM, UNUSUAL, wearAtRisk, type BoreObservation, type Law } from '#core/wear'
+import {
+  boreBands,
+  boreLife,
+  borePosterior,
+  expectedReading,
+  fillerKgFor,
+  forecast as forecastOf,
+  PIN_U_MM,
+  UNUSUAL,
+  wearAtRisk,
+  type BoreObservation,
+  type Law,
+} from '#core/wear'
 import { gaugeFoundWords } from '#shared/gauge-words'
 import type { NozzlePage, RecordLine } from '../../../server/records/nozzles'
 import NozzleSection from '~/components/drawings/NozzleSection.vue'
@@ -25,13 +37,23 @@ const ui = useUi()
 const tag = computed(() => String(route.params.tag))
 useHead({ title: () => `${tag.value} · Iron Nozzle` })
 const { data: page, failure } = useReading<NozzlePage>(() => `/api/nozzles/${encodeURIComponent(tag.value)}`)
-watch(page, p => { if (p) ui.lastNozzleTag = p.nozzle.tag })
+watch(page, p => {
+  if (p) ui.lastNozzleTag = p.nozzle.tag
+})
 
 const gauging = ref(false)
-const draft = computed(() => route.query.draft ? String(route.query.draft) : null)
-watch(() => [route.query.gauge, route.query.draft], ([g, d]) => { if (g !== undefined || d !== undefined) openGauge() }, { immediate: true })
+const draft = computed(() => (route.query.draft ? String(route.query.draft) : null))
+watch(
+  () => [route.query.gauge, route.query.draft],
+  ([g, d]) => {
+    if (g !== undefined || d !== undefined) openGauge()
+  },
+  { immediate: true },
+)
 const gaugeForm = ref<InstanceType<typeof GaugeForm> | null>(null)
-const typed = ref<{ goMm: number | null, noGoMm: number | null, valueMm: number | null, uMm: number | null } | null>(null)
+const typed = ref<{ goMm: number | null; noGoMm: number | null; valueMm: number | null; uMm: number | null } | null>(
+  null,
+)
 function openGauge(): void {
   gauging.value = true
   void nextTick(() => setTimeout(() => document.getElementById('go')?.focus(), 50))
@@ -44,11 +66,14 @@ function closeGauge(): void {
 
 /** The gauge being typed, if it would already make sense. */
 const preview = computed<BoreObservation | null>(() => {
-  const t = typed.value, p = page.value
+  const t = typed.value,
+    p = page.value
   if (!t || !p || !gauging.value) return null
   const ok = (v: number | null) => v !== null && v >= 0.05 && v <= 3
-  if (ok(t.valueMm) && t.uMm !== null && t.uMm >= 0.0001 && t.uMm <= 0.2) return { kind: 'value', wearKg: p.input.wearKg, valueMm: t.valueMm!, uMm: t.uMm }
-  const goMm = ok(t.goMm) ? t.goMm : null, noGoMm = ok(t.noGoMm) ? t.noGoMm : null
+  if (ok(t.valueMm) && t.uMm !== null && t.uMm >= 0.0001 && t.uMm <= 0.2)
+    return { kind: 'value', wearKg: p.input.wearKg, valueMm: t.valueMm!, uMm: t.uMm }
+  const goMm = ok(t.goMm) ? t.goMm : null,
+    noGoMm = ok(t.noGoMm) ? t.noGoMm : null
   if ((goMm === null && noGoMm === null) || (goMm !== null && noGoMm !== null && goMm >= noGoMm)) return null
   return { kind: 'pins', wearKg: p.input.wearKg, goMm, noGoMm, uMm: PIN_U_MM }
 })
@@ -59,13 +84,29 @@ const unexpected = computed(() => {
   const e = expectedReading(p.input.bore, preview.value, p.input.prior, p.input.law)
   return e.chance < UNUSUAL ? e.bore : null
 })
-const input = computed(() => page.value && { ...page.value.input, bore: preview.value ? { ...page.value.input.bore, observations: [...page.value.input.bore.observations, preview.value] } : page.value.input.bore })
-const forecast = computed(() => !page.value || !input.value ? null : preview.value ? forecastOf(input.value) : page.value.forecast)
-const fibre = (kgWear: number) => page.value?.lastFilled ? fillerKgFor(kgWear, page.value.lastFilled.abrasivity) : null
+const input = computed(
+  () =>
+    page.value && {
+      ...page.value.input,
+      bore: preview.value
+        ? { ...page.value.input.bore, observations: [...page.value.input.bore.observations, preview.value] }
+        : page.value.input.bore,
+    },
+)
+const forecast = computed(() =>
+  !page.value || !input.value ? null : preview.value ? forecastOf(input.value) : page.value.forecast,
+)
+const fibre = (kgWear: number) =>
+  page.value?.lastFilled ? fillerKgFor(kgWear, page.value.lastFilled.abrasivity) : null
 const left = computed(() => {
   const f = forecast.value
   if (!f || !page.value?.lastFilled || f.leftKg.median > 1e8) return null
-  return { median: fibre(f.leftKg.median)!, low80: fibre(f.leftKg.low80)!, high80: fibre(f.leftKg.high80)!, next: fibre(f.nextGaugeKg)! }
+  return {
+    median: fibre(f.leftKg.median)!,
+    low80: fibre(f.leftKg.low80)!,
+    high80: fibre(f.leftKg.high80)!,
+    next: fibre(f.nextGaugeKg)!,
+  }
 })
 /** What the law that is not in use would say. */
 const other = computed(() => {
@@ -81,40 +122,107 @@ const bands = computed(() => {
   const p = borePosterior(input.value.bore, input.value.prior, input.value.law)
   const life = limitMm.value === null ? 0 : wearAtRisk([boreLife(p, limitMm.value)], 0.5)
   const far = Math.max(input.value.wearKg * 1.25, Math.min(life * 1.25, input.value.wearKg * 4 + 0.2 * life), 0.02)
-  return boreBands(p, Array.from({ length: 41 }, (_, i) => far * i / 40))
+  return boreBands(
+    p,
+    Array.from({ length: 41 }, (_, i) => (far * i) / 40),
+  )
 })
 const marks = computed(() => [
-  ...(page.value?.gaugePoints ?? []).filter(g => g.goMm !== null || g.noGoMm !== null || g.valueMm !== null).map(g => ({ wearKg: g.wearKg, low: g.goMm, high: g.noGoMm, value: g.valueMm, uMm: g.uMm, preview: false, outweighed: g.outweighed })),
-  ...(preview.value ? [{ wearKg: preview.value.wearKg, low: preview.value.kind === 'pins' ? preview.value.goMm : null, high: preview.value.kind === 'pins' ? preview.value.noGoMm : null, value: preview.value.kind === 'value' ? preview.value.valueMm : null, uMm: preview.value.uMm, preview: true, outweighed: false }] : []),
+  ...(page.value?.gaugePoints ?? [])
+    .filter(g => g.goMm !== null || g.noGoMm !== null || g.valueMm !== null)
+    .map(g => ({
+      wearKg: g.wearKg,
+      low: g.goMm,
+      high: g.noGoMm,
+      value: g.valueMm,
+      uMm: g.uMm,
+      preview: false,
+      outweighed: g.outweighed,
+    })),
+  ...(preview.value
+    ? [
+        {
+          wearKg: preview.value.wearKg,
+          low: preview.value.kind === 'pins' ? preview.value.goMm : null,
+          high: preview.value.kind === 'pins' ? preview.value.noGoMm : null,
+          value: preview.value.kind === 'value' ? preview.value.valueMm : null,
+          uMm: preview.value.uMm,
+          preview: true,
+          outweighed: false,
+        },
+      ]
+    : []),
 ])
 /** Gauges that the others outweigh, in words. */
-const outweighed = computed(() => (page.value?.gaugePoints ?? []).filter(g => g.outweighed).map(g => `${gaugeFoundWords({ ...g, tipMm: null, shape: [] })} on ${day(g.at, shop.zone)}`))
-const weighted = computed(() => !!page.value && Math.abs(page.value.input.wearKg - page.value.fibreG / 1000) > 0.01 * page.value.input.wearKg)
+const outweighed = computed(() =>
+  (page.value?.gaugePoints ?? [])
+    .filter(g => g.outweighed)
+    .map(g => `${gaugeFoundWords({ ...g, tipMm: null, shape: [] })} on ${day(g.at, shop.zone)}`),
+)
+const weighted = computed(
+  () => !!page.value && Math.abs(page.value.input.wearKg - page.value.fibreG / 1000) > 0.01 * page.value.input.wearKg,
+)
 const tipMeasured = computed(() => page.value?.gaugePoints.some(g => g.tipMm !== null) ?? false)
 
 const verdict = computed(() => {
-  const p = page.value, f = forecast.value
+  const p = page.value,
+    f = forecast.value
   if (!p || !f) return null
   const lastShape = p.gaugePoints[p.gaugePoints.length - 1]?.shape ?? []
   if (p.retired !== null) return { verdict: 'fine' as const, text: `Retired: ${p.retired}.` }
-  if (f.needsFirstGauge && !preview.value) return { verdict: 'look' as const, text: p.nozzle.wasUsed ? 'Gauge its bore before it is used: it came used, and how worn is not known.' : `Gauge its bore at receipt: ${chance(f.pastChance)} chance that it is another bore than recorded.` }
-  if (lastShape.length > 0) return { verdict: 'stop' as const, text: `Last gauge found it ${lastShape.join(', ')}: retire it or gauge it again.` }
+  if (f.needsFirstGauge && !preview.value)
+    return {
+      verdict: 'look' as const,
+      text: p.nozzle.wasUsed
+        ? 'Gauge its bore before it is used: it came used, and how worn is not known.'
+        : `Gauge its bore at receipt: ${chance(f.pastChance)} chance that it is another bore than recorded.`,
+    }
+  if (lastShape.length > 0)
+    return {
+      verdict: 'stop' as const,
+      text: `Last gauge found it ${lastShape.join(', ')}: retire it or gauge it again.`,
+    }
   const limit = limitMm.value === null ? 'its limit' : `${Number(limitMm.value.toFixed(3))} mm`
-  if (f.pastChance > 0.5) return { verdict: 'stop' as const, text: `Probably past ${limit} (${chance(f.pastChance)}): gauge it before the next job, or retire it.` }
-  if (f.pastChance >= (p.input.acceptedRisk ?? 0.1)) return { verdict: 'look' as const, text: `Gauge before the next filled job: ${chance(f.pastChance)} chance that it is past ${limit}.` }
+  if (f.pastChance > 0.5)
+    return {
+      verdict: 'stop' as const,
+      text: `Probably past ${limit} (${chance(f.pastChance)}): gauge it before the next job, or retire it.`,
+    }
+  if (f.pastChance >= (p.input.acceptedRisk ?? 0.1))
+    return {
+      verdict: 'look' as const,
+      text: `Gauge before the next filled job: ${chance(f.pastChance)} chance that it is past ${limit}.`,
+    }
   if (!p.lastFilled) return { verdict: 'fine' as const, text: 'No filled job has gone through it yet.' }
-  if (p.lastRun && f.nextGaugeKg < p.lastRun.wearKg) return { verdict: 'look' as const, text: `Gauge after the next job: due in ${kg(left.value?.next ?? null)} of fibre.` }
+  if (p.lastRun && f.nextGaugeKg < p.lastRun.wearKg)
+    return {
+      verdict: 'look' as const,
+      text: `Gauge after the next job: due in ${kg(left.value?.next ?? null)} of fibre.`,
+    }
   return { verdict: 'fine' as const, text: `Good for ${kg(left.value?.next ?? null)} of fibre before the next gauge.` }
 })
 const inJobs = computed(() => {
-  const p = page.value, l = left.value
+  const p = page.value,
+    l = left.value
   if (!p?.lastRun || !l || p.lastRun.fibreG <= 0) return null
   const n = (forecast.value?.leftKg.median ?? 0) / p.lastRun.wearKg
-  return { text: n < 0.5 ? 'not one more like the last' : `about ${n >= 10 ? Number(n.toPrecision(2)) : Math.round(n)} more like the last`, each: `${p.lastRun.name}, ${kg(p.lastRun.fibreG / 1000)} fibre each` }
+  return {
+    text:
+      n < 0.5
+        ? 'not one more like the last'
+        : `about ${n >= 10 ? Number(n.toPrecision(2)) : Math.round(n)} more like the last`,
+    each: `${p.lastRun.name}, ${kg(p.lastRun.fibreG / 1000)} fibre each`,
+  }
 })
 
-const striking = ref<{ target: 'run' | 'gauge' | 'fitting', id: number, says: string } | null>(null)
-const strike = (r: RecordLine) => { striking.value = { target: r.kind, id: r.id, says: r.kind === 'run' ? `Run “${r.title}”` : `${r.title} ${r.result}`.trim() } }
+const striking = ref<{ target: 'run' | 'gauge' | 'fitting'; id: number; says: string } | null>(null)
+const strike = (r: RecordLine) => {
+  striking.value = {
+    target: r.kind,
+    id: r.id,
+    says: r.kind === 'run' ? `Run “${r.title}”` : `${r.title} ${r.result}`.trim(),
+  }
+}
 const retiring = ref<'retire' | 'remove' | null>(null)
 const fitting = ref(false)
 
@@ -125,72 +233,166 @@ async function setLaw(law: Law): Promise<void> {
   try {
     await edits.save('nozzles', p.nozzle.id, p.nozzle.version, { law, note: p.nozzle.note })
     ui.say(`Forecasts of ${p.nozzle.tag} now follow ${law === 'sliding' ? 'sliding wear' : 'the straight line'}.`)
-  } catch (error) { ui.say(editFailure(error), 'stop') }
+  } catch (error) {
+    ui.say(editFailure(error), 'stop')
+  }
   await shop.refresh()
 }
 </script>
 
 <template>
   <div>
-    <p v-if="failure" class="mb-2 font-semibold text-look" role="status">{{ failure }} <NuxtLink class="underline" to="/inspect">All nozzles</NuxtLink></p>
+    <p v-if="failure" class="mb-2 font-semibold text-look" role="status">
+      {{ failure }} <NuxtLink class="underline" to="/inspect">All nozzles</NuxtLink>
+    </p>
     <template v-if="page && forecast">
       <div class="mb-[10px] flex flex-wrap items-center gap-x-[14px] gap-y-2">
         <h1>{{ page.nozzle.tag }}</h1>
-        <span class="text-[15px]">{{ page.type.name }} mm{{ page.place ? `, fitted to ${page.place.printer}` : page.retired !== null ? ', retired' : ', on the shelf' }}</span>
-        <span v-if="verdict" class="flex items-center gap-2 text-[15px] font-bold" :class="verdict.verdict === 'stop' ? 'text-stop' : verdict.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="verdict.verdict" />{{ verdict.text }}</span>
+        <span class="text-[15px]"
+          >{{ page.type.name }} mm{{
+            page.place ? `, fitted to ${page.place.printer}` : page.retired !== null ? ', retired' : ', on the shelf'
+          }}</span
+        >
+        <span
+          v-if="verdict"
+          class="flex items-center gap-2 text-[15px] font-bold"
+          :class="verdict.verdict === 'stop' ? 'text-stop' : verdict.verdict === 'look' ? 'text-look' : ''"
+          ><VerdictMark :verdict="verdict.verdict" />{{ verdict.text }}</span
+        >
         <span v-if="page.stale" class="text-xs text-ink2">being reckoned anew</span>
         <span class="no-print ml-auto flex flex-wrap gap-2">
-          <NuxtLink :to="`/run?nozzle=${page.nozzle.tag}`" class="button">Log a run <span class="kbd" aria-hidden="true">R</span></NuxtLink>
-          <button type="button" class="button first" @click="openGauge">Gauge it <span class="kbd" aria-hidden="true">G</span></button>
+          <NuxtLink :to="`/run?nozzle=${page.nozzle.tag}`" class="button"
+            >Log a run <span class="kbd" aria-hidden="true">R</span></NuxtLink
+          >
+          <button type="button" class="button first" @click="openGauge">
+            Gauge it <span class="kbd" aria-hidden="true">G</span>
+          </button>
         </span>
       </div>
       <div class="grid grid-cols-[minmax(0,1fr)] gap-[14px] lg:grid-cols-[minmax(0,400px)_minmax(0,1fr)]">
-        <div class="grid grid-cols-[minmax(0,1fr)] content-start gap-[10px] lg:order-1" :class="gauging ? 'order-1' : 'order-2'">
-          <GaugeForm v-if="gauging" ref="gaugeForm" :nozzle-id="page.nozzle.id" :tag="page.nozzle.tag" :draft="draft" @preview="v => typed = v" @saved="closeGauge" @cancel="closeGauge" />
-          <div class="sheet"><NozzleSection
-            :material="page.type.material" :nominal-mm="page.type.nominalBoreMm" :length-mm="page.type.lengthMm" :cone-deg="page.type.coneDeg" :tip-flat-mm="page.type.tipFlatMm" :land-mm="page.type.landMm" :inlet-mm="page.type.inletMm" :insert-mm="page.type.insertMm"
-            :fitted-mm="bands[0]?.range.median ?? page.type.nominalBoreMm" :bore="forecast.bore" :tip-loss-mm="tipMeasured ? forecast.tipLoss.median : null"
-          /></div>
+        <div
+          class="grid grid-cols-[minmax(0,1fr)] content-start gap-[10px] lg:order-1"
+          :class="gauging ? 'order-1' : 'order-2'"
+        >
+          <GaugeForm
+            v-if="gauging"
+            ref="gaugeForm"
+            :nozzle-id="page.nozzle.id"
+            :tag="page.nozzle.tag"
+            :draft="draft"
+            @preview="v => (typed = v)"
+            @saved="closeGauge"
+            @cancel="closeGauge"
+          />
+          <div class="sheet">
+            <NozzleSection
+              :material="page.type.material"
+              :nominal-mm="page.type.nominalBoreMm"
+              :length-mm="page.type.lengthMm"
+              :cone-deg="page.type.coneDeg"
+              :tip-flat-mm="page.type.tipFlatMm"
+              :land-mm="page.type.landMm"
+              :inlet-mm="page.type.inletMm"
+              :insert-mm="page.type.insertMm"
+              :fitted-mm="bands[0]?.range.median ?? page.type.nominalBoreMm"
+              :bore="forecast.bore"
+              :tip-loss-mm="tipMeasured ? forecast.tipLoss.median : null"
+            />
+          </div>
         </div>
         <div class="order-1 grid grid-cols-[minmax(0,1fr)] content-start gap-[10px] lg:order-2">
           <dl class="sheet grid sm:grid-cols-3">
             <div class="px-3 py-2">
-              <dt class="label">fibre left{{ limitMm === null ? '' : ` before ${Number(limitMm.toFixed(3))}` }}{{ page.lastFilled ? `, as ${page.lastFilled.material}` : '' }}</dt>
-              <dd class="text-[26px] leading-tight font-bold [font-stretch:88%]">{{ left ? kg(left.median) : 'not known yet' }}</dd>
-              <dd class="text-[12.5px] text-ink2">{{ left ? kgBetween(left.low80, left.high80) : 'no filled job so far' }}</dd>
+              <dt class="label">
+                fibre left{{ limitMm === null ? '' : ` before ${Number(limitMm.toFixed(3))}`
+                }}{{ page.lastFilled ? `, as ${page.lastFilled.material}` : '' }}
+              </dt>
+              <dd class="text-[26px] leading-tight font-bold [font-stretch:88%]">
+                {{ left ? kg(left.median) : 'not known yet' }}
+              </dd>
+              <dd class="text-[12.5px] text-ink2">
+                {{ left ? kgBetween(left.low80, left.high80) : 'no filled job so far' }}
+              </dd>
             </div>
             <div class="border-t border-rule px-3 py-2 sm:border-t-0 sm:border-l">
-              <dt class="label">already past{{ limitMm === null ? ' its limit' : ` ${Number(limitMm.toFixed(3))}` }}</dt>
+              <dt class="label">
+                already past{{ limitMm === null ? ' its limit' : ` ${Number(limitMm.toFixed(3))}` }}
+              </dt>
               <dd class="text-[26px] leading-tight font-bold [font-stretch:88%]">{{ chance(forecast.pastChance) }}</dd>
               <dd class="text-[12.5px] text-ink2">chance, {{ preview ? 'with this gauge' : 'all gauges so far' }}</dd>
             </div>
             <div class="border-t border-rule px-3 py-2 sm:border-t-0 sm:border-l">
               <dt class="label">in jobs</dt>
-              <dd class="text-[18px] leading-[1.35] font-bold [font-stretch:88%]">{{ inJobs?.text ?? 'not known yet' }}</dd>
+              <dd class="text-[18px] leading-[1.35] font-bold [font-stretch:88%]">
+                {{ inJobs?.text ?? 'not known yet' }}
+              </dd>
               <dd class="text-[12.5px] text-ink2">{{ inJobs?.each ?? 'no filled job so far' }}</dd>
             </div>
           </dl>
           <div class="sheet p-1">
-            <p v-if="gauging" class="px-2 pt-1 text-sm text-ink2">Click the chart at the bore you found: it sets the pins on either side.</p>
-            <p v-if="unexpected" class="px-2 pt-1 text-sm font-semibold text-look" role="status">Not expected: by the other gauges it should be {{ unexpected.median.toFixed(3) }} mm, 95 % between {{ unexpected.low95.toFixed(3) }} and {{ unexpected.high95.toFixed(3) }}. You will be asked what it means.</p>
-            <p v-if="outweighed.length > 0 && !gauging" class="px-2 pt-1 text-sm font-semibold text-look">{{ outweighed.length === 1 ? 'A gauge does not fit the others and counts as misread' : `${outweighed.length} gauges do not fit the others and count as misread` }}: {{ outweighed.join('; ') }}. Gauge it again, or strike out what was wrong.</p>
+            <p v-if="gauging" class="px-2 pt-1 text-sm text-ink2">
+              Click the chart at the bore you found: it sets the pins on either side.
+            </p>
+            <p v-if="unexpected" class="px-2 pt-1 text-sm font-semibold text-look" role="status">
+              Not expected: by the other gauges it should be {{ unexpected.median.toFixed(3) }} mm, 95 % between
+              {{ unexpected.low95.toFixed(3) }} and {{ unexpected.high95.toFixed(3) }}. You will be asked what it means.
+            </p>
+            <p v-if="outweighed.length > 0 && !gauging" class="px-2 pt-1 text-sm font-semibold text-look">
+              {{
+                outweighed.length === 1
+                  ? 'A gauge does not fit the others and counts as misread'
+                  : `${outweighed.length} gauges do not fit the others and count as misread`
+              }}: {{ outweighed.join('; ') }}. Gauge it again, or strike out what was wrong.
+            </p>
             <WearChart
-              :bands="bands" :marks="marks" :limit-mm="limitMm" :now-kg="page.input.wearKg" :editing="gauging" :weighted="weighted"
+              :bands="bands"
+              :marks="marks"
+              :limit-mm="limitMm"
+              :now-kg="page.input.wearKg"
+              :editing="gauging"
+              :weighted="weighted"
               :label="`Bore against fibre mass: ${forecast.bore.median.toFixed(3)} mm now at ${page.input.wearKg.toFixed(2)} kg, 80 % between ${forecast.bore.low80.toFixed(3)} and ${forecast.bore.high80.toFixed(3)}; ${marks.length} gauges`"
               @pick="b => gaugeForm?.pick(b)"
             />
-            <p class="flex flex-wrap gap-x-4 px-3 pb-1 text-xs text-ink2"><span><b class="text-blue">I</b> gauge, go to no-go</span><span><b class="text-bronze">▮</b> solid edge 80 %, dashed edge 95 %</span><span>— middle</span><span v-if="outweighed.length > 0"><b class="text-look">¦</b> gauge that counts as misread</span></p>
+            <p class="flex flex-wrap gap-x-4 px-3 pb-1 text-xs text-ink2">
+              <span><b class="text-blue">I</b> gauge, go to no-go</span
+              ><span><b class="text-bronze">▮</b> solid edge 80 %, dashed edge 95 %</span><span>— middle</span
+              ><span v-if="outweighed.length > 0"><b class="text-look">¦</b> gauge that counts as misread</span>
+            </p>
           </div>
         </div>
       </div>
       <div class="mt-3 grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[minmax(0,1fr)_330px]">
-        <NozzleRecord :record="page.record" :misread="page.gaugePoints.filter(g => g.outweighed).map(g => g.id)" :zone="shop.zone" @strike="strike" />
-        <NozzleTitleBlock :page="page" :forecast="forecast" :other="other" :zone="shop.zone" @law="setLaw" @retire="retiring = 'retire'" @remove="retiring = 'remove'" @fit="fitting = true" />
+        <NozzleRecord
+          :record="page.record"
+          :misread="page.gaugePoints.filter(g => g.outweighed).map(g => g.id)"
+          :zone="shop.zone"
+          @strike="strike"
+        />
+        <NozzleTitleBlock
+          :page="page"
+          :forecast="forecast"
+          :other="other"
+          :zone="shop.zone"
+          @law="setLaw"
+          @retire="retiring = 'retire'"
+          @remove="retiring = 'remove'"
+          @fit="fitting = true"
+        />
       </div>
       <StrikeSheet :target="striking" @close="striking = null" />
-      <RetireSheet :nozzle="retiring ? { id: page.nozzle.id, tag: page.nozzle.tag, place: page.place?.printer ?? null } : null" :kind="retiring ?? 'retire'" @close="retiring = null" />
+      <RetireSheet
+        :nozzle="retiring ? { id: page.nozzle.id, tag: page.nozzle.tag, place: page.place?.printer ?? null } : null"
+        :kind="retiring ?? 'retire'"
+        @close="retiring = null"
+      />
       <FitSheet :head-id="null" :nozzle-id="fitting ? page.nozzle.id : null" @close="fitting = false" />
     </template>
-    <div v-else-if="!failure" class="sheet h-[560px] animate-pulse opacity-60" role="status" aria-label="Reading the nozzle" />
+    <div
+      v-else-if="!failure"
+      class="sheet h-[560px] animate-pulse opacity-60"
+      role="status"
+      aria-label="Reading the nozzle"
+    />
   </div>
 </template>

@@ -15,12 +15,34 @@ const { data: nozzles, failure } = useReading<NozzleLine[]>(() => '/api/nozzles'
 const filter = ref('')
 const withRetired = ref(false)
 const risk = computed(() => shop.data?.settings.acceptedRisk ?? 0.1)
-const verdictOf = (n: NozzleLine) => n.retired ? 'fine' as const : n.pastChance > 0.5 ? 'stop' as const : n.pastChance >= risk.value ? 'look' as const : 'fine' as const
-const sorted = computed(() => [...(nozzles.value ?? [])]
-  .filter(n => (withRetired.value || !n.retired) && (filter.value === '' || [n.tag, n.typeName, n.place ?? ''].some(t => t.toLowerCase().includes(filter.value.toLowerCase()))))
-  .sort((a, b) => Number(a.retired) - Number(b.retired) || Number(!!b.place) - Number(!!a.place) || b.pastChance - a.pastChance || a.tag.localeCompare(b.tag)))
+const verdictOf = (n: NozzleLine) =>
+  n.retired
+    ? ('fine' as const)
+    : n.pastChance > 0.5
+      ? ('stop' as const)
+      : n.pastChance >= risk.value
+        ? ('look' as const)
+        : ('fine' as const)
+const sorted = computed(() =>
+  [...(nozzles.value ?? [])]
+    .filter(
+      n =>
+        (withRetired.value || !n.retired) &&
+        (filter.value === '' ||
+          [n.tag, n.typeName, n.place ?? ''].some(t => t.toLowerCase().includes(filter.value.toLowerCase()))),
+    )
+    .sort(
+      (a, b) =>
+        Number(a.retired) - Number(b.retired) ||
+        Number(!!b.place) - Number(!!a.place) ||
+        b.pastChance - a.pastChance ||
+        a.tag.localeCompare(b.tag),
+    ),
+)
 const first = computed(() => sorted.value.find(n => n.place && !n.retired && n.pastChance >= risk.value))
-const soon = computed(() => sorted.value.filter(n => n.place && n.nextGaugeKg !== null).sort((a, b) => a.nextGaugeKg! - b.nextGaugeKg!)[0])
+const soon = computed(
+  () => sorted.value.filter(n => n.place && n.nextGaugeKg !== null).sort((a, b) => a.nextGaugeKg! - b.nextGaugeKg!)[0],
+)
 const { onKey } = useListKeys()
 </script>
 
@@ -30,28 +52,75 @@ const { onKey } = useListKeys()
     <p v-if="failure" class="mb-2 font-semibold text-look" role="status">{{ failure }}</p>
     <template v-if="nozzles">
       <p class="mb-3 flex items-start gap-2 text-[15px] font-[650]">
-        <template v-if="first"><VerdictMark :verdict="verdictOf(first)" class="mt-[2px]" /><span :class="verdictOf(first) === 'stop' ? 'text-stop' : 'text-look'">Gauge {{ first.tag }} on {{ first.place }} first: {{ chance(first.pastChance) }} chance that it is past its limit.</span></template>
-        <template v-else-if="soon"><VerdictMark verdict="fine" class="mt-[2px]" />Nothing is due. {{ soon.tag }} on {{ soon.place }} is next, in {{ kg(soon.nextGaugeKg) }} of fibre.</template>
-        <template v-else-if="nozzles.length === 0">No nozzle yet. <NuxtLink class="underline" to="/stores?add=nozzle">Add the first one in Stores.</NuxtLink></template>
-        <template v-else><VerdictMark verdict="fine" class="mt-[2px]" />No filled job has been logged yet, so nothing can be due.</template>
+        <template v-if="first"
+          ><VerdictMark :verdict="verdictOf(first)" class="mt-[2px]" /><span
+            :class="verdictOf(first) === 'stop' ? 'text-stop' : 'text-look'"
+            >Gauge {{ first.tag }} on {{ first.place }} first: {{ chance(first.pastChance) }} chance that it is past its
+            limit.</span
+          ></template
+        >
+        <template v-else-if="soon"
+          ><VerdictMark verdict="fine" class="mt-[2px]" />Nothing is due. {{ soon.tag }} on {{ soon.place }} is next, in
+          {{ kg(soon.nextGaugeKg) }} of fibre.</template
+        >
+        <template v-else-if="nozzles.length === 0"
+          >No nozzle yet.
+          <NuxtLink class="underline" to="/stores?add=nozzle">Add the first one in Stores.</NuxtLink></template
+        >
+        <template v-else
+          ><VerdictMark verdict="fine" class="mt-[2px]" />No filled job has been logged yet, so nothing can be
+          due.</template
+        >
       </p>
       <div class="mb-3 flex flex-wrap items-end gap-3">
-        <div class="field w-64"><label for="nozzle-filter">Find</label><input id="nozzle-filter" v-model="filter" class="input" type="search" placeholder="tag, type or printer"></div>
-        <label class="check"><input v-model="withRetired" type="checkbox"> retired too</label>
-        <p class="self-center text-xs text-ink2">Bars: fibre left from 1 g to 100 kg, each mark ten times the last; stroke the middle, band 80 %.</p>
+        <div class="field w-64">
+          <label for="nozzle-filter">Find</label
+          ><input id="nozzle-filter" v-model="filter" class="input" type="search" placeholder="tag, type or printer" />
+        </div>
+        <label class="check"><input v-model="withRetired" type="checkbox" /> retired too</label>
+        <p class="self-center text-xs text-ink2">
+          Bars: fibre left from 1 g to 100 kg, each mark ten times the last; stroke the middle, band 80 %.
+        </p>
       </div>
       <ul class="sheet" aria-label="Nozzles" @keydown="onKey">
         <li v-for="n in sorted" :key="n.id" class="border-b border-rule last:border-0">
-          <NuxtLink :to="`/inspect/${n.tag}`" class="grid min-h-[56px] items-center gap-x-4 gap-y-1 px-3 py-2 hover:bg-white sm:grid-cols-[20px_190px_150px_minmax(0,1fr)_190px]">
+          <NuxtLink
+            :to="`/inspect/${n.tag}`"
+            class="grid min-h-[56px] items-center gap-x-4 gap-y-1 px-3 py-2 hover:bg-white sm:grid-cols-[20px_190px_150px_minmax(0,1fr)_190px]"
+          >
             <VerdictMark :verdict="verdictOf(n)" :size="16" class="hidden sm:block" />
-            <span><b class="text-[16px]">{{ n.tag }}</b><span class="block text-sm text-ink2">{{ n.typeName }}</span></span>
-            <span class="text-sm">{{ n.retired ? `retired: ${n.retiredReason}` : n.place ?? 'on the shelf' }}</span>
-            <span class="flex flex-wrap items-center gap-x-3"><LifeBar :left="n.leftKg === null ? null : { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! }" :label="`fibre left on ${n.tag}`" :width="150" /><span class="text-sm"><b>{{ n.leftKg === null ? 'no filled job yet' : `${kg(n.leftKg)} left` }}</b><span v-if="n.stale" class="block text-xs text-ink2">being reckoned anew</span><span v-if="n.leftKg !== null" class="block text-xs text-ink2">{{ kgBetween(n.leftLowKg!, n.leftHighKg!) }}</span></span></span>
-            <span class="text-sm text-ink2">{{ chance(n.pastChance) }} chance past its limit<span class="block">{{ n.lastGaugedAt ? `gauged ${day(n.lastGaugedAt, shop.zone)}` : 'never gauged' }}</span></span>
+            <span
+              ><b class="text-[16px]">{{ n.tag }}</b
+              ><span class="block text-sm text-ink2">{{ n.typeName }}</span></span
+            >
+            <span class="text-sm">{{ n.retired ? `retired: ${n.retiredReason}` : (n.place ?? 'on the shelf') }}</span>
+            <span class="flex flex-wrap items-center gap-x-3"
+              ><LifeBar
+                :left="n.leftKg === null ? null : { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! }"
+                :label="`fibre left on ${n.tag}`"
+                :width="150"
+              /><span class="text-sm"
+                ><b>{{ n.leftKg === null ? 'no filled job yet' : `${kg(n.leftKg)} left` }}</b
+                ><span v-if="n.stale" class="block text-xs text-ink2">being reckoned anew</span
+                ><span v-if="n.leftKg !== null" class="block text-xs text-ink2">{{
+                  kgBetween(n.leftLowKg!, n.leftHighKg!)
+                }}</span></span
+              ></span
+            >
+            <span class="text-sm text-ink2"
+              >{{ chance(n.pastChance) }} chance past its limit<span class="block">{{
+                n.lastGaugedAt ? `gauged ${day(n.lastGaugedAt, shop.zone)}` : 'never gauged'
+              }}</span></span
+            >
           </NuxtLink>
         </li>
       </ul>
     </template>
-    <div v-else-if="!failure" class="sheet h-[480px] animate-pulse opacity-60" role="status" aria-label="Reading the nozzles" />
+    <div
+      v-else-if="!failure"
+      class="sheet h-[480px] animate-pulse opacity-60"
+      role="status"
+      aria-label="Reading the nozzles"
+    />
   </div>
 </template>

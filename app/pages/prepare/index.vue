@@ -26,24 +26,58 @@ const dryer = ref<DryerRow | null>(null)
 const dryerOpen = ref(false)
 
 const GROUPS = [
-  { key: 'wet', title: 'Too wet to print', verdict: 'stop' }, { key: 'soon', title: 'Getting wet', verdict: 'look' }, { key: 'dry', title: 'Dry', verdict: 'fine' }, { key: 'unknown', title: 'Not known', verdict: 'look' },
+  { key: 'wet', title: 'Too wet to print', verdict: 'stop' },
+  { key: 'soon', title: 'Getting wet', verdict: 'look' },
+  { key: 'dry', title: 'Dry', verdict: 'fine' },
+  { key: 'unknown', title: 'Not known', verdict: 'look' },
 ] as const
 const spools = computed(() => data.value?.spools ?? [])
 const drying = computed(() => spools.value.filter(s => s.place === 'dryer'))
-const groups = computed(() => GROUPS.map(g => ({ ...g, spools: spools.value.filter(s => s.place !== 'dryer' && drynessOf(s) === g.key).sort((a, b) => Number(!!b.printer) - Number(!!a.printer) || a.tag.localeCompare(b.tag)) })).filter(g => g.spools.length > 0))
+const groups = computed(() =>
+  GROUPS.map(g => ({
+    ...g,
+    spools: spools.value
+      .filter(s => s.place !== 'dryer' && drynessOf(s) === g.key)
+      .sort((a, b) => Number(!!b.printer) - Number(!!a.printer) || a.tag.localeCompare(b.tag)),
+  })).filter(g => g.spools.length > 0),
+)
 const sentence = computed(() => {
   const loaded = spools.value.filter(s => s.printer && ['wet', 'soon'].includes(drynessOf(s)))
   const wet = spools.value.filter(s => drynessOf(s) === 'wet')
-  if (loaded.length > 0) return { verdict: 'stop' as const, text: `${loaded.map(s => `${s.tag} on ${s.printer}`).join(', ')}: ${loaded.length === 1 ? 'it is' : 'they are'} too wet or will be soon. Dry before the next job, or feed from the dry box.` }
-  if (wet.length > 0) return { verdict: 'look' as const, text: `${wet.length} ${wet.length === 1 ? 'spool is' : 'spools are'} too wet to print: ${wet.slice(0, 6).map(s => s.tag).join(', ')}${wet.length > 6 ? ' …' : ''}.` }
+  if (loaded.length > 0)
+    return {
+      verdict: 'stop' as const,
+      text:
+        `${loaded.map(s => `${s.tag} on ${s.printer}`).join(', ')}: ` +
+        `${loaded.length === 1 ? 'it is' : 'they are'} too wet or will be soon. Dry before the next job, or ` +
+        `feed from the dry box.`,
+    }
+  if (wet.length > 0)
+    return {
+      verdict: 'look' as const,
+      text: `${wet.length} ${wet.length === 1 ? 'spool is' : 'spools are'} too wet to print: ${wet
+        .slice(0, 6)
+        .map(s => s.tag)
+        .join(', ')}${wet.length > 6 ? ' …' : ''}.`,
+    }
   return { verdict: 'fine' as const, text: 'Every spool that is known is dry enough to print.' }
 })
-const stays = (s: SpoolState) => s.place === 'dry box' ? s.water!.inBox : s.water!.inRoom
+const stays = (s: SpoolState) => (s.place === 'dry box' ? s.water!.inBox : s.water!.inRoom)
 function end(s: SpoolState): void {
   const d = s.drying!
-  ending.value = { target: 'drying', id: d.id, says: `${s.tag} in ${d.dryer}`, setC: d.setC, beforeG: d.beforeG, spoolId: s.id }
+  ending.value = {
+    target: 'drying',
+    id: d.id,
+    says: `${s.tag} in ${d.dryer}`,
+    setC: d.setC,
+    beforeG: d.beforeG,
+    spoolId: s.id,
+  }
 }
-function edit(d: DryerRow | null): void { dryer.value = d; dryerOpen.value = true }
+function edit(d: DryerRow | null): void {
+  dryer.value = d
+  dryerOpen.value = true
+}
 const fitted = computed(() => data.value?.wound ?? null)
 </script>
 
@@ -51,35 +85,91 @@ const fitted = computed(() => data.value?.wound ?? null)
   <div>
     <PrepareTabs :failure="failure" />
     <EmptyShop v-if="shop.data && shop.data.printers.length === 0" />
-    <div v-else-if="data && data.spools.length === 0" class="sheet max-w-[560px] p-4"><p class="mb-2">No spool is in Stores yet, so there is nothing to dry.</p><NuxtLink to="/stores?add=spool" class="button first">Add the first spool</NuxtLink></div>
+    <div v-else-if="data && data.spools.length === 0" class="sheet max-w-[560px] p-4">
+      <p class="mb-2">No spool is in Stores yet, so there is nothing to dry.</p>
+      <NuxtLink to="/stores?add=spool" class="button first">Add the first spool</NuxtLink>
+    </div>
     <template v-else-if="data">
-      <p class="mb-3 flex items-start gap-2 text-[17px] font-[680] leading-snug" role="status" :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="sentence.verdict" :size="20" class="mt-[2px]" />{{ sentence.text }}</p>
+      <p
+        class="mb-3 flex items-start gap-2 text-[17px] font-[680] leading-snug"
+        role="status"
+        :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"
+      >
+        <VerdictMark :verdict="sentence.verdict" :size="20" class="mt-[2px]" />{{ sentence.text }}
+      </p>
       <p class="mb-3 flex flex-wrap items-center gap-x-4 text-sm text-ink2">
-        <span class="inline-flex items-center gap-1"><svg width="22" height="12" aria-hidden="true"><rect y="2" width="22" height="8" fill="var(--color-blue)" /></svg>wound spool, the estimate</span>
-        <span class="inline-flex items-center gap-1"><svg width="6" height="14" aria-hidden="true"><path d="M3 0V14" stroke="var(--color-bronze)" stroke-width="3" /></svg>a single strand, the bound</span>
+        <span class="inline-flex items-center gap-1"
+          ><svg width="22" height="12" aria-hidden="true">
+            <rect y="2" width="22" height="8" fill="var(--color-blue)" /></svg
+          >wound spool, the estimate</span
+        >
+        <span class="inline-flex items-center gap-1"
+          ><svg width="6" height="14" aria-hidden="true">
+            <path d="M3 0V14" stroke="var(--color-bronze)" stroke-width="3" /></svg
+          >a single strand, the bound</span
+        >
         <span>hatched: too wet</span>
-        <span>Room {{ data.air.roomC }} °C, {{ data.air.roomRh }} %; dry box {{ data.air.dryBoxRh }} %. <button type="button" class="button plain !min-h-[40px]" @click="airOpen = true">Change</button></span>
+        <span
+          >Room {{ data.air.roomC }} °C, {{ data.air.roomRh }} %; dry box {{ data.air.dryBoxRh }} %.
+          <button type="button" class="button plain !min-h-[40px]" @click="airOpen = true">Change</button></span
+        >
       </p>
       <section v-if="drying.length" class="mb-4" aria-labelledby="in-dryers">
         <h2 id="in-dryers" class="mb-1">In a dryer now</h2>
         <ul class="grid gap-2">
           <li v-for="s in drying" :key="s.id" class="sheet flex flex-wrap items-center gap-x-4 gap-y-1 px-3 py-1">
             <NuxtLink :to="`/prepare/spool/${s.tag}`" class="act">{{ s.tag }}</NuxtLink><span>{{ s.material }}</span>
-            <span v-if="s.drying">{{ s.drying.dryer }}, {{ s.drying.setC }} °C since {{ when(s.drying.from, shop.zone) }}</span>
-            <b v-if="s.drying" :class="minutesLeft(s.drying.from, s.drying.plannedH * 60, now) <= 0 ? 'text-look' : ''">{{ leftWords(minutesLeft(s.drying.from, s.drying.plannedH * 60, now)) }}</b>
-            <span v-if="s.drying?.timeOutH && s.drying.timeOutH < s.drying.plannedH" class="text-look">switches itself off after {{ s.drying.timeOutH }} h</span>
-            <button v-if="s.drying" type="button" class="button ml-auto" @click="end(s)">End it<span class="sr-only"> for {{ s.tag }}</span></button>
+            <span v-if="s.drying"
+              >{{ s.drying.dryer }}, {{ s.drying.setC }} °C since {{ when(s.drying.from, shop.zone) }}</span
+            >
+            <b
+              v-if="s.drying"
+              :class="minutesLeft(s.drying.from, s.drying.plannedH * 60, now) <= 0 ? 'text-look' : ''"
+              >{{ leftWords(minutesLeft(s.drying.from, s.drying.plannedH * 60, now)) }}</b
+            >
+            <span v-if="s.drying?.timeOutH && s.drying.timeOutH < s.drying.plannedH" class="text-look"
+              >switches itself off after {{ s.drying.timeOutH }} h</span
+            >
+            <button v-if="s.drying" type="button" class="button ml-auto" @click="end(s)">
+              End it<span class="sr-only"> for {{ s.tag }}</span>
+            </button>
           </li>
         </ul>
       </section>
       <section v-for="g in groups" :key="g.key" class="mb-4" :aria-labelledby="`g-${g.key}`">
-        <h2 :id="`g-${g.key}`" class="mb-1 flex items-center gap-2"><VerdictMark :verdict="g.verdict" :size="16" />{{ g.title }} <span class="font-normal text-ink2">{{ g.spools.length }}</span></h2>
+        <h2 :id="`g-${g.key}`" class="mb-1 flex items-center gap-2">
+          <VerdictMark :verdict="g.verdict" :size="16" />{{ g.title }}
+          <span class="font-normal text-ink2">{{ g.spools.length }}</span>
+        </h2>
         <ul class="grid gap-x-6 xl:grid-cols-2">
-          <li v-for="s in g.spools" :key="s.id" class="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-3 border-t border-rule py-1 sm:grid-cols-[64px_130px_minmax(80px,1fr)_auto]">
+          <li
+            v-for="s in g.spools"
+            :key="s.id"
+            class="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-3 border-t border-rule py-1 sm:grid-cols-[64px_130px_minmax(80px,1fr)_auto]"
+          >
             <NuxtLink :to="`/prepare/spool/${s.tag}`" class="act">{{ s.tag }}</NuxtLink>
-            <span class="min-w-0 leading-tight"><span class="block truncate font-semibold">{{ s.material }}</span><span class="block text-xs text-ink2">{{ placeWords(s) }}</span></span>
-            <span v-if="s.water && s.place !== 'sealed'" class="col-span-3 row-start-2 sm:col-span-1 sm:row-start-auto"><WaterBar v-bind="s.water" :label="s.tag" /><span class="block text-xs" :class="g.key === 'wet' ? 'text-stop' : g.key === 'soon' ? 'text-look' : 'text-ink2'">{{ g.key === 'wet' ? `${s.water.wound.toFixed(2)} wt%, limit ${s.water.printable.toFixed(2)}` : `dry ${hours(stays(s).woundH)}${stays(s).woundH < FOR_GOOD_H ? `, strand ${hours(stays(s).strandH)}` : ''}` }}</span></span>
-            <span v-else class="col-span-3 row-start-2 text-xs text-ink2 sm:col-span-1 sm:row-start-auto"><template v-if="s.problem"><span class="text-look">{{ s.problem }}</span></template><template v-else>{{ s.place === 'sealed' ? 'dry it when it is opened' : 'no uptake known' }}</template></span>
+            <span class="min-w-0 leading-tight"
+              ><span class="block truncate font-semibold">{{ s.material }}</span
+              ><span class="block text-xs text-ink2">{{ placeWords(s) }}</span></span
+            >
+            <span v-if="s.water && s.place !== 'sealed'" class="col-span-3 row-start-2 sm:col-span-1 sm:row-start-auto"
+              ><WaterBar v-bind="s.water" :label="s.tag" /><span
+                class="block text-xs"
+                :class="g.key === 'wet' ? 'text-stop' : g.key === 'soon' ? 'text-look' : 'text-ink2'"
+                >{{
+                  g.key === 'wet'
+                    ? `${s.water.wound.toFixed(2)} wt%, limit ${s.water.printable.toFixed(2)}`
+                    : `dry ${hours(stays(s).woundH)}${stays(s).woundH < FOR_GOOD_H ? `, strand ${hours(stays(s).strandH)}` : ''}`
+                }}</span
+              ></span
+            >
+            <span v-else class="col-span-3 row-start-2 text-xs text-ink2 sm:col-span-1 sm:row-start-auto"
+              ><template v-if="s.problem"
+                ><span class="text-look">{{ s.problem }}</span></template
+              ><template v-else>{{
+                s.place === 'sealed' ? 'dry it when it is opened' : 'no uptake known'
+              }}</template></span
+            >
             <SpoolClock :spool="s" />
           </li>
         </ul>
@@ -89,18 +179,42 @@ const fitted = computed(() => data.value?.wound ?? null)
           <h2 id="dryers" class="mb-1">Dryers</h2>
           <p v-if="data.dryers.length === 0">No dryer is described yet.</p>
           <ul class="grid">
-            <li v-for="d in data.dryers" :key="d.id" class="flex flex-wrap items-center gap-x-3 border-t border-rule" :class="d.withdrawn ? 'text-ink2 line-through' : ''"><b>{{ d.name }}</b><span>{{ d.kind }}, to {{ d.ceilingC }} °C{{ d.timeOutH ? `, off after ${d.timeOutH} h` : '' }}</span><button type="button" class="button plain ml-auto" @click="edit(d)">Edit<span class="sr-only"> {{ d.name }}</span></button></li>
+            <li
+              v-for="d in data.dryers"
+              :key="d.id"
+              class="flex flex-wrap items-center gap-x-3 border-t border-rule"
+              :class="d.withdrawn ? 'text-ink2 line-through' : ''"
+            >
+              <b>{{ d.name }}</b><span
+                >{{ d.kind }}, to {{ d.ceilingC }} °C{{ d.timeOutH ? `, off after ${d.timeOutH} h` : '' }}</span
+              ><button type="button" class="button plain ml-auto" @click="edit(d)">
+                Edit<span class="sr-only"> {{ d.name }}</span>
+              </button>
+            </li>
           </ul>
           <button type="button" class="button mt-2" @click="edit(null)">Add a dryer</button>
         </div>
         <div v-if="fitted">
           <h2 class="mb-1">The wound spool</h2>
-          <p v-if="fitted.weighings === 0">Turns on a spool shield each other: it dries about {{ fitted.factor.toFixed(0) }} times slower than a single strand (start value, between {{ fitted.low80.toFixed(1) }} and {{ fitted.high80.toFixed(0) }}). Weigh spools before and after drying, and the shop's own factor takes its place.</p>
-          <p v-else>By {{ fitted.weighings }} {{ fitted.weighings === 1 ? 'drying that was' : 'dryings that were' }} weighed before and after, a spool here dries {{ fitted.factor.toFixed(1) }} times slower than a single strand (80 % between {{ fitted.low80.toFixed(1) }} and {{ fitted.high80.toFixed(1) }}).</p>
+          <p v-if="fitted.weighings === 0">
+            Turns on a spool shield each other: it dries about {{ fitted.factor.toFixed(0) }} times slower than a single
+            strand (start value, between {{ fitted.low80.toFixed(1) }} and {{ fitted.high80.toFixed(0) }}). Weigh spools
+            before and after drying, and the shop's own factor takes its place.
+          </p>
+          <p v-else>
+            By {{ fitted.weighings }} {{ fitted.weighings === 1 ? 'drying that was' : 'dryings that were' }} weighed
+            before and after, a spool here dries {{ fitted.factor.toFixed(1) }} times slower than a single strand (80 %
+            between {{ fitted.low80.toFixed(1) }} and {{ fitted.high80.toFixed(1) }}).
+          </p>
         </div>
       </section>
     </template>
-    <div v-else-if="!failure" class="sheet h-[480px] animate-pulse opacity-60" role="status" aria-label="Reading the spools" />
+    <div
+      v-else-if="!failure"
+      class="sheet h-[480px] animate-pulse opacity-60"
+      role="status"
+      aria-label="Reading the spools"
+    />
     <EndSheet :ending="ending" @close="ending = null" />
     <DryerSheet :open="dryerOpen" :dryer="dryer" @close="dryerOpen = false" />
     <AirSheet :open="airOpen" @close="airOpen = false" />

@@ -35,63 +35,168 @@ const live = useLive()
 live.listen()
 const { data, failure, now } = usePrepare()
 const { data: equip } = useReading<Equip>(() => '/api/equip')
-const form = useEntryForm<{ id: number, until: string }>(soakSchema, '/api/soaks')
-const v = reactive({ printerId: null as number | null, materialId: null as number | null, setName: null as string | null, part: 'small' as PartSize, bedC: null as number | null, chamberSetC: null as number | null, targetC: null as number | null })
+const form = useEntryForm<{ id: number; until: string }>(soakSchema, '/api/soaks')
+const v = reactive({
+  printerId: null as number | null,
+  materialId: null as number | null,
+  setName: null as string | null,
+  part: 'small' as PartSize,
+  bedC: null as number | null,
+  chamberSetC: null as number | null,
+  targetC: null as number | null,
+})
 
 const enclosed = computed(() => (equip.value?.printers ?? []).filter(p => p.parts.some(x => x.role === 'enclosure')))
 const printer = computed(() => enclosed.value.find(p => p.id === v.printerId) ?? null)
 const materials = computed(() => equip.value?.materials ?? [])
 const material = computed(() => materials.value.find(m => m.id === v.materialId) ?? null)
-const sets = computed(() => (material.value?.sets ?? []).filter(s => !s.withdrawn && s.chamber !== 'indifferent' && s.chamberMinC !== null))
+const sets = computed(() =>
+  (material.value?.sets ?? []).filter(s => !s.withdrawn && s.chamber !== 'indifferent' && s.chamberMinC !== null),
+)
 const set = computed(() => sets.value.find(s => s.name === v.setName) ?? sets.value[0] ?? null)
 const active = computed(() => printer.value?.parts.some(p => p.role === 'chamber heater') ?? false)
-watch(() => [equip.value, data.value, shop.data] as const, ([e, d, all]) => {
-  if (!e || !d || !all || v.printerId !== null) return
-  const asked = enclosed.value.find(p => p.name === route.query.printer)
-  v.printerId = asked?.id ?? enclosed.value.find(p => p.id === ui.lastPrinterId)?.id ?? enclosed.value.find(p => p.name === 'Ribble')?.id ?? enclosed.value[0]?.id ?? null
-  // what went through last is what is likely to follow
-  const nozzles = printer.value?.heads.map(h => h.nozzle?.id) ?? []
-  v.materialId = d.through.find(t => nozzles.includes(t.nozzleId))?.lastId ?? materials.value[0]?.id ?? null
-}, { immediate: true })
+watch(
+  () => [equip.value, data.value, shop.data] as const,
+  ([e, d, all]) => {
+    if (!e || !d || !all || v.printerId !== null) return
+    const asked = enclosed.value.find(p => p.name === route.query.printer)
+    v.printerId =
+      asked?.id ??
+      enclosed.value.find(p => p.id === ui.lastPrinterId)?.id ??
+      enclosed.value.find(p => p.name === 'Ribble')?.id ??
+      enclosed.value[0]?.id ??
+      null
+    // what went through last is what is likely to follow
+    const nozzles = printer.value?.heads.map(h => h.nozzle?.id) ?? []
+    v.materialId = d.through.find(t => nozzles.includes(t.nozzleId))?.lastId ?? materials.value[0]?.id ?? null
+  },
+  { immediate: true },
+)
 // by what the practice says, not by each reading: news of a save elsewhere leaves what is typed
-watch(() => `${v.materialId} ${sets.value.map(s => s.name).join()}`, () => { v.setName = sets.value[0]?.name ?? null }, { immediate: true })
-watch(() => `${v.materialId} ${set.value?.name ?? ''} ${set.value?.chamberMinC ?? ''} ${set.value?.bedMinC ?? ''}`, () => { v.targetC = set.value?.chamberMinC ?? null; if (set.value) v.bedC = set.value.bedMinC }, { immediate: true })
+watch(
+  () => `${v.materialId} ${sets.value.map(s => s.name).join()}`,
+  () => {
+    v.setName = sets.value[0]?.name ?? null
+  },
+  { immediate: true },
+)
+watch(
+  () => `${v.materialId} ${set.value?.name ?? ''} ${set.value?.chamberMinC ?? ''} ${set.value?.bedMinC ?? ''}`,
+  () => {
+    v.targetC = set.value?.chamberMinC ?? null
+    if (set.value) v.bedC = set.value.bedMinC
+  },
+  { immediate: true },
+)
 
-const report = computed(() => printer.value ? live.of(printer.value.name, now.value) : null)
+const report = computed(() => (printer.value ? live.of(printer.value.name, now.value) : null))
 const warmUps = computed(() => (data.value?.warmUps ?? []).filter(w => w.printerId === v.printerId))
-const record = computed(() => warmUps.value.find(w => w.struck === null && (w.chamberSetC !== null) === active.value) ?? null)
-const soak = computed<SoakLine | null>(() => data.value?.soaks.find(s => s.printerId === v.printerId && s.to === null && now.value - Date.parse(s.from) < 12 * 3_600_000) ?? null)
-const past = computed(() => (data.value?.soaks ?? []).filter(s => s.printerId === v.printerId && s.to !== null).slice(0, 6))
+const record = computed(
+  () => warmUps.value.find(w => w.struck === null && (w.chamberSetC !== null) === active.value) ?? null,
+)
+const soak = computed<SoakLine | null>(
+  () =>
+    data.value?.soaks.find(
+      s => s.printerId === v.printerId && s.to === null && now.value - Date.parse(s.from) < 12 * 3_600_000,
+    ) ?? null,
+)
+const past = computed(() =>
+  (data.value?.soaks ?? []).filter(s => s.printerId === v.printerId && s.to !== null).slice(0, 6),
+)
 const roomC = computed(() => data.value?.air.roomC ?? 23)
 const nowC = computed(() => report.value?.chamber?.nowC ?? roomC.value)
 const plan = computed(() => {
   if (v.bedC === null || !(v.bedC >= 0 && v.bedC <= 300)) return null
   const target = v.targetC !== null && Number.isNaN(v.targetC) ? null : v.targetC
-  return soakPlan({ targetC: target, bedC: v.bedC, nowC: nowC.value, roomC: roomC.value, part: v.part, chamberSetC: active.value ? v.chamberSetC ?? target : null, record: record.value })
+  return soakPlan({
+    targetC: target,
+    bedC: v.bedC,
+    nowC: nowC.value,
+    roomC: roomC.value,
+    part: v.part,
+    chamberSetC: active.value ? (v.chamberSetC ?? target) : null,
+    record: record.value,
+  })
 })
 const sentence = computed(() => {
   if (soak.value) {
     const left = minutesLeft(soak.value.from, soak.value.minutes, now.value)
-    return left > 0 ? { verdict: 'look' as const, text: `${printer.value!.name} is soaking: ${leftWords(left)}${soak.value.targetC ? ` to hold ${soak.value.targetC} °C` : ''}.` } : { verdict: 'fine' as const, text: `${printer.value!.name} has soaked its ${Math.round(soak.value.minutes)} minutes. Look at the reading, then end the soak.` }
+    return left > 0
+      ? {
+          verdict: 'look' as const,
+          text:
+            `${printer.value!.name} is soaking: ` +
+            `${leftWords(left)}${soak.value.targetC ? ` to hold ${soak.value.targetC} °C` : ''}.`,
+        }
+      : {
+          verdict: 'fine' as const,
+          text:
+            `${printer.value!.name} has soaked its ${Math.round(soak.value.minutes)} minutes. Look at the ` +
+            `reading, then end the soak.`,
+        }
   }
   const p = plan.value
   if (!p) return { verdict: 'look' as const, text: 'Enter the bed temperature.' }
-  if (p.minutes === Infinity) return { verdict: 'stop' as const, text: `It will never hold ${v.targetC} °C: with the bed at ${v.bedC} °C it settles at ${p.settlesC!.toFixed(0)} °C.${p.bedForTargetC !== null ? ` A bed of ${Math.ceil(p.bedForTargetC)} °C would bring it${bedCeiling.value !== null && p.bedForTargetC > bedCeiling.value ? `, but this bed stops at ${bedCeiling.value}` : ''}.` : ' Set the chamber heater higher.'}` }
-  if (p.basis === 'practice') return { verdict: 'look' as const, text: `Soak at least ${Math.round(p.minutes)} minutes with air moving: the practice minimum, because ${printer.value?.name ?? 'this printer'} has no warm-up record yet.` }
-  return { verdict: 'fine' as const, text: p.minutes < 1 ? `It holds ${v.targetC} °C already.` : `Soak ${Math.ceil(p.minutes)} minutes: by its own warm-up ${printer.value!.name} then holds ${v.targetC} °C (it settles at ${p.settlesC!.toFixed(0)} °C).` }
+  if (p.minutes === Infinity)
+    return {
+      verdict: 'stop' as const,
+      text:
+        `It will never hold ${v.targetC} °C: with the bed at ${v.bedC} °C it settles at ` +
+        `${p.settlesC!.toFixed(0)} °C.` +
+        `${p.bedForTargetC !== null ? ` A bed of ${Math.ceil(p.bedForTargetC)} °C would bring it${bedCeiling.value !== null && p.bedForTargetC > bedCeiling.value ? `, but this bed stops at ${bedCeiling.value}` : ''}.` : ' Set the chamber heater higher.'}`,
+    }
+  if (p.basis === 'practice')
+    return {
+      verdict: 'look' as const,
+      text:
+        `Soak at least ${Math.round(p.minutes)} minutes with air moving: the practice minimum, because ` +
+        `${printer.value?.name ?? 'this printer'} has no warm-up record yet.`,
+    }
+  return {
+    verdict: 'fine' as const,
+    text:
+      p.minutes < 1
+        ? `It holds ${v.targetC} °C already.`
+        : `Soak ${Math.ceil(p.minutes)} minutes: by its own warm-up ${printer.value!.name} then holds ` +
+          `${v.targetC} °C (it settles at ${p.settlesC!.toFixed(0)} °C).`,
+  }
 })
-const bedCeiling = computed(() => shop.data?.printers.find(p => p.id === v.printerId)?.limits.find(l => l.zone === 'bed')?.limitC ?? null)
+const bedCeiling = computed(
+  () => shop.data?.printers.find(p => p.id === v.printerId)?.limits.find(l => l.zone === 'bed')?.limitC ?? null,
+)
 const cautions = computed(() => cautionsFor({ action: 'print', bedC: v.bedC, chamberC: v.targetC }))
 async function start(confirmed: string[] = []): Promise<void> {
   const p = plan.value
   if (!p || p.minutes === Infinity) return
-  const done = await form.send({ printerId: v.printerId, materialId: v.materialId, targetC: v.targetC, bedC: v.bedC, part: v.part, minutes: Math.ceil(p.minutes), basis: p.basis, occurredAt: new Date().toISOString() }, `Soak ${printer.value!.name}`, confirmed)
-  if (done !== null && done !== 'queued') ui.say(`${printer.value!.name} soaks until ${when(done.until, shop.zone)}. The Floor shows it; readings are kept meanwhile.`)
+  const done = await form.send(
+    {
+      printerId: v.printerId,
+      materialId: v.materialId,
+      targetC: v.targetC,
+      bedC: v.bedC,
+      part: v.part,
+      minutes: Math.ceil(p.minutes),
+      basis: p.basis,
+      occurredAt: new Date().toISOString(),
+    },
+    `Soak ${printer.value!.name}`,
+    confirmed,
+  )
+  if (done !== null && done !== 'queued')
+    ui.say(
+      `${printer.value!.name} soaks until ${when(done.until, shop.zone)}. The Floor shows it; readings are kept ` +
+        `meanwhile.`,
+    )
 }
 const ending = ref<ToEnd | null>(null)
 const recording = ref<{ soak: SoakLine | null } | null>(null)
-const striking = ref<{ target: 'warm-up' | 'soak', id: number, says: string } | null>(null)
-const hold = (w: WarmUpLine) => { const t = timeToHold(w, v.targetC ?? w.finalC - 5); return t === Infinity ? `never holds ${v.targetC} °C` : `holds ${(v.targetC ?? w.finalC - 5).toFixed(0)} °C after ${Math.round(t / 60)} min` }
+const striking = ref<{ target: 'warm-up' | 'soak'; id: number; says: string } | null>(null)
+const hold = (w: WarmUpLine) => {
+  const t = timeToHold(w, v.targetC ?? w.finalC - 5)
+  return t === Infinity
+    ? `never holds ${v.targetC} °C`
+    : `holds ${(v.targetC ?? w.finalC - 5).toFixed(0)} °C after ${Math.round(t / 60)} min`
+}
 </script>
 
 <template>
@@ -101,18 +206,100 @@ const hold = (w: WarmUpLine) => { const t = timeToHold(w, v.targetC ?? w.finalC 
     <p v-else-if="equip && enclosed.length === 0">No printer here has an enclosure, so there is no chamber to soak.</p>
     <template v-else-if="data && equip">
       <div class="mb-3 grid grid-cols-2 items-start gap-3 md:grid-cols-4 xl:grid-cols-7">
-        <FieldSelect id="soak-printer" :model-value="v.printerId" label="Printer" :options="enclosed.map(p => ({ value: p.id as number | null, text: p.name }))" @update:model-value="id => { v.printerId = id; if (id !== null) ui.lastPrinterId = id }" />
-        <FieldSelect id="soak-material" v-model="v.materialId" label="Filament" :options="materials.map(m => ({ value: m.id as number | null, text: m.name }))" />
-        <FieldSelect v-if="sets.length > 1" id="soak-set" v-model="v.setName" label="Practice" :options="sets.map(s => ({ value: s.name as string | null, text: s.name }))" />
-        <FieldNumber id="soak-target" v-model="v.targetC" label="Chamber" unit="°C" :hint="set ? `${set.chamber} ${set.chamberMinC}${set.chamberMaxC ? ` to ${set.chamberMaxC}` : ''}` : 'it asks for none'" :error="form.errors.value.targetC" />
-        <FieldNumber id="soak-bed" v-model="v.bedC" label="Bed" unit="°C" :hint="bedCeiling === null ? undefined : `stops at ${bedCeiling}`" :error="form.errors.value.bedC" />
-        <FieldNumber v-if="active" id="soak-set-c" v-model="v.chamberSetC" label="Chamber heater" unit="°C" hint="empty: as the target" />
-        <FieldSelect id="soak-part" v-model="v.part" label="Part" :options="PART_SIZES.map(value => ({ value, text: value }))" />
+        <FieldSelect
+          id="soak-printer"
+          :model-value="v.printerId"
+          label="Printer"
+          :options="enclosed.map(p => ({ value: p.id as number | null, text: p.name }))"
+          @update:model-value="
+            id => {
+              v.printerId = id
+              if (id !== null) ui.lastPrinterId = id
+            }
+          "
+        />
+        <FieldSelect
+          id="soak-material"
+          v-model="v.materialId"
+          label="Filament"
+          :options="materials.map(m => ({ value: m.id as number | null, text: m.name }))"
+        />
+        <FieldSelect
+          v-if="sets.length > 1"
+          id="soak-set"
+          v-model="v.setName"
+          label="Practice"
+          :options="sets.map(s => ({ value: s.name as string | null, text: s.name }))"
+        />
+        <FieldNumber
+          id="soak-target"
+          v-model="v.targetC"
+          label="Chamber"
+          unit="°C"
+          :hint="
+            set
+              ? `${set.chamber} ${set.chamberMinC}${set.chamberMaxC ? ` to ${set.chamberMaxC}` : ''}`
+              : 'it asks for none'
+          "
+          :error="form.errors.value.targetC"
+        />
+        <FieldNumber
+          id="soak-bed"
+          v-model="v.bedC"
+          label="Bed"
+          unit="°C"
+          :hint="bedCeiling === null ? undefined : `stops at ${bedCeiling}`"
+          :error="form.errors.value.bedC"
+        />
+        <FieldNumber
+          v-if="active"
+          id="soak-set-c"
+          v-model="v.chamberSetC"
+          label="Chamber heater"
+          unit="°C"
+          hint="empty: as the target"
+        />
+        <FieldSelect
+          id="soak-part"
+          v-model="v.part"
+          label="Part"
+          :options="PART_SIZES.map(value => ({ value, text: value }))"
+        />
       </div>
-      <p class="mb-2 flex items-start gap-2 text-[17px] font-[680] leading-snug" role="status" :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="sentence.verdict" :size="20" class="mt-[2px]" />{{ sentence.text }}</p>
+      <p
+        class="mb-2 flex items-start gap-2 text-[17px] font-[680] leading-snug"
+        role="status"
+        :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"
+      >
+        <VerdictMark :verdict="sentence.verdict" :size="20" class="mt-[2px]" />{{ sentence.text }}
+      </p>
       <div class="mb-4 flex flex-wrap gap-2">
-        <button v-if="soak" type="button" class="button first" @click="ending = { target: 'soak', id: soak.id, says: `soak of ${printer!.name}`, setC: null, beforeG: null, spoolId: null }">End the soak</button>
-        <button v-else type="button" class="button first" :disabled="!plan || plan.minutes === Infinity || form.busy.value" @click="start()">Start the soak</button>
+        <button
+          v-if="soak"
+          type="button"
+          class="button first"
+          @click="
+            ending = {
+              target: 'soak',
+              id: soak.id,
+              says: `soak of ${printer!.name}`,
+              setC: null,
+              beforeG: null,
+              spoolId: null,
+            }
+          "
+        >
+          End the soak
+        </button>
+        <button
+          v-else
+          type="button"
+          class="button first"
+          :disabled="!plan || plan.minutes === Infinity || form.busy.value"
+          @click="start()"
+        >
+          Start the soak
+        </button>
         <NuxtLink v-if="printer" :to="`/prepare/check?printer=${printer.name}`" class="act">Then: may I start</NuxtLink>
       </div>
       <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="start" />
@@ -120,24 +307,85 @@ const hold = (w: WarmUpLine) => { const t = timeToHold(w, v.targetC ?? w.finalC 
         <div class="grid grid-cols-[minmax(0,1fr)] gap-4">
           <LivePanel v-if="printer" :printer="printer.name" :now="now" />
           <CautionList :cautions="cautions" title="While it soaks" />
-          <section v-if="past.length" aria-labelledby="past"><h2 id="past">Soaks before</h2>
-            <ul><li v-for="s in past" :key="s.id" class="flex flex-wrap items-center gap-x-3 border-t border-rule py-1"><span class="flex-1">{{ when(s.from, shop.zone) }}: {{ Math.round(s.minutes) }} min planned, {{ Math.round((Date.parse(s.to!) - Date.parse(s.from)) / 60000) }} min soaked, bed {{ s.bedC }} °C{{ s.outcome === 'stopped early' ? ', stopped early' : '' }}</span><button v-if="s.readings >= 8" type="button" class="button" @click="recording = { soak: s }">Make a warm-up record of it</button></li></ul>
+          <section v-if="past.length" aria-labelledby="past">
+            <h2 id="past">Soaks before</h2>
+            <ul>
+              <li v-for="s in past" :key="s.id" class="flex flex-wrap items-center gap-x-3 border-t border-rule py-1">
+                <span class="flex-1"
+                  >{{ when(s.from, shop.zone) }}: {{ Math.round(s.minutes) }} min planned,
+                  {{ Math.round((Date.parse(s.to!) - Date.parse(s.from)) / 60000) }} min soaked, bed {{ s.bedC }} °C{{
+                    s.outcome === 'stopped early' ? ', stopped early' : ''
+                  }}</span
+                ><button v-if="s.readings >= 8" type="button" class="button" @click="recording = { soak: s }">
+                  Make a warm-up record of it
+                </button>
+              </li>
+            </ul>
           </section>
         </div>
         <section aria-labelledby="warm-ups" class="grid grid-cols-[minmax(0,1fr)] gap-3">
-          <div class="flex flex-wrap items-center gap-3"><h2 id="warm-ups" class="flex-1">Warm-up records{{ printer ? ` of ${printer.name}` : '' }}</h2><button v-if="printer" type="button" class="button" @click="recording = { soak: null }">From a probe's file</button><button v-if="printer && soak && soak.readings >= 8" type="button" class="button" @click="recording = { soak }">From this soak</button></div>
-          <p v-if="warmUps.length === 0">None yet. Soak once with the printer connected, or bring a probe's file: then soaks go by this printer's own curve.</p>
+          <div class="flex flex-wrap items-center gap-3">
+            <h2 id="warm-ups" class="flex-1">Warm-up records{{ printer ? ` of ${printer.name}` : '' }}</h2>
+            <button v-if="printer" type="button" class="button" @click="recording = { soak: null }">
+              From a probe's file</button
+            ><button
+              v-if="printer && soak && soak.readings >= 8"
+              type="button"
+              class="button"
+              @click="recording = { soak }"
+            >
+              From this soak
+            </button>
+          </div>
+          <p v-if="warmUps.length === 0">
+            None yet. Soak once with the printer connected, or bring a probe's file: then soaks go by this printer's own
+            curve.
+          </p>
           <figure v-for="(w, i) in warmUps" :key="w.id" class="sheet m-0 p-2" :class="w.struck ? 'opacity-60' : ''">
-            <figcaption class="flex flex-wrap items-center gap-x-3 px-1"><b :class="w.struck ? 'line-through' : ''">{{ day(w.at, shop.zone) }}, {{ w.place }}</b><span>bed {{ w.bedC }} °C{{ w.chamberSetC ? `, heater ${w.chamberSetC}` : '' }}; settles at {{ w.finalC.toFixed(0) }} °C, time constant {{ (w.tauS / 60).toFixed(0) }} min; {{ hold(w) }}</span><span v-if="w.struck" class="text-ink2">struck out: {{ w.struck }}</span><button v-else type="button" class="button plain ml-auto" @click="striking = { target: 'warm-up', id: w.id, says: `Warm-up of ${day(w.at, shop.zone)}` }">Strike out<span class="sr-only"> warm-up of {{ day(w.at, shop.zone) }}</span></button></figcaption>
-            <WarmUpChart v-if="i < 2" :readings="w.readings" :fit="w" :label="`Warm-up of ${day(w.at, shop.zone)}: settles at ${w.finalC.toFixed(0)} °C`" />
-            <p class="px-1 text-xs text-ink2">{{ w.used }} readings from {{ w.source }}, scatter {{ w.rmsC.toFixed(2) }} °C{{ w.dips.length ? `, ${w.dips.length} door ${w.dips.length === 1 ? 'opening' : 'openings'} left out` : '' }}{{ w.note ? `; ${w.note}` : '' }}; {{ w.person }}</p>
+            <figcaption class="flex flex-wrap items-center gap-x-3 px-1">
+              <b :class="w.struck ? 'line-through' : ''">{{ day(w.at, shop.zone) }}, {{ w.place }}</b
+              ><span
+                >bed {{ w.bedC }} °C{{ w.chamberSetC ? `, heater ${w.chamberSetC}` : '' }}; settles at
+                {{ w.finalC.toFixed(0) }} °C, time constant {{ (w.tauS / 60).toFixed(0) }} min; {{ hold(w) }}</span
+              ><span v-if="w.struck" class="text-ink2">struck out: {{ w.struck }}</span
+              ><button
+                v-else
+                type="button"
+                class="button plain ml-auto"
+                @click="striking = { target: 'warm-up', id: w.id, says: `Warm-up of ${day(w.at, shop.zone)}` }"
+              >
+                Strike out<span class="sr-only"> warm-up of {{ day(w.at, shop.zone) }}</span>
+              </button>
+            </figcaption>
+            <WarmUpChart
+              v-if="i < 2"
+              :readings="w.readings"
+              :fit="w"
+              :label="`Warm-up of ${day(w.at, shop.zone)}: settles at ${w.finalC.toFixed(0)} °C`"
+            />
+            <p class="px-1 text-xs text-ink2">
+              {{ w.used }} readings from {{ w.source }}, scatter {{ w.rmsC.toFixed(2) }} °C{{
+                w.dips.length ? `, ${w.dips.length} door ${w.dips.length === 1 ? 'opening' : 'openings'} left out` : ''
+              }}{{ w.note ? `; ${w.note}` : '' }}; {{ w.person }}
+            </p>
           </figure>
         </section>
       </div>
     </template>
-    <div v-else-if="!failure" class="sheet h-[480px] animate-pulse opacity-60" role="status" aria-label="Reading the printers" />
+    <div
+      v-else-if="!failure"
+      class="sheet h-[480px] animate-pulse opacity-60"
+      role="status"
+      aria-label="Reading the printers"
+    />
     <EndSheet :ending="ending" @close="ending = null" />
-    <WarmUpSheet v-if="recording && printer" :open="true" :printer="printer" :soak="recording.soak" @close="recording = null" />
+    <WarmUpSheet
+      v-if="recording && printer"
+      :open="true"
+      :printer="printer"
+      :soak="recording.soak"
+      @close="recording = null"
+    />
     <StrikeSheet :target="striking" @close="striking = null" />
   </div>
 </template>

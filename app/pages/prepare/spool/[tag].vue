@@ -38,49 +38,168 @@ const { data: prepare } = useReading<Prepare>(() => '/api/prepare')
 const { data: equip } = useReading<Equip>(() => '/api/equip')
 
 const history = computed(() => data.value?.history ?? null)
-const start = computed(() => history.value?.filament ? soakedAt(history.value.filament, history.value.soakedRh, history.value.start) : null)
-const state = computed(() => start.value && history.value?.filament ? throughHistory(start.value, history.value.filament, history.value.stays, data.value!.wound) : null)
-const points = computed(() => start.value && history.value?.filament ? trace(start.value, history.value.filament, history.value.stays, data.value!.wound) : [])
-const dryness = computed(() => data.value ? drynessOf(data.value.state) : 'unknown')
+const start = computed(() =>
+  history.value?.filament ? soakedAt(history.value.filament, history.value.soakedRh, history.value.start) : null,
+)
+const state = computed(() =>
+  start.value && history.value?.filament
+    ? throughHistory(start.value, history.value.filament, history.value.stays, data.value!.wound)
+    : null,
+)
+const points = computed(() =>
+  start.value && history.value?.filament
+    ? trace(start.value, history.value.filament, history.value.stays, data.value!.wound)
+    : [],
+)
+const dryness = computed(() => (data.value ? drynessOf(data.value.state) : 'unknown'))
 const sets = computed(() => equip.value?.materials.find(m => m.id === data.value?.state.materialId)?.sets ?? [])
 const drying = computed(() => data.value?.state.drying ?? null)
 const ending = ref<ToEnd | null>(null)
-const striking = ref<{ target: 'spool event' | 'drying', id: number, says: string } | null>(null)
-function endIt(): void { const d = drying.value!; ending.value = { target: 'drying', id: d.id, says: `${tag.value} in ${d.dryer}`, setC: d.setC, beforeG: d.beforeG, spoolId: data.value!.state.id } }
+const striking = ref<{ target: 'spool event' | 'drying'; id: number; says: string } | null>(null)
+function endIt(): void {
+  const d = drying.value!
+  ending.value = {
+    target: 'drying',
+    id: d.id,
+    says: `${tag.value} in ${d.dryer}`,
+    setC: d.setC,
+    beforeG: d.beforeG,
+    spoolId: data.value!.state.id,
+  }
+}
 
 const log = computed(() => {
   const d = data.value
   if (!d) return []
-  const events = d.events.map(e => ({ key: `e${e.id}`, target: 'spool event' as const, id: e.id, at: e.at, says: `${e.kind}${e.grossG === null ? '' : ` ${e.grossG} g`}${e.atC === null ? '' : ` at ${e.atC} °C`}${e.hours === null ? '' : ` for ${e.hours} h`}${e.rh === null ? '' : ` into ${e.rh} %`}`, note: e.note, person: e.person, struck: e.struck }))
-  const dried = d.dryings.map(x => ({ key: `d${x.id}`, target: 'drying' as const, id: x.id, at: x.from, says: `dried in ${x.dryer} at ${x.actualC ?? x.setC} °C${x.to === null ? `, ${x.plannedH} h planned` : `, ${hours((Date.parse(x.to) - Date.parse(x.from)) / 3_600_000)}`}${x.beforeG !== null && x.afterG !== null ? `: ${(x.beforeG - x.afterG).toFixed(1)} g lost` : ''}`, note: x.note, person: x.person, struck: null as string | null }))
-  const struck = d.struckDryings.map(x => ({ key: `s${x.id}`, target: 'drying' as const, id: x.id, at: x.from, says: `dried in ${x.dryer}`, note: '', person: '', struck: x.reason }))
-  return [...events, ...dried, ...struck].sort((a, b) => a.at < b.at ? 1 : -1)
+  const events = d.events.map(e => ({
+    key: `e${e.id}`,
+    target: 'spool event' as const,
+    id: e.id,
+    at: e.at,
+    says: `${e.kind}${e.grossG === null ? '' : ` ${e.grossG} g`}${e.atC === null ? '' : ` at ${e.atC} °C`}${e.hours === null ? '' : ` for ${e.hours} h`}${e.rh === null ? '' : ` into ${e.rh} %`}`,
+    note: e.note,
+    person: e.person,
+    struck: e.struck,
+  }))
+  const dried = d.dryings.map(x => ({
+    key: `d${x.id}`,
+    target: 'drying' as const,
+    id: x.id,
+    at: x.from,
+    says:
+      `dried in ${x.dryer} at ${x.actualC ?? x.setC} °C` +
+      `${x.to === null ? `, ${x.plannedH} h planned` : `, ${hours((Date.parse(x.to) - Date.parse(x.from)) / 3_600_000)}`}${x.beforeG !== null && x.afterG !== null ? `: ${(x.beforeG - x.afterG).toFixed(1)} g lost` : ''}`,
+    note: x.note,
+    person: x.person,
+    struck: null as string | null,
+  }))
+  const struck = d.struckDryings.map(x => ({
+    key: `s${x.id}`,
+    target: 'drying' as const,
+    id: x.id,
+    at: x.from,
+    says: `dried in ${x.dryer}`,
+    note: '',
+    person: '',
+    struck: x.reason,
+  }))
+  return [...events, ...dried, ...struck].sort((a, b) => (a.at < b.at ? 1 : -1))
 })
 
 /** A planned print against how long the spool stays dry where it stands. */
 const planned = ref<number | null>(null)
 const outlook = computed(() => {
-  const w = data.value?.state.water, h = planned.value
+  const w = data.value?.state.water,
+    h = planned.value
   if (!w || h === null || !(h > 0)) return null
-  const boxed = data.value!.state.place === 'dry box', stays = boxed ? w.inBox : w.inRoom
+  const boxed = data.value!.state.place === 'dry box',
+    stays = boxed ? w.inBox : w.inRoom
   const d = drynessFor(h, stays)
-  if (d === 'dry') return { verdict: 'fine' as const, text: `A print of ${hours(h)} stays dry ${boxed ? 'fed from the dry box' : 'in the room'}.` }
-  const why = d === 'wet' ? 'It is too wet to begin' : d === 'outlasts' ? `A print of ${hours(h)} outlasts the spool, which stays dry ${hours(stays.woundH)}` : `A print of ${hours(h)} fits the spool's ${hours(stays.woundH)}, but its outer turns only stay dry ${hours(stays.strandH)}`
-  return { verdict: d === 'outer turns' ? 'look' as const : 'stop' as const, text: `${why}. ${drynessFixes(h, stays, boxed ? null : w.inBox)}.` }
+  if (d === 'dry')
+    return {
+      verdict: 'fine' as const,
+      text: `A print of ${hours(h)} stays dry ${boxed ? 'fed from the dry box' : 'in the room'}.`,
+    }
+  const why =
+    d === 'wet'
+      ? 'It is too wet to begin'
+      : d === 'outlasts'
+        ? `A print of ${hours(h)} outlasts the spool, which stays dry ${hours(stays.woundH)}`
+        : `A print of ${hours(h)} fits the spool's ${hours(stays.woundH)}, but its outer turns only stay dry ` +
+          `${hours(stays.strandH)}`
+  return {
+    verdict: d === 'outer turns' ? ('look' as const) : ('stop' as const),
+    text: `${why}. ${drynessFixes(h, stays, boxed ? null : w.inBox)}.`,
+  }
 })
 
 // an event with its own time, air or weight
 const entering = ref(false)
-const form = useEntryForm<{ id: number, leftG: number }>(spoolEventSchema, '/api/spool-events')
-const v = reactive({ kind: 'out' as 'opened' | 'loaded' | 'out' | 'in' | 'dried' | 'weighed', headId: null as number | null, roomC: null as number | null, rh: null as number | null, atC: null as number | null, hours: null as number | null, grossG: null as number | null, note: '', occurredAt: '' })
-const KINDS = [{ value: 'opened', text: 'opened' }, { value: 'out', text: 'out in the room' }, { value: 'in', text: 'into the dry box' }, { value: 'loaded', text: 'loaded on a printer' }, { value: 'dried', text: 'dried elsewhere' }, { value: 'weighed', text: 'weighed' }] as const
-const heads = computed(() => [{ value: null as number | null, text: 'Which printer' }, ...(shop.data?.printers ?? []).flatMap(p => p.heads.map(h => ({ value: h.id as number | null, text: p.heads.length > 1 ? `${p.name}, ${h.name}` : p.name })))])
-function enter(): void { form.reset(); Object.assign(v, { kind: data.value?.state.place === 'sealed' ? 'opened' : 'out', headId: null, roomC: null, rh: null, atC: null, hours: null, grossG: null, note: '', occurredAt: new Date().toISOString() }); entering.value = true }
+const form = useEntryForm<{ id: number; leftG: number }>(spoolEventSchema, '/api/spool-events')
+const v = reactive({
+  kind: 'out' as 'opened' | 'loaded' | 'out' | 'in' | 'dried' | 'weighed',
+  headId: null as number | null,
+  roomC: null as number | null,
+  rh: null as number | null,
+  atC: null as number | null,
+  hours: null as number | null,
+  grossG: null as number | null,
+  note: '',
+  occurredAt: '',
+})
+const KINDS = [
+  { value: 'opened', text: 'opened' },
+  { value: 'out', text: 'out in the room' },
+  { value: 'in', text: 'into the dry box' },
+  { value: 'loaded', text: 'loaded on a printer' },
+  { value: 'dried', text: 'dried elsewhere' },
+  { value: 'weighed', text: 'weighed' },
+] as const
+const heads = computed(() => [
+  { value: null as number | null, text: 'Which printer' },
+  ...(shop.data?.printers ?? []).flatMap(p =>
+    p.heads.map(h => ({ value: h.id as number | null, text: p.heads.length > 1 ? `${p.name}, ${h.name}` : p.name })),
+  ),
+])
+function enter(): void {
+  form.reset()
+  Object.assign(v, {
+    kind: data.value?.state.place === 'sealed' ? 'opened' : 'out',
+    headId: null,
+    roomC: null,
+    rh: null,
+    atC: null,
+    hours: null,
+    grossG: null,
+    note: '',
+    occurredAt: new Date().toISOString(),
+  })
+  entering.value = true
+}
 async function save(confirmed: string[] = []): Promise<void> {
-  const dried = v.kind === 'dried', air = v.kind === 'out' || v.kind === 'in' || v.kind === 'loaded'
-  const done = await form.send({ spoolId: data.value!.state.id, kind: v.kind, headId: v.kind === 'loaded' ? v.headId : null, roomC: air ? v.roomC : null, rh: air ? v.rh : null, atC: dried ? v.atC : null, hours: dried ? v.hours : null, grossG: v.kind === 'weighed' ? v.grossG : null, note: v.note, occurredAt: v.occurredAt }, `Spool ${tag.value} ${KINDS.find(k => k.value === v.kind)!.text}`, confirmed)
+  const dried = v.kind === 'dried',
+    air = v.kind === 'out' || v.kind === 'in' || v.kind === 'loaded'
+  const done = await form.send(
+    {
+      spoolId: data.value!.state.id,
+      kind: v.kind,
+      headId: v.kind === 'loaded' ? v.headId : null,
+      roomC: air ? v.roomC : null,
+      rh: air ? v.rh : null,
+      atC: dried ? v.atC : null,
+      hours: dried ? v.hours : null,
+      grossG: v.kind === 'weighed' ? v.grossG : null,
+      note: v.note,
+      occurredAt: v.occurredAt,
+    },
+    `Spool ${tag.value} ${KINDS.find(k => k.value === v.kind)!.text}`,
+    confirmed,
+  )
   if (done === null) return
-  if (done !== 'queued') ui.say(`${tag.value}: ${KINDS.find(k => k.value === v.kind)!.text}${v.kind === 'weighed' ? `; ${done.leftG.toFixed(0)} g left` : ''}.`)
+  if (done !== 'queued')
+    ui.say(
+      `${tag.value}: ${KINDS.find(k => k.value === v.kind)!.text}${v.kind === 'weighed' ? `; ${done.leftG.toFixed(0)} g left` : ''}.`,
+    )
   entering.value = false
 }
 </script>
@@ -90,33 +209,127 @@ async function save(confirmed: string[] = []): Promise<void> {
     <PrepareTabs :failure="failure" />
     <template v-if="data">
       <div class="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
-        <p class="text-[20px] font-[700]">{{ data.state.tag }} <span class="font-normal">{{ data.state.material }}</span></p>
-        <span class="text-ink2">{{ placeWords(data.state) }}{{ data.state.since ? ` since ${when(data.state.since, shop.zone)}` : '' }}; {{ data.leftG.toFixed(0) }} g left; hub {{ data.state.hub || 'not known' }}</span>
-        <span class="ml-auto flex flex-wrap gap-1"><SpoolClock :spool="data.state" /><button type="button" class="button" @click="enter">Enter something else</button></span>
+        <p class="text-[20px] font-[700]">
+          {{ data.state.tag }} <span class="font-normal">{{ data.state.material }}</span>
+        </p>
+        <span class="text-ink2"
+          >{{ placeWords(data.state) }}{{ data.state.since ? ` since ${when(data.state.since, shop.zone)}` : '' }};
+          {{ data.leftG.toFixed(0) }} g left; hub {{ data.state.hub || 'not known' }}</span
+        >
+        <span class="ml-auto flex flex-wrap gap-1"
+          ><SpoolClock :spool="data.state" /><button type="button" class="button" @click="enter">
+            Enter something else
+          </button></span
+        >
       </div>
-      <p class="mb-3 flex items-start gap-2 text-[17px] font-[680] leading-snug" role="status" :class="dryness === 'wet' ? 'text-stop' : dryness === 'dry' ? '' : 'text-look'"><VerdictMark :verdict="dryness === 'wet' ? 'stop' : dryness === 'dry' ? 'fine' : 'look'" :size="20" class="mt-[2px]" />{{ spoolSentence(data.state) }}</p>
-      <p v-if="drying" class="sheet mb-3 flex flex-wrap items-center gap-x-4 px-3 py-1"><b>{{ leftWords(minutesLeft(drying.from, drying.plannedH * 60, now)) }}</b> in {{ drying.dryer }} at {{ drying.setC }} °C, since {{ when(drying.from, shop.zone) }}, {{ drying.plannedH }} h planned. <button type="button" class="button ml-auto" @click="endIt">End it</button></p>
+      <p
+        class="mb-3 flex items-start gap-2 text-[17px] font-[680] leading-snug"
+        role="status"
+        :class="dryness === 'wet' ? 'text-stop' : dryness === 'dry' ? '' : 'text-look'"
+      >
+        <VerdictMark
+          :verdict="dryness === 'wet' ? 'stop' : dryness === 'dry' ? 'fine' : 'look'"
+          :size="20"
+          class="mt-[2px]"
+        />{{ spoolSentence(data.state) }}
+      </p>
+      <p v-if="drying" class="sheet mb-3 flex flex-wrap items-center gap-x-4 px-3 py-1">
+        <b>{{ leftWords(minutesLeft(drying.from, drying.plannedH * 60, now)) }}</b> in {{ drying.dryer }} at
+        {{ drying.setC }} °C, since {{ when(drying.from, shop.zone) }}, {{ drying.plannedH }} h planned.
+        <button type="button" class="button ml-auto" @click="endIt">End it</button>
+      </p>
       <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-4 xl:grid-cols-2">
         <div class="grid grid-cols-[minmax(0,1fr)] gap-4">
-          <WaterTrace v-if="points.length && history?.filament" :points="points" :printable="history.filament.printable" :zone="shop.zone" :tag="data.state.tag" />
+          <WaterTrace
+            v-if="points.length && history?.filament"
+            :points="points"
+            :printable="history.filament.printable"
+            :zone="shop.zone"
+            :tag="data.state.tag"
+          />
           <dl v-if="data.state.water" class="title-block sm:grid-cols-2">
-            <div><dt>In the room it stays dry</dt><dd>{{ hours(data.state.water.inRoom.woundH) }} wound, {{ hours(data.state.water.inRoom.strandH) }} as a single strand</dd></div>
-            <div><dt>In the dry box</dt><dd>{{ hours(data.state.water.inBox.woundH) }} wound, {{ hours(data.state.water.inBox.strandH) }} as a single strand</dd></div>
-            <div><dt>Water now</dt><dd>{{ water(data.state.water.wound) }} wound, {{ water(data.state.water.strand) }} as a single strand</dd></div>
-            <div><dt>In room air it would end at</dt><dd>{{ water(data.state.water.soaked) }}</dd></div>
+            <div>
+              <dt>In the room it stays dry</dt>
+              <dd>
+                {{ hours(data.state.water.inRoom.woundH) }} wound, {{ hours(data.state.water.inRoom.strandH) }} as a
+                single strand
+              </dd>
+            </div>
+            <div>
+              <dt>In the dry box</dt>
+              <dd>
+                {{ hours(data.state.water.inBox.woundH) }} wound, {{ hours(data.state.water.inBox.strandH) }} as a
+                single strand
+              </dd>
+            </div>
+            <div>
+              <dt>Water now</dt>
+              <dd>
+                {{ water(data.state.water.wound) }} wound, {{ water(data.state.water.strand) }} as a single strand
+              </dd>
+            </div>
+            <div>
+              <dt>In room air it would end at</dt>
+              <dd>{{ water(data.state.water.soaked) }}</dd>
+            </div>
           </dl>
-          <section v-if="data.state.water && data.state.place !== 'sealed'" class="flex flex-wrap items-start gap-3" aria-label="Planned print"><FieldNumber id="planned" v-model="planned" class="w-[170px]" label="Planned print" unit="h" /><p v-if="outlook" class="flex min-w-0 flex-1 items-start gap-2 pt-6 font-[650]" role="status" :class="outlook.verdict === 'stop' ? 'text-stop' : outlook.verdict === 'look' ? 'text-look' : ''"><VerdictMark :verdict="outlook.verdict" :size="16" />{{ outlook.text }}</p></section>
+          <section
+            v-if="data.state.water && data.state.place !== 'sealed'"
+            class="flex flex-wrap items-start gap-3"
+            aria-label="Planned print"
+          >
+            <FieldNumber id="planned" v-model="planned" class="w-[170px]" label="Planned print" unit="h" />
+            <p
+              v-if="outlook"
+              class="flex min-w-0 flex-1 items-start gap-2 pt-6 font-[650]"
+              role="status"
+              :class="outlook.verdict === 'stop' ? 'text-stop' : outlook.verdict === 'look' ? 'text-look' : ''"
+            >
+              <VerdictMark :verdict="outlook.verdict" :size="16" />{{ outlook.text }}
+            </p>
+          </section>
           <section aria-labelledby="log" class="order-last">
             <h2 id="log" class="mb-1">Log</h2>
             <ul>
-              <li v-for="e in log" :key="e.key" class="flex flex-wrap items-center gap-x-3 border-t border-rule py-[2px]"><span class="w-[110px] text-ink2">{{ when(e.at, shop.zone) }}</span><span class="min-w-0 flex-1" :class="e.struck ? 'text-ink2 line-through' : ''">{{ e.says }}{{ e.note ? `; ${e.note}` : '' }}<span class="text-ink2">{{ e.person ? `, ${e.person}` : '' }}</span></span><span v-if="e.struck" class="text-sm text-ink2">struck out: {{ e.struck }}</span><button v-else type="button" class="button plain" @click="striking = { target: e.target, id: e.id, says: `${tag} ${e.says}` }">Strike out<span class="sr-only"> {{ e.says }}</span></button></li>
+              <li
+                v-for="e in log"
+                :key="e.key"
+                class="flex flex-wrap items-center gap-x-3 border-t border-rule py-[2px]"
+              >
+                <span class="w-[110px] text-ink2">{{ when(e.at, shop.zone) }}</span><span
+                  class="min-w-0 flex-1"
+                  :class="e.struck ? 'text-ink2 line-through' : ''"
+                  >{{ e.says }}{{ e.note ? `; ${e.note}` : ''
+                  }}<span class="text-ink2">{{ e.person ? `, ${e.person}` : '' }}</span></span
+                ><span v-if="e.struck" class="text-sm text-ink2">struck out: {{ e.struck }}</span
+                ><button
+                  v-else
+                  type="button"
+                  class="button plain"
+                  @click="striking = { target: e.target, id: e.id, says: `${tag} ${e.says}` }"
+                >
+                  Strike out<span class="sr-only"> {{ e.says }}</span>
+                </button>
+              </li>
             </ul>
           </section>
         </div>
-        <DryPlan v-if="state && history?.filament && prepare" :page="data" :filament="history.filament" :state="state" :dryers="prepare.dryers" :sets="sets" />
+        <DryPlan
+          v-if="state && history?.filament && prepare"
+          :page="data"
+          :filament="history.filament"
+          :state="state"
+          :dryers="prepare.dryers"
+          :sets="sets"
+        />
       </div>
     </template>
-    <div v-else-if="!failure" class="sheet h-[480px] animate-pulse opacity-60" role="status" aria-label="Reading the spool" />
+    <div
+      v-else-if="!failure"
+      class="sheet h-[480px] animate-pulse opacity-60"
+      role="status"
+      aria-label="Reading the spool"
+    />
     <EndSheet :ending="ending" @close="ending = null" />
     <StrikeSheet :target="striking" @close="striking = null" />
     <ModalSheet :open="entering" :title="`Spool ${tag}`" @close="entering = false">
@@ -124,20 +337,59 @@ async function save(confirmed: string[] = []): Promise<void> {
         <div class="grid gap-3 sm:grid-cols-2">
           <FieldSelect id="event-kind" v-model="v.kind" label="What happened" :options="KINDS" />
           <FieldWhen id="event-when" v-model="v.occurredAt" label="When" :error="form.errors.value.occurredAt" />
-          <FieldSelect v-if="v.kind === 'loaded'" id="event-head" v-model="v.headId" label="On" :options="heads" :error="form.errors.value.headId" />
+          <FieldSelect
+            v-if="v.kind === 'loaded'"
+            id="event-head"
+            v-model="v.headId"
+            label="On"
+            :options="heads"
+            :error="form.errors.value.headId"
+          />
           <template v-if="v.kind === 'out' || v.kind === 'in' || v.kind === 'loaded'">
-            <FieldNumber id="event-c" v-model="v.roomC" label="Air there" unit="°C" hint="empty: as usual" :error="form.errors.value.roomC" />
-            <FieldNumber id="event-rh" v-model="v.rh" label="Humidity there" unit="%" hint="empty: as usual" :error="form.errors.value.rh" />
+            <FieldNumber
+              id="event-c"
+              v-model="v.roomC"
+              label="Air there"
+              unit="°C"
+              hint="empty: as usual"
+              :error="form.errors.value.roomC"
+            />
+            <FieldNumber
+              id="event-rh"
+              v-model="v.rh"
+              label="Humidity there"
+              unit="%"
+              hint="empty: as usual"
+              :error="form.errors.value.rh"
+            />
           </template>
           <template v-if="v.kind === 'dried'">
             <FieldNumber id="event-at" v-model="v.atC" label="At" unit="°C" :error="form.errors.value.atC" />
-            <FieldNumber id="event-hours" v-model="v.hours" label="For" unit="h" hint="it ended at the time above" :error="form.errors.value.hours" />
+            <FieldNumber
+              id="event-hours"
+              v-model="v.hours"
+              label="For"
+              unit="h"
+              hint="it ended at the time above"
+              :error="form.errors.value.hours"
+            />
           </template>
-          <BalanceField v-if="v.kind === 'weighed'" id="event-gross" v-model="v.grossG" class="sm:col-span-2" label="Weighs, with its spool" :spool-id="data?.state.id ?? null" :error="form.errors.value.grossG" />
+          <BalanceField
+            v-if="v.kind === 'weighed'"
+            id="event-gross"
+            v-model="v.grossG"
+            class="sm:col-span-2"
+            label="Weighs, with its spool"
+            :spool-id="data?.state.id ?? null"
+            :error="form.errors.value.grossG"
+          />
         </div>
         <FieldText id="event-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
         <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
-        <div class="flex gap-2"><button type="submit" class="button first" :disabled="form.busy.value">Save</button><button type="button" class="button" @click="entering = false">Cancel</button></div>
+        <div class="flex gap-2">
+          <button type="submit" class="button first" :disabled="form.busy.value">Save</button
+          ><button type="button" class="button" @click="entering = false">Cancel</button>
+        </div>
       </form>
     </ModalSheet>
   </div>

@@ -5,10 +5,11 @@ import { editRecord } from '../../../records/stores'
 
 const kindOf = (event: H3Event): EditableKind => {
   const kind = pathText(event, 'kind')
-  return Object.hasOwn(EDITS, kind) ? kind as EditableKind : notFound('This kind of record')
+  return Object.hasOwn(EDITS, kind) ? (kind as EditableKind) : notFound('This kind of record')
 }
 
 export default edit(
   event => EDITS[kindOf(event)],
-  (tx, body, personId, event) => editRecord(tx, kindOf(event), pathId(event, 'This record'), body.version, body.values, personId),
+  (tx, body, personId, event) =>
+    editRecord(tx, kindOf(event), pathId(event, 'This record'), body.version, body.values, personId),
 )
