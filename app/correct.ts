@@ -57,7 +57,8 @@ export function corrected(body: Body, typed: Record<string, string>): Body {
     if (!at) continue
     const before = at.in[at.key]
     const number = typedNumber(text)
-    at.in[at.key] = typeof before === 'string' ? text : number === null || !Number.isNaN(number) ? number : text
+    const asNumber = typeof before !== 'string' && !Number.isNaN(number)
+    at.in[at.key] = asNumber ? number : text
   }
   return out
 }

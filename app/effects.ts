@@ -12,14 +12,14 @@ export function runWords(e: RunEffect): string {
     .join('. ')
 }
 
+function nextWords(leftKg: number | null): string {
+  if (leftKg === null) return ''
+  return leftKg < 0.0005 ? ', gauge is due' : `, gauge again in ${kg(leftKg)}`
+}
+
 export function gaugeWords(e: GaugeEffect): string {
   const left = e.leftFibreKg === null ? '' : `; ${kg(e.leftFibreKg)} left`
-  const next =
-    e.nextGaugeFibreKg === null
-      ? ''
-      : e.nextGaugeFibreKg < 0.0005
-        ? ', gauge is due'
-        : `, gauge again in ${kg(e.nextGaugeFibreKg)}`
+  const next = nextWords(e.nextGaugeFibreKg)
   const misread = e.outweighed ? 'The other gauges outweigh this one; it counts as misread. ' : ''
   return (
     `${misread}${e.tag} is at ⌀${e.boreMm.toFixed(3)} mm${left}${next} (${chance(e.pastChance)} chance of ` +

@@ -18,22 +18,21 @@ export function kg(v: number | null): string {
 /** A range with one unit: "80 % between 0.05 and 0.41 kg". */
 export function kgBetween(low: number, high: number): string {
   const grams = high < 0.0995
-  const f = (v: number) =>
-    v < 0.0005
-      ? '0'
-      : grams
-        ? String(Number((v * 1000).toPrecision(2)))
-        : v >= 9.95
-          ? String(Math.round(Number(v.toPrecision(2))))
-          : v.toPrecision(v < 0.1 ? 1 : 2)
+  const f = (v: number) => {
+    if (v < 0.0005) return '0'
+    if (grams) return String(Number((v * 1000).toPrecision(2)))
+    return v >= 9.95 ? String(Math.round(Number(v.toPrecision(2)))) : v.toPrecision(v < 0.1 ? 1 : 2)
+  }
   return `80 % between ${f(low)} and ${f(high)} ${grams ? 'g' : 'kg'}`
 }
 
 export function grams(v: number): string {
-  return v >= 100 ? `${v.toFixed(0)} g` : v >= 10 ? `${v.toFixed(1)} g` : `${Number(v.toPrecision(2))} g`
+  if (v >= 100) return `${v.toFixed(0)} g`
+  return v >= 10 ? `${v.toFixed(1)} g` : `${Number(v.toPrecision(2))} g`
 }
 export function chance(v: number): string {
-  return v < 0.005 ? 'under 1 %' : v > 0.995 ? 'over 99 %' : `${Math.round(v * 100)} %`
+  if (v < 0.005) return 'under 1 %'
+  return v > 0.995 ? 'over 99 %' : `${Math.round(v * 100)} %`
 }
 export function mm(v: number, digits = 3): string {
   return `${v.toFixed(digits)} mm`

@@ -20,28 +20,30 @@ const SPOOLS = 200,
   YEAR_H = 8760
 const f = filamentOf('PA6', 0.2, 1.75)!
 
+/** Least hours of a stay and what comes on top at random; a drying's air and the box's. */
+const HOURS = { 'dryer': [8, 8], 'room': [2, 12], 'dry box': [10, 50] } as const
+const DRY_RH = { 'dryer': 4.5, 'dry box': 10 }
+
 /** Some 400 stays a year: out for a print, back into the box, a drying now and then. */
 function year(seed: number): Stay[] {
   const random = mulberry32(seed)
+  const after = (place?: Stay['place']) => {
+    if (place === 'room') return random() < 0.15 ? 'dryer' : 'dry box'
+    return place === 'dryer' ? 'dry box' : 'room'
+  }
   const out: Stay[] = []
   for (let h = 0; h < YEAR_H;) {
     const last = out[out.length - 1]?.place
-    const place =
-      last === 'room'
-        ? random() < 0.15
-          ? ('dryer' as const)
-          : ('dry box' as const)
-        : last === 'dryer'
-          ? ('dry box' as const)
-          : ('room' as const)
-    const hours = place === 'dryer' ? 8 + 8 * random() : place === 'room' ? 2 + 12 * random() : 10 + 50 * random()
+    const place = after(last)
+    const [least, spread] = HOURS[place]
+    const hours = least + spread * random()
     const to = Math.min(YEAR_H, h + hours)
     out.push({
       from: h * 3.6e6,
       to: to * 3.6e6,
       place,
       airC: place === 'dryer' ? 70 : 23,
-      rh: place === 'dryer' ? 4.5 : place === 'room' ? 40 + 30 * random() : 10,
+      rh: place === 'room' ? 40 + 30 * random() : DRY_RH[place],
     })
     h = to
   }

@@ -3,7 +3,7 @@
  * psql. Budgets: p95 under 50 ms and under twice psql's. The rows are made in bulk by SQL: this measures reading.
  */
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PgDialect } from 'drizzle-orm/pg-core'
@@ -24,30 +24,8 @@ server.createDatabase('bench')
 const { client, db } = connect(server.url('bench'), { max: 4 })
 await migrate(client, migrationFiles())
 await firstPeople(db)
-await client.unsafe(
-  `
-  insert into printers (name, kind, created_by) select 'P-' || i, 'enclosed', 1 from generate_series(1, 60) i;
-  insert into heads (printer_id, name, created_by) select i, 'head', 1 from generate_series(1, 60) i;
-  insert into parts (kind, role, name, place, limit_c, basis, entered_by) select r, r, 'part ' || i, 'high', ` +
-    `300 + i % 7, 'practice', 1 from generate_series(1, 60 * 30) i,
-    lateral (select (array['belts', 'motors', 'sensor', 'block', 'bed heater', 'sheet', 'fans', 'enclosure', ` +
-    `'lid', 'gears'])[1 + i / 60 % 10] r) r;
-  insert into stack_changes (printer_id, kind, text, occurred_at, person_id) select i, 'described', 'x', now() ` +
-    `- interval '900 days', 1 from generate_series(1, 60) i;
-  insert into part_events (change_id, part_id, kind, head_id) select 1 + i % 60, i, 'fit', 1 + i % 60 from ` +
-    `generate_series(1, 60 * 30) i;
-  insert into materials (name, polymer, filler, filler_fraction, density_g_cm3, abrasivity, basis, created_by) values ('PA6-CF20', 'PA6', 'carbon fibre', 0.2, 1.228, 1, 'practice', 1);
-  insert into nozzle_types (name, material, nominal_bore_mm, length_mm, cone_deg, tip_flat_mm, land_mm, inlet_mm, bore_growth_limit, basis, created_by) values ('hardened steel 0.4', 'hardened steel', 0.4, 12.5, 60, 1, 0.8, 2, 0.1, 'practice', 1);
-  insert into nozzles (tag, type_id, created_by) select 'N-' || i, 1, 1 from generate_series(1, 5000) i;
-  insert into fittings (kind, nozzle_id, head_id, occurred_at, person_id) select 'fit', i, 1 + i % 60, now() - (5001 - i) * interval '2 hours', 1 from generate_series(1, 5000) i;
-  insert into runs (printer_id, name, ended_at, hours, outcome, entered_as, bed_set_c, person_id) select 1 + i % 60, 'job ' || i % 97, now() - (${runs} + 1 - i) * interval '30 seconds', 6, 'finished', 'grams', 100, 1 from generate_series(1, ${runs}) i;
-  insert into run_tools (run_id, tool, head_id, nozzle_id, material_id, ended_at, extruded_mm, extruded_g, fibre_g, wear_kg, set_c, density_g_cm3, diameter_mm, filler, filler_fraction, abrasivity, material_name)
-    select id, 0, printer_id, 1 + (id - 1) * 5000 / ${runs}, 1, ended_at, 100, 50, 10, 0.01, 280, 1.228, 1.75, 'carbon fibre', 0.2, 1, 'PA6-CF20' from runs;
-  insert into gauges (nozzle_id, kind, go_mm, no_go_mm, u_mm, occurred_at, person_id) select i, 'service', 0.41, 0.42, 0.003, now() - k * interval '9 days', 1 from generate_series(1, 5000) i, generate_series(1, 6) k;
-  insert into strikes (target, target_id, reason, person_id) select 'run', i * 101, 'logged twice', 1 from generate_series(1, ${Math.floor(runs / 2000)}) i;
-  insert into forecasts (nozzle_id, basis, wear_kg, fibre_g, left_kg, left_low_kg, left_high_kg, next_gauge_kg, past_chance, detail, model, term_model) select i, 'bench', 1, 1000, 0.5, 0.2, 0.9, 0.2, 0.03, '{}', ${WEAR_MODEL}, ${WEAR_MODEL} from generate_series(1, 5000) i;
-  analyze;`,
-)
+const shop = readFileSync(new URL('./shop.sql', import.meta.url), 'utf8')
+await client.unsafe(shop.replaceAll(':runs', String(runs)).replaceAll(':model', String(WEAR_MODEL)))
 
 await db.transaction(tx => refreshCeilings(tx))
 const p95 = (v: number[]) => v.sort((a, b) => a - b)[Math.floor(v.length * 0.95)]!

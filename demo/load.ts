@@ -453,7 +453,7 @@ async function addSpools(
   ]
   const out: { id: number; material: string; left: number; netG: number; tareG: number; from: string }[] = []
   for (const [i, material] of kinds.entries()) {
-    const netG = /PEEK|PEI|PPS/.test(material) ? 1000 : i % 3 === 0 ? 2000 : 1000
+    const netG = !/PEEK|PEI|PPS/.test(material) && i % 3 === 0 ? 2000 : 1000
     const { id } = await addSpool(
       tx,
       spoolSchema.parse({
@@ -462,7 +462,7 @@ async function addSpools(
         diameterMm: 1.75,
         netG,
         tareG: netG === 2000 ? 320 : 210,
-        hub: /PP|PEEK|PEI/.test(material) ? 'high-temperature' : i % 2 ? 'cardboard' : 'polycarbonate',
+        hub: /PP|PEEK|PEI/.test(material) ? 'high-temperature' : ['polycarbonate', 'cardboard'][i % 2],
       }),
       lead,
     )

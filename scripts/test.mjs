@@ -99,7 +99,7 @@ const beside = (title, command, args) =>
 async function aside() {
   const out = []
   if (wanted('types')) out.push(await beside('types', 'npx', ['vue-tsc', '-b', '--noEmit']))
-  if (wanted('lint')) out.push(await beside('lint', 'npx', ['eslint', '.', '--max-warnings', '0']))
+  if (wanted('lint')) out.push(await beside('lint', 'npm', ['run', '--silent', 'lint']))
   const stamp = buildStamp(root)
   const stampFile = '.output/stamp'
   if (wanted('e2e') && (!existsSync(stampFile) || readFileSync(stampFile, 'utf8') !== stamp)) {

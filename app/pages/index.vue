@@ -10,6 +10,7 @@ import { useReading } from '~/composables/reading'
 import { nowLine } from '~/format'
 import { usePrepare } from '~/composables/prepare'
 import { drynessOf, hours, leftWords, minutesLeft } from '~/prepare'
+import { VERDICT_TEXT } from '~/verdict'
 
 useHead({ title: 'Floor · Iron Nozzle' })
 const { data: floor, failure } = useReading<Floor>(() => '/api/floor', 30_000)
@@ -126,7 +127,7 @@ const verdict = computed(() => {
         <p
           v-if="verdict"
           class="mb-3 flex items-start gap-2 text-[15px] font-[650]"
-          :class="verdict.verdict === 'stop' ? 'text-stop' : verdict.verdict === 'look' ? 'text-look' : ''"
+          :class="VERDICT_TEXT[verdict.verdict]"
         >
           <VerdictMark :verdict="verdict.verdict" class="mt-[2px]" />{{ verdict.text }}
         </p>

@@ -42,23 +42,23 @@ watch(
   { immediate: true },
 )
 const ofCheck = computed(() => (check.value?.id === checkId.value ? check.value : null))
-const job = computed(() =>
-  usable.value
+const job = computed(() => {
+  if (usable.value)
+    return {
+      scan: usable.value,
+      name: current.value!.file.name,
+      sha256: current.value!.sha256,
+      bytes: current.value!.file.size,
+    }
+  return current.value === null && ofCheck.value?.job
     ? {
-        scan: usable.value,
-        name: current.value!.file.name,
-        sha256: current.value!.sha256,
-        bytes: current.value!.file.size,
+        scan: ofCheck.value.job.scan,
+        name: ofCheck.value.job.name,
+        sha256: ofCheck.value.job.contentSha256,
+        bytes: ofCheck.value.job.sizeBytes,
       }
-    : current.value === null && ofCheck.value?.job
-      ? {
-          scan: ofCheck.value.job.scan,
-          name: ofCheck.value.job.name,
-          sha256: ofCheck.value.job.contentSha256,
-          bytes: ofCheck.value.job.sizeBytes,
-        }
-      : null,
-)
+    : null
+})
 const showForm = computed(() => current.value === null || usable.value !== null)
 
 function saved(): void {

@@ -61,9 +61,7 @@ export function understand(line: string, shop: StripShop, nowIso: string): Under
     return rest.length === 0
       ? {
           kind: 'open',
-          says:
-            `Open ${nozzle.tag}: ` +
-            `${nozzle.typeName}${nozzle.place ? `, fitted to ${nozzle.place}` : nozzle.retired ? ', retired' : ', on the shelf'}`,
+          says: `Open ${nozzle.tag}: ${nozzle.typeName}, ${whereIs(nozzle)}`,
           path: `/inspect/${nozzle.tag}`,
         }
       : gauge(nozzle, rest, nowIso)
@@ -74,6 +72,11 @@ export function understand(line: string, shop: StripShop, nowIso: string): Under
       ? { kind: 'more', says: `${printer.name}: what went through? For example +312g PA6-CF20 9.5h` }
       : run(printer, rest, shop, nowIso)
   return unread(first, 'not a nozzle, spool, printer or word the strip knows')
+}
+
+function whereIs(n: StripShop['nozzles'][number]): string {
+  if (n.place) return `fitted to ${n.place}`
+  return n.retired ? 'retired' : 'on the shelf'
 }
 
 function gauge(nozzle: StripShop['nozzles'][number], words: Word[], at: string): Understood {
@@ -183,12 +186,16 @@ function run(printer: StripShop['printers'][number], words: Word[], shop: StripS
     return { kind: 'more', says: 'Of what? Add the spool (S-07) or the material (PA6-CF20)' }
   const what = amount.kind === 'grams' ? `${amount.grams} g` : `${amount.metres} m`
   const name = material?.name ?? spoolFound!.material
+  const more = [
+    spoolFound ? ` from ${spoolFound.tag}` : '',
+    hours === null ? '' : `, ${hours} h`,
+    setC === null ? '' : `, ${setC} °C`,
+    failed ? ', failed' : '',
+  ]
   return {
     kind: 'entry',
     route: '/api/runs',
-    says:
-      `Log a run on ${printer.name}, ${head.nozzle}: ${what} ` +
-      `${name}${spoolFound ? ` from ${spoolFound.tag}` : ''}${hours === null ? '' : `, ${hours} h`}${setC === null ? '' : `, ${setC} °C`}${failed ? ', failed' : ''}`,
+    says: `Log a run on ${printer.name}, ${head.nozzle}: ${what} ${name}${more.join('')}`,
     body: {
       printerId: printer.id,
       name: `${name} by hand`,
@@ -218,11 +225,8 @@ function fit(words: Word[], shop: StripShop, at: string): Understood {
   if (!where) return { kind: 'more', says: `Fit ${nozzle.tag} to which printer?` }
   const printer = shop.printers.find(p => same(p.name, where.text))
   if (!printer) return unread(where, 'no printer has this name')
-  const head = which
-    ? printer.heads.find(h => same(h.name.replaceAll(' ', '-'), which.text))
-    : printer.heads.length === 1
-      ? printer.heads[0]
-      : undefined
+  const only = printer.heads.length === 1 ? printer.heads[0] : undefined
+  const head = which ? printer.heads.find(h => same(h.name.replaceAll(' ', '-'), which.text)) : only
   if (which && !head)
     return unread(which, `${printer.name} has ${printer.heads.map(h => h.name.replaceAll(' ', '-')).join(', ')}`)
   if (!head)
@@ -232,11 +236,10 @@ function fit(words: Word[], shop: StripShop, at: string): Understood {
         `${printer.name} has several heads: add ` +
         `${printer.heads.map(h => h.name.replaceAll(' ', '-')).join(' or ')}`,
     }
+  const place = printer.heads.length > 1 ? `${printer.name} (${head.name})` : printer.name
   return {
     kind: 'entry',
-    says:
-      `Fit ${nozzle.tag} to ` +
-      `${printer.name}${printer.heads.length > 1 ? ` (${head.name})` : ''}${head.nozzle ? `; ${head.nozzle} comes off` : ''}`,
+    says: `Fit ${nozzle.tag} to ${place}${head.nozzle ? `; ${head.nozzle} comes off` : ''}`,
     route: '/api/fittings',
     body: { kind: 'fit', nozzleId: nozzle.id, headId: head.id, occurredAt: at },
   }
@@ -311,37 +314,34 @@ function dried(found: StripShop['spools'][number], words: Word[], at: string): U
   }
 }
 
+const firstWords = (shop: StripShop) => [
+  ...shop.nozzles.map(n => n.tag),
+  ...shop.printers.map(p => p.name),
+  ...shop.spools.map(s => s.tag),
+  'fit',
+  'remove',
+  'retire',
+  'spool',
+]
+function laterWords(first: string, shop: StripShop): string[] {
+  if (shop.nozzles.some(n => same(n.tag, first))) return ['bore', 'tip', ...SHAPES.map(s => s.replace(' ', '-'))]
+  if (first === 'spool') return [...shop.spools.map(s => s.tag), ...SPOOL_KINDS]
+  if (['fit', 'remove', 'retire'].includes(first))
+    return [...shop.nozzles.filter(n => !n.retired).map(n => n.tag), ...shop.printers.map(p => p.name)]
+  return [
+    ...shop.spools.map(s => s.tag),
+    ...shop.materials.map(m => m.name.replaceAll(' ', '-')),
+    'failed',
+    ...shop.printers.flatMap(p => p.heads.map(h => h.name.replaceAll(' ', '-'))),
+  ]
+}
+
 /** Completions for the last word, most likely first: tags, names and the words that may stand there. */
 export function completions(line: string, shop: StripShop, most = 8): string[] {
   if (/\s$/.test(line) || line === '') return []
   const words = line.split(/\s+/)
   const last = words[words.length - 1]!.toLowerCase()
-  const firstWord = words.length === 1
-  const nozzleFirst = shop.nozzles.some(n => same(n.tag, words[0]!))
-  const pool = firstWord
-    ? [
-        ...shop.nozzles.map(n => n.tag),
-        ...shop.printers.map(p => p.name),
-        ...shop.spools.map(s => s.tag),
-        'fit',
-        'remove',
-        'retire',
-        'spool',
-      ]
-    : nozzleFirst
-      ? ['bore', 'tip', ...SHAPES.map(s => s.replace(' ', '-'))]
-      : words[0]!.toLowerCase() === 'spool'
-        ? [...shop.spools.map(s => s.tag), ...SPOOL_KINDS]
-        : words[0]!.toLowerCase() === 'fit' ||
-            words[0]!.toLowerCase() === 'remove' ||
-            words[0]!.toLowerCase() === 'retire'
-          ? [...shop.nozzles.filter(n => !n.retired).map(n => n.tag), ...shop.printers.map(p => p.name)]
-          : [
-              ...shop.spools.map(s => s.tag),
-              ...shop.materials.map(m => m.name.replaceAll(' ', '-')),
-              'failed',
-              ...shop.printers.flatMap(p => p.heads.map(h => h.name.replaceAll(' ', '-'))),
-            ]
+  const pool = words.length === 1 ? firstWords(shop) : laterWords(words[0]!.toLowerCase(), shop)
   const start = pool.filter(p => p.toLowerCase().startsWith(last) && p.toLowerCase() !== last)
   const inside =
     last.length >= 2 ? pool.filter(p => !p.toLowerCase().startsWith(last) && p.toLowerCase().includes(last)) : []

@@ -57,11 +57,11 @@ export function readTable(lines: readonly (readonly string[])[]): ReadTable {
     if (i === 0 || cells.every(c => c.trim() === '')) continue
     const line = i + 1
     if (cells.length !== head.length) {
+      const perhaps = '; a decimal comma in a file separated by commas? Separate by semicolons, or quote the numbers'
       problems.push({
         line,
         message:
-          `${cells.length} cells where the heading has ` +
-          `${head.length}${cells.length > head.length ? '; a decimal comma in a file separated by commas? Separate by semicolons, or quote the numbers' : ''}`,
+          `${cells.length} cells where the heading has ${head.length}` + (cells.length > head.length ? perhaps : ''),
       })
       continue
     }

@@ -31,12 +31,10 @@ function oneStep(from: Flowing, to: Flowing, ceilingC: number): number | null {
   return atC <= to.shortMaxC! && atC <= from.shortMaxC! && atC <= ceilingC ? atC : null
 }
 
-const missingOf = (m: Flowing) =>
-  m.lowestFlowC === null
-    ? `the lowest flow temperature of ${m.name}`
-    : m.shortMaxC === null
-      ? `the short-time highest temperature of ${m.name}`
-      : null
+const missingOf = (m: Flowing) => {
+  if (m.lowestFlowC === null) return `the lowest flow temperature of ${m.name}`
+  return m.shortMaxC === null ? `the short-time highest temperature of ${m.name}` : null
+}
 
 /** Any temperature a melt may have, °C. */
 const FLOW_C = [0, 600] as const

@@ -17,8 +17,8 @@ export function arcPath(
   r: number | null,
   clockwise: boolean,
 ): number | null {
-  const flat =
-    r !== null ? byRadius(from, to, r) : i !== null || j !== null ? byCentre(from, to, i ?? 0, j ?? 0, clockwise) : null
+  const centred = i !== null || j !== null ? byCentre(from, to, i ?? 0, j ?? 0, clockwise) : null
+  const flat = r !== null ? byRadius(from, to, r) : centred
   if (flat === null) return null
   const dz = to.z - from.z
   return Math.sqrt(flat * flat + dz * dz)

@@ -18,7 +18,8 @@ const HIGH = new Uint8Array(new Uint32Array([1]).buffer)[0] === 1 ? 1 : 0
 function binOf(flow: number): number {
   asDouble[0] = flow
   const b = (asWords[HIGH]! >>> 10) - BIN_LOW
-  return b < 0 ? 0 : b >= BINS ? BINS - 1 : b
+  if (b < 0) return 0
+  return b >= BINS ? BINS - 1 : b
 }
 
 function middleOf(bin: number): number {
@@ -133,7 +134,12 @@ export class FlowRecord {
    */
   figures(): { all: FlowFigures; tools: FlowFigures[] } {
     const exact = this.blocks.length > 0
-    const logs = this.tools.map(t => (exact ? (t.histogram[PEAK]! > 0 ? new Float64Array(BINS) : null) : t.log))
+    const logs = this.tools.map(t => {
+      if (exact) {
+        return t.histogram[PEAK]! > 0 ? new Float64Array(BINS) : null
+      }
+      return t.log
+    })
     if (exact)
       this.eachExact((flow, advance, slot) => {
         logs[slot]![binOf(flow)]! += advance

@@ -118,7 +118,8 @@ export class Material {
     if (path === 0 && moved === 0) return false
     const feed = io[FEED]!
     const sums = this.sums
-    const seconds = feed > 0 ? ((path > 0 ? path : moved < 0 ? -moved : moved) * 60) / feed : 0
+    const along = path > 0 ? path : Math.abs(moved)
+    const seconds = feed > 0 ? (along * 60) / feed : 0
     if (feed > 0) sums[0]! += seconds
     else this.untimed = true
     if (advance === 0) return false

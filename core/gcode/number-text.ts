@@ -54,7 +54,9 @@ export class NumberText {
   /** Infinity where the number is too large. */
   value(): number {
     const size = this.kept === '' ? 0 : Number(`${this.kept}e${this.exponent}`)
-    const v = size > LARGEST ? Infinity : size < SMALLEST ? 0 : size
+    let v = size
+    if (size > LARGEST) v = Infinity
+    if (size < SMALLEST) v = 0
     return this.negative ? -v : v
   }
 }

@@ -476,8 +476,10 @@ export class Scan {
     const s = this.s
     const scale = s[SCALE]!
     if (arc) {
-      const place = (axis: 'X' | 'Y' | 'Z', from: number) =>
-        !line.has(axis) ? from : this.relative ? from + line.get(axis) * scale : line.get(axis) * scale
+      const place = (axis: 'X' | 'Y' | 'Z', from: number) => {
+        if (!line.has(axis)) return from
+        return this.relative ? from + line.get(axis) * scale : line.get(axis) * scale
+      }
       const word = (letter: string) => (line.has(letter) ? line.get(letter) * scale : null)
       const from = { x: s[AT_X]!, y: s[AT_Y]!, z: s[AT_Z]! }
       const to = { x: place('X', from.x), y: place('Y', from.y), z: place('Z', from.z) }
@@ -554,10 +556,11 @@ export class Scan {
       return { index: tool, extrudedMm: t.offPartMm + t.printingMm, ...t }
     })
     const total = tools.reduce((s, t) => s + t.extrudedMm, 0)
-    this.problems.sort((a, b) => a.line! - b.line! || (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : 0))
+    this.problems.sort((a, b) => a.line! - b.line! || Number(a.kind > b.kind) - Number(a.kind < b.kind))
     if (total === 0) this.problems.push({ line: null, kind: 'no-extrusion' })
     const flow = m.flow.figures()
-    const other = this.following === null ? null : m === this.following ? this.independent : this.following
+    const notChosen = m === this.following ? this.independent : this.following
+    const other = this.following === null ? null : notChosen
     const otherTotal = other ? other.extrudedBySlot().reduce((a, b) => a + b, 0) : 0
     return {
       dialect: this.dialect,
@@ -642,9 +645,11 @@ function longNumber(b: Uint8Array, from: number, to: number, digits: number, dec
 }
 
 function setpointOf(line: Line): number | null {
-  return line.has('S') ? line.get('S') : line.has('R') ? line.get('R') : null
+  if (line.has('S')) return line.get('S')
+  return line.has('R') ? line.get('R') : null
 }
 
 function larger(a: number | null, b: number | null): number | null {
-  return a === null ? b : b === null ? a : Math.max(a, b)
+  if (a === null) return b
+  return b === null ? a : Math.max(a, b)
 }

@@ -129,18 +129,15 @@ function groupOptions(role: Role, parts: Part[], headId: number, offers: Offers,
       continue
     }
     if (parts.some(p => p.kind === c.part.kind && p.limitC === c.part.limitC && p.place === c.part.place)) continue
-    const what = c.part.name
-    const text =
-      role === 'firmware'
-        ? `Raise the ${what.replace('ceiling ', 'ceiling to ')} °C`
-        : parts.some(p => p.role === 'liner')
-          ? `Fit an ${what} and take the liner out`
-          : parts.length > 0
-            ? `Replace ${parts.map(p => p.name).join(' and ')} by ${what}`
-            : `Fit ${what}`
-    add(`${text}${c.fromShelf ? ' (on the shelf)' : ''}`, [c.part], c, [c.part])
+    add(`${swapText(role, parts, c.part.name)}${c.fromShelf ? ' (on the shelf)' : ''}`, [c.part], c, [c.part])
   }
   return out.sort(byCost)
+}
+
+function swapText(role: Role, parts: readonly Part[], what: string): string {
+  if (role === 'firmware') return `Raise the ${what.replace('ceiling ', 'ceiling to ')} °C`
+  if (parts.some(p => p.role === 'liner')) return `Fit an ${what} and take the liner out`
+  return parts.length > 0 ? `Replace ${parts.map(p => p.name).join(' and ')} by ${what}` : `Fit ${what}`
 }
 
 function nozzleOptions(stack: Stack, offers: Offers, rules: Rules): Option<FittedNozzle | null>[] {
@@ -211,9 +208,10 @@ function tubeOptions(stack: Stack, offers: Offers, rules: Rules): Option<Part | 
   }
   for (const c of candidates('feed tube', stack.headId, offers)) {
     if (t && t.kind === c.part.kind && t.details.bendMm === c.part.details.bendMm) continue
+    const bend = c.part.details.bendMm ? `, tightest bend ${c.part.details.bendMm} mm` : ''
     out.push({
       swap: {
-        text: `Fit ${c.part.name}${c.part.details.bendMm ? `, tightest bend ${c.part.details.bendMm} mm` : ''}${c.fromShelf ? ' (on the shelf)' : ''}`,
+        text: `Fit ${c.part.name}${bend}${c.fromShelf ? ' (on the shelf)' : ''}`,
         role: 'feed tube',
         remove: t ? [t.id] : [],
         add: [c.part],

@@ -31,7 +31,8 @@ export function zoneOf(role: Part['role']): Zone | null {
   return ZONES.get(role) ?? null
 }
 export function guardOf(zone: Zone, r: Rules): number {
-  return zone === 'hotend' ? r.guardHotendC : zone === 'bed' ? r.guardBedC : r.guardChamberC
+  if (zone === 'hotend') return r.guardHotendC
+  return zone === 'bed' ? r.guardBedC : r.guardChamberC
 }
 
 /** Roles without which a stack cannot be judged. A liner or a sock may truly not be there. */

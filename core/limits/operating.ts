@@ -141,11 +141,12 @@ export function operatingPoint(
   out.air = { low: at(low), high: at(high), bay: at(bay), outside: rules.roomC }
   if (demand.chamber === 'helps' && asked !== null) {
     const holds = heater && lid ? (heater.details.reachC ?? null) : out.air.low
+    const helped = heater && lid ? 'heater helps' : 'would help'
     out.lines.push(
       line(
         'chamber',
         holds !== null && holds >= asked ? 'ok' : 'look',
-        demand.exact ? 'no heater' : heater && lid ? 'heater helps' : 'would help',
+        demand.exact ? 'no heater' : helped,
         heater ?? enclosure,
         asked,
         holds,

@@ -134,13 +134,10 @@ export function ceilingOf(
 function asChamberNumber(air: AirParts, place: Place, limitC: number, roomC: number): number {
   const d = air.enclosure?.details
   if (!d) return limitC
-  if (air.heater)
-    return (
-      limitC -
-      ((place === 'low' ? d.offsetLow : place === 'high' ? d.offsetHigh : place === 'bay' ? d.offsetBay : 0) ?? 0)
-    )
+  const offset = { low: d.offsetLow, high: d.offsetHigh, bay: d.offsetBay, outside: 0 }[place]
+  if (air.heater) return limitC - (offset ?? 0)
   const high = air.lid ? d.thetaHigh : d.openThetaHigh
-  const here = place === 'low' ? (air.lid ? d.thetaLow : d.openThetaLow) : place === 'bay' ? d.thetaBay : high
+  const here = { low: air.lid ? d.thetaLow : d.openThetaLow, high, bay: d.thetaBay, outside: high }[place]
   return high === undefined || here === undefined || here <= 0 ? limitC : roomC + ((limitC - roomC) * high) / here
 }
 
@@ -174,12 +171,9 @@ export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
     p.limitC === null || p.place === 'outside' ? null : at(p.place, p.limitC),
   )
   for (const p of printer.parts) {
-    const limit =
-      p.role === 'chamber heater' && p.details.reachC !== undefined
-        ? p.details.reachC - rules.guardChamberC
-        : p.role === 'feed tube' && p.limitC !== null
-          ? at('high', p.limitC)
-          : null
+    let limit: number | null = null
+    if (p.role === 'chamber heater' && p.details.reachC !== undefined) limit = p.details.reachC - rules.guardChamberC
+    if (p.role === 'feed tube' && p.limitC !== null) limit = at('high', p.limitC)
     if (limit !== null && (chamber.limitC === null || limit < chamber.limitC)) {
       chamber.limitC = limit
       chamber.part = p

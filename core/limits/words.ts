@@ -57,7 +57,8 @@ const after = (word: string, text: string) => (text === '' ? '' : `${word} ${tex
 
 const signed = (v: number) => {
   const r = Number(v.toFixed(1))
-  return `${r > 0 ? '+' : r < 0 ? '−' : ''}${Math.abs(r)} °C`
+  const sign = r < 0 ? '−' : '+'
+  return `${r === 0 ? '' : sign}${Math.abs(r)} °C`
 }
 
 /** Allowed less asked; null where it is no matter of numbers. */
@@ -122,20 +123,20 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
       break
     case 'gears':
       out.asked = 'hardened'
-      out.allowed = l.code === 'soft' ? 'not hardened' : l.code === 'hardened' ? 'hardened' : 'not known'
+      out.allowed = { soft: 'not hardened', hardened: 'hardened' }[l.code ?? ''] ?? 'not known'
       if (l.code === 'soft') out.says = 'Fibre wears plain gears; grip is lost first.'
       break
     case 'bend':
       out.asked = l.asked === null ? 'straighter than straight' : `at least ${mm(l.asked)}`
       out.allowed = mmDown(l.allowed)
       if (margin !== null) out.margin = `${margin >= 0 ? '+' : '−'}${Math.floor(Math.abs(margin))} mm`
-      out.says =
-        l.code === 'curl'
-          ? 'It is already strained too far by the curl of its spool.'
-          : l.status === 'short'
-            ? `It snaps in this bend` +
-              `${d.strainAtBreak === null ? '' : `: ${Number((d.strainAtBreak * 100).toFixed(2))} % strain at break`}${d.curlMm === null ? '' : `, curled to ${d.curlMm} mm on its spool`}, safety factor included.`
-            : ''
+      if (l.code === 'curl') out.says = 'It is already strained too far by the curl of its spool.'
+      else if (l.status === 'short') {
+        const strain =
+          d.strainAtBreak === null ? '' : `: ${Number((d.strainAtBreak * 100).toFixed(2))} % ` + `strain at break`
+        const curl = d.curlMm === null ? '' : `, curled to ${d.curlMm} mm on its spool`
+        out.says = `It snaps in this bend${strain}${curl}, safety factor included.`
+      }
       break
     case 'tube heat':
       break
@@ -172,8 +173,7 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
         out.says = l.status === 'short' ? 'That is what the hottest bed this filament takes makes of it.' : ''
       break
     case 'chamber part':
-      if (l.part)
-        out.says = `${l.part.place === 'bay' ? 'In the electronics bay' : l.part.place === 'low' ? 'Near the bed' : l.part.place === 'high' ? 'Near the top' : 'Outside'}, by the chamber map.`
+      if (l.part) out.says = `${PLACE_WORDS[l.part.place]}, by the chamber map.`
       break
     case 'dryer':
       if (l.code === 'none') {
@@ -192,13 +192,16 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
   return out
 }
 
+const PLACE_WORDS = { bay: 'In the electronics bay', low: 'Near the bed', high: 'Near the top', outside: 'Outside' }
+
 function surfaceHazard(d: Demand, l: Line): string {
   const fit = (d.surfaces ?? []).filter(s => s.split(' + ')[0] === l.part?.details.surface)
   if (fit.length === 0) return 'It does not hold on this sheet, or holds for good.'
   const adhesive = fit[0]!.split(' + ')[1]
   const glass =
     l.part?.details.surface === 'glass' ? ' Remove while warm, with gloves: cooling parts pull chips out of glass.' : ''
-  return `${adhesive ? `With ${adhesive}${adhesive === 'release agent' ? ', or it bonds for good' : ', or it comes off'}.` : ''}${glass}`.trim()
+  const without = adhesive === 'release agent' ? 'it bonds for good' : 'it comes off'
+  return `${adhesive ? `With ${adhesive}, or ${without}.` : ''}${glass}`.trim()
 }
 
 const KEYS = Object.keys(WHAT)
@@ -231,9 +234,10 @@ export function sentenceOf(
   const who = v.demand.name
   if (v.class === 'runs') {
     const t = tightest(v.lines)
+    if (!t) return `${who} runs on ${printer}.`
     return (
-      `${who} runs on ${printer}.` +
-      `${t ? ` Tightest is the ${t.line.part?.name ?? t.line.key}: asks ${c(t.line.asked)}, allows ${c(t.line.allowed)}, ${Number(t.margin.toFixed(1))} °C left.` : ''}`
+      `${who} runs on ${printer}. Tightest is the ${t.line.part?.name ?? t.line.key}: asks ${c(t.line.asked)}, ` +
+      `allows ${c(t.line.allowed)}, ${Number(t.margin.toFixed(1))} °C left.`
     )
   }
   if (v.class === 'cannot tell') {

@@ -35,7 +35,8 @@ export function chanceCheaper(
   for (let i = 0; i < draws; i++) {
     const x = costInYear(a.cost, lifeKgAt(a.life, (i + 0.5) / draws), kgPerYear)
     const y = costInYear(b.cost, lifeKgAt(b.life, (order[i]! + 0.5) / draws), kgPerYear)
-    wins += x < y ? 1 : x === y ? 0.5 : 0
+    if (x < y) wins += 1
+    if (x === y) wins += 0.5
   }
   return wins / draws
 }

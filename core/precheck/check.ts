@@ -80,13 +80,10 @@ function profile(f: PrecheckFacts): CheckLine {
     high = Math.max(...m.beds.map(b => b[1]))
   if (job.bedC !== null && m.beds.length > 0 && (job.bedC < low || job.bedC > high))
     wrong.push(`bed ${job.bedC} °C, ${m.name} wants ${low} to ${high}`)
-  if (wrong.length === 0)
-    return line(
-      'profile',
-      'ok',
-      `Setpoints fit ${m.name}: ` +
-        `${[job.nozzleC !== null ? `nozzle ${job.nozzleC}` : '', job.bedC !== null ? `bed ${job.bedC}` : ''].filter(Boolean).join(', ')} °C.`,
-    )
+  if (wrong.length === 0) {
+    const set = [job.nozzleC !== null ? `nozzle ${job.nozzleC}` : '', job.bedC !== null ? `bed ${job.bedC}` : '']
+    return line('profile', 'ok', `Setpoints fit ${m.name}: ${set.filter(Boolean).join(', ')} °C.`)
+  }
   const like = likeliest(
     job,
     f.others.filter(o => o.name !== m.name),
@@ -197,7 +194,7 @@ function dryness(f: PrecheckFacts): CheckLine {
   if (t === null) return line('dryness', 'unknown', f.drynessMissing, 'Log where the spool stood, or dry it')
   if (f.job.hours === null) return line('dryness', 'unknown', 'How long the job takes is not known.', 'Enter the hours')
   const d = drynessFor(f.job.hours, t)
-  const where = f.printsFrom === 'room' ? 'in the room' : f.printsFrom === 'dry box' ? 'in the dry box' : 'in the dryer'
+  const where = `in the ${f.printsFrom}`
   const stay = t.woundH < FOR_GOOD_H ? `stays dry ${h(t.woundH)} ${where}` : `stays dry ${where}`
   if (d === 'wet') return line('dryness', 'stop', 'The spool is too wet to print now.', 'Dry it first')
   const fixes = drynessFixes(f.job.hours, t, f.printsFrom === 'room' ? f.inBox : null)

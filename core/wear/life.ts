@@ -45,7 +45,8 @@ export function wearAtRisks(lives: readonly Life[], risks: readonly number[]): n
   const end = chance(LN_KG[1])
   return risks.map(p => {
     need('risk', p, 1e-9, 1 - 1e-9)
-    return from >= p ? 0 : end < p ? Infinity : Math.exp(spread.quantile(p))
+    if (from >= p) return 0
+    return end < p ? Infinity : Math.exp(spread.quantile(p))
   })
 }
 

@@ -154,7 +154,10 @@ function pinLook(o: BoreObservation & { kind: 'pins' }, law: Law, nominalMm: num
     f,
   )
 }
-const below = (phi: (z: number) => number, z: number) => (z === Infinity ? 1 : z === -Infinity ? 0 : phi(z))
+const below = (phi: (z: number) => number, z: number) => {
+  if (z === Infinity) return 1
+  return z === -Infinity ? 0 : phi(z)
+}
 const tail = (phi: (z: number) => number, z: number) => (z === Infinity ? 0 : phi(-z))
 
 interface Use {

@@ -52,6 +52,12 @@ export function fitWeibull(records: readonly LifeRecord[]): WeibullFit | NoWeibu
   }
 }
 
+/** The latest use at which the unit was looked at. */
+function latest(r: LifeRecord): number {
+  if (r.kind === 'failed') return r.at
+  return r.kind === 'survived' ? r.until : r.to
+}
+
 /** The longest life; throws for records that are none. */
 function checkRecords(records: readonly LifeRecord[]): number {
   const failures = records.filter(r => r.kind !== 'survived').length
@@ -59,7 +65,7 @@ function checkRecords(records: readonly LifeRecord[]): number {
     throw new InputError('records', failures, 'at least three units that reached the limit')
   let longest = 0
   for (const r of records) {
-    const v = r.kind === 'failed' ? r.at : r.kind === 'survived' ? r.until : r.to
+    const v = latest(r)
     const from = r.kind === 'between' ? r.from : 0
     if (!(v > 0 && Number.isFinite(v) && from >= 0 && from < v))
       throw new InputError('records', v, 'lives above 0, from before to')

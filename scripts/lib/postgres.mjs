@@ -39,7 +39,8 @@ export function findServer() {
 
 /** Runs apt-get as root or with sudo; says plainly what is missing when neither works. */
 export function installPackages(names, say) {
-  const prefix = isRoot() ? [] : has('sudo') ? ['sudo'] : null
+  const sudo = has('sudo') ? ['sudo'] : null
+  const prefix = isRoot() ? [] : sudo
   const wanted = names.join(' ')
   if (!has('apt-get') || prefix === null)
     throw new StartError(

@@ -15,7 +15,8 @@ export async function migrate(client: postgres.Sql, migrations: Migration[]): Pr
   const applied: string[] = []
   try {
     await connection`select pg_advisory_lock(${LOCK})`
-    await connection`create table if not exists migrations (name text primary key, applied_at timestamptz not null default now())`
+    await connection`create table if not exists migrations (
+      name text primary key, applied_at timestamptz not null default now())`
     const known = new Set((await connection<{ name: string }[]>`select name from migrations`).map(r => r.name))
     for (const m of [...migrations].sort((a, b) => a.name.localeCompare(b.name))) {
       if (known.has(m.name)) continue

@@ -81,7 +81,7 @@ export async function saveFitting(
     if (f.kind === 'remove' && now.headId === null) refuseField('nozzleId', `${nozzle.tag} is not fitted`)
     if (f.kind === 'retire' && now.headId !== null) await takeOff(f.nozzleId, now.headId)
   }
-  const headId = f.kind === 'fit' ? f.headId : f.kind === 'remove' ? now.headId : null
+  const headId = { fit: f.headId, remove: now.headId, retire: null }[f.kind]
   const [saved] = await tx
     .insert(fittings)
     .values({ kind: f.kind, nozzleId: f.nozzleId, headId, reason: f.reason, occurredAt, personId })

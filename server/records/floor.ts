@@ -137,7 +137,7 @@ export async function floor(db: Connection): Promise<Floor> {
       verdict: 'fine',
     }
     const lines = linesOf(p, set!.accepted_risk)
-    p.verdict = lines.some(l => l.verdict === 'stop') ? 'stop' : lines.some(l => l.verdict === 'look') ? 'look' : 'fine'
+    p.verdict = (['stop', 'look'] as const).find(v => lines.some(l => l.verdict === v)) ?? 'fine'
     bench.push(...lines)
     return p
   })
@@ -153,7 +153,8 @@ export async function floor(db: Connection): Promise<Floor> {
 }
 
 function stoppedWords(kind: string, value: number): string {
-  return kind === 'percent' ? `at ${value} %` : kind === 'height' ? `at ${value} mm height` : `after ${value} g`
+  if (kind === 'percent') return `at ${value} %`
+  return kind === 'height' ? `at ${value} mm height` : `after ${value} g`
 }
 
 function toNozzle(n: Record<string, unknown> & { last: { abrasivity: number; material: string } | null }): FloorNozzle {
@@ -270,7 +271,8 @@ function linesOf(p: FloorPrinter, risk: number): BenchLine[] {
     add(
       'look',
       null,
-      `${p.last.name} failed${p.last.stopped ? ` ${p.last.stopped}` : ''}${p.last.symptoms.length ? `: ${p.last.symptoms.join(', ')}` : ''}.`,
+      `${p.last.name} failed${p.last.stopped ? ` ${p.last.stopped}` : ''}` +
+        `${p.last.symptoms.length ? `: ${p.last.symptoms.join(', ')}` : ''}.`,
       'Look at its nozzle',
       p.heads[0]?.nozzle ? `/inspect/${p.heads[0].nozzle.tag}` : `/run?show=${p.last.runId}`,
       35,

@@ -36,14 +36,8 @@ export async function saveGauge(
   if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
   const wearKg = kind === 'receipt' ? 0 : await wearBy(tx, g.nozzleId, occurredAt)
   const reading = boreReading({ ...g, wearKg })
-  const unexpected =
-    reading &&
-    (await unexpectedBore(
-      tx,
-      g.nozzleId,
-      reading,
-      g.valueMm !== null ? 'valueMm' : g.noGoMm !== null ? 'noGoMm' : 'goMm',
-    ))
+  const pin = g.noGoMm !== null ? 'noGoMm' : 'goMm'
+  const unexpected = reading && (await unexpectedBore(tx, g.nozzleId, reading, g.valueMm !== null ? 'valueMm' : pin))
   ask([...(unexpected ? [unexpected] : []), ...(await longerTip(tx, g, occurredAt))], g.confirmed)
   if (unexpected) await answerUnexpected(tx, g.nozzleId, g.confirmed, occurredAt, personId)
   const [saved] = await tx

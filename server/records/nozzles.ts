@@ -197,6 +197,12 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
   }
 }
 
+function resultOf(r: Record<string, unknown>): string {
+  if (r.kind === 'gauge') return gaugeFoundWords(found(r.data as Record<string, unknown>))
+  if (r.kind !== 'run') return ''
+  return `${grams(r.extruded_g as number)} → ${r.fibre_g === 0 ? 'no fibre' : `${grams(r.fibre_g as number)} fibre`}`
+}
+
 /** The latest 200 entries of a nozzle, newest first, struck ones included, with the standing fibre total at each. */
 async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]> {
   const rows = await db.execute<Record<string, unknown>>(sql`
@@ -230,12 +236,7 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
     person: r.person as string,
     title: r.title as string,
     detail: `${r.detail as string}${r.outcome === 'failed' ? ', failed' : ''}`,
-    result:
-      r.kind === 'run'
-        ? `${grams(r.extruded_g as number)} → ${r.fibre_g === 0 ? 'no fibre' : `${grams(r.fibre_g as number)} fibre`}`
-        : r.kind === 'gauge'
-          ? gaugeFoundWords(found(r.data as Record<string, unknown>))
-          : '',
+    result: resultOf(r),
     fibreG: (r.total_g as number | null) ?? 0,
     struck:
       r.strike_reason === null

@@ -17,7 +17,7 @@ import { prechecks } from '../db/schema'
 import { shopRules } from './ceilings'
 import { jobOfContent } from './jobs'
 import { listAskings, type MaterialRow } from './materials'
-import { spoolsAndAir, stateOf, type SpoolLog } from './moisture'
+import { spoolsAndAir, stateOf, type SpoolLog, type SpoolState } from './moisture'
 import { listNozzles } from './nozzles'
 import { notFound, notInFuture, Refusal, refuseField } from './refusal'
 import { spoolRemaining } from './spools'
@@ -40,6 +40,19 @@ const windowOf = (m: MaterialRow): WindowOfMaterial => ({
     s.withdrawn || s.bedMinC === null || s.bedMaxC === null ? [] : [[s.bedMinC, s.bedMaxC] as const],
   ),
 })
+
+type Water = NonNullable<SpoolState['water']>
+function drynessIn(place: Precheck['printsFrom'], water: Water): Water['inRoom'] {
+  if (place === 'dryer') return stayDry(water.wound <= water.printable)
+  return place === 'room' ? water.inRoom : water.inBox
+}
+function drynessMissing(tag: string | null, state: SpoolState | null, material: string): string {
+  if (tag === null) return 'No spool is chosen, so how dry it is is not known.'
+  if (state && state.problem !== null) return `${state.problem}.`
+  if (state?.place === 'sealed')
+    return `${tag} was never opened in the log; nobody knows how long it lay ` + `before it was sealed.`
+  return `How ${material} takes up water is not known.`
+}
 
 /** The practice whose bed is nearest to what the file sets, among those that this printer can follow. */
 function practiceFor(demands: Demand[], enclosed: boolean, bedC: number | null): Demand {
@@ -97,23 +110,9 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
       .flatMap(l => (l.status === 'ok' ? [] : [{ status: l.status, says: reason(l, demand, head.nozzle) }])),
     nozzle,
     spool: log === null ? null : { tag: log.tag, leftG: (await spoolRemaining(db, log.id)).g },
-    dryness:
-      water === null
-        ? null
-        : q.printsFrom === 'room'
-          ? water.inRoom
-          : q.printsFrom === 'dry box'
-            ? water.inBox
-            : stayDry(water.wound <= water.printable),
+    dryness: water === null ? null : drynessIn(q.printsFrom, water),
     inBox: water?.inBox ?? null,
-    drynessMissing:
-      log === null
-        ? 'No spool is chosen, so how dry it is is not known.'
-        : state!.problem !== null
-          ? `${state!.problem}.`
-          : state!.place === 'sealed'
-            ? `${log.tag} was never opened in the log; nobody knows how long it lay before it was sealed.`
-            : `How ${material.name} takes up water is not known.`,
+    drynessMissing: drynessMissing(log?.tag ?? null, state, material.name),
     printsFrom: q.printsFrom,
     fittedSurface: printer.parts.find(p => p.role === 'sheet')?.details.surface ?? null,
     enclosed,

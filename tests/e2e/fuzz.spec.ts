@@ -240,9 +240,10 @@ test('two thousand malformed requests: no fault of the server, and every screen 
     const statuses = new Map<number, number>()
     for (let i = 0; i < REQUESTS; i++) {
       const { method, template } = targets[i % targets.length]!
-      let path = template.replaceAll(/\{\w+\}/g, p =>
-        chance(0.5) ? one(SEGMENTS) : p === '{tag}' ? one(['N-014', 'S-07']) : String(1 + below(12)),
-      )
+      let path = template.replaceAll(/\{\w+\}/g, p => {
+        if (chance(0.5)) return one(SEGMENTS)
+        return p === '{tag}' ? one(['N-014', 'S-07']) : String(1 + below(12))
+      })
       if (method === 'get' && chance(0.6))
         path += `?${one(['after', 'limit', 'spool', 'x'])}=${one([...CURSORS, ...SEGMENTS])}`
       let body: string | Buffer | undefined

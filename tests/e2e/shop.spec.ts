@@ -51,15 +51,13 @@ test('a job file: read, shown, assigned, logged with its effect; a failed one by
   await expect(page.getByText('280 °C').first()).toBeVisible()
   await page.getByLabel('Printer').selectOption({ label: 'Ribble' })
   await expect(page.getByLabel('Nozzle', { exact: true })).toHaveValue(/.+/)
-  await page
-    .getByLabel('Spool', { exact: true })
-    .selectOption({
-      label: await page
-        .getByLabel('Spool', { exact: true })
-        .locator('option', { hasText: 'PA6-CF20' })
-        .first()
-        .innerText(),
-    })
+  await page.getByLabel('Spool', { exact: true }).selectOption({
+    label: await page
+      .getByLabel('Spool', { exact: true })
+      .locator('option', { hasText: 'PA6-CF20' })
+      .first()
+      .innerText(),
+  })
   await expect(page.getByText(/14.8 g PA6-CF20, 3 g fibre through N-014|2.95 g fibre|3.0 g fibre/)).toBeVisible()
   await page.getByRole('button', { name: 'Save the run' }).click()
   await expect(page.getByRole('status').filter({ hasText: /\+3(\.0)? g fibre on N-014; .* left/ })).toBeVisible()
@@ -147,11 +145,9 @@ test('a smaller bore than last time is asked, not refused', async ({ page }) => 
 test('fit from the column; the nozzle that was there comes off', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('button', { name: 'Fit another to Nidd' }).click()
-  await page
-    .getByLabel('Nozzle', { exact: true })
-    .selectOption({
-      label: await page.getByLabel('Nozzle', { exact: true }).locator('option', { hasText: 'N-034' }).innerText(),
-    })
+  await page.getByLabel('Nozzle', { exact: true }).selectOption({
+    label: await page.getByLabel('Nozzle', { exact: true }).locator('option', { hasText: 'N-034' }).innerText(),
+  })
   await page.getByRole('dialog').getByRole('button', { name: 'Fit', exact: true }).click()
   await expect(page.getByRole('status').filter({ hasText: 'N-034 is fitted to Nidd; N-017 came off.' })).toBeVisible()
   await expect(page.getByRole('region', { name: 'Nidd' }).getByRole('link', { name: /N-034/ })).toBeVisible()

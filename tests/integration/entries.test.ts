@@ -43,8 +43,14 @@ function jobOf(text: string, name = 'guide.gcode', diameter = 1.75) {
   }
 }
 const rings = (tools: number[], layers = 100) =>
-  `M83\nM104 S280\nM140 S100\nG1 F1200\n` +
-  `${Array.from({ length: layers }, (_, l) => `G1 Z${((l + 1) * 0.2).toFixed(1)}\n${tools.map((t, i) => `T${i}\nG1 X${(l % 2) * 50} E${t}`).join('\n')}`).join('\n')}\n`
+  [
+    ...['M83', 'M104 S280', 'M140 S100', 'G1 F1200'],
+    ...Array.from({ length: layers }, (_, l) => [
+      `G1 Z${((l + 1) * 0.2).toFixed(1)}`,
+      ...tools.map((t, i) => `T${i}\nG1 X${(l % 2) * 50} E${t}`),
+    ]).flat(),
+    '',
+  ].join('\n')
 
 describe('runs', () => {
   test('grams: fibre, wear and the effect in the answer', async () => {

@@ -35,5 +35,6 @@ for (const name of wanted) {
 
 /** Rows, and steps per standard deviation. */
 export function finenessFor(readings: number): [number, number] {
-  return readings <= 8 ? [1600, 16] : readings <= 25 ? [900, 12] : [600, 20]
+  if (readings <= 8) return [1600, 16]
+  return readings <= 25 ? [900, 12] : [600, 20]
 }

@@ -162,7 +162,10 @@ test('small linear systems and eigenvalues: closed forms', () => {
   const n = 12 // the second difference has eigenvalues 2 − 2·cos(kπ/(n+1))
   const { values, vectors } = symmetricEigen(
     Array.from({ length: n }, (_, i) =>
-      Array.from({ length: n }, (__, j) => (i === j ? 2 : Math.abs(i - j) === 1 ? -1 : 0)),
+      Array.from({ length: n }, (__, j) => {
+        if (i === j) return 2
+        return Math.abs(i - j) === 1 ? -1 : 0
+      }),
     ),
   )
   values.forEach((v, k) => expect(v).toBeCloseTo(2 - 2 * Math.cos(((k + 1) * Math.PI) / (n + 1)), 12))

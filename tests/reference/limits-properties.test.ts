@@ -67,13 +67,9 @@ const demands = fc
     const d = asks(window.polymer, window.filled === false ? 'none' : filler, 0)
     const all = window.sets.length
     const chosen = asks(window.polymer, window.filled === false ? 'none' : filler, Math.min(all - 1, set) % all)
-    return gap === 0
-      ? { ...chosen, strainAtBreak: null }
-      : gap === 1
-        ? { ...chosen, nozzleMinC: null }
-        : gap === 2
-          ? { ...d, boreMinMm: null }
-          : chosen
+    if (gap === 0) return { ...chosen, strainAtBreak: null }
+    if (gap === 1) return { ...chosen, nozzleMinC: null }
+    return gap === 2 ? { ...d, boreMinMm: null } : chosen
   })
 
 /**
@@ -97,7 +93,8 @@ function bruteForce(c: Compiled, demand: Demand): { cost: number | null; sure: b
     for (const t of c.tubes)
       for (const a of c.air) {
         const freed = t.swap !== null && t.result?.id === c.stack.tube?.id
-        if (freed && c.stack.tube!.details.freedNeedsLidOff && a.result.lid) continue // there the lid's own swap stands in the list
+        // there the lid's own swap stands in the list
+        if (freed && c.stack.tube!.details.freedNeedsLidOff && a.result.lid) continue
         const swaps = [n, t, a].flatMap(o => (o.swap ? [o.swap] : []))
         walk(0, swaps, n.cost + t.cost + a.cost)
       }
@@ -215,12 +212,7 @@ describe('monotonicity', () => {
         fc.constantFrom('other hotend part', 'other bed part', 'other chamber part'),
         fc.integer({ min: 30, max: 600 }),
         (p, kind, limitC) => {
-          const zone =
-            kind === 'other hotend part'
-              ? ('hotend' as const)
-              : kind === 'other bed part'
-                ? ('bed' as const)
-                : ('chamber' as const)
+          const zone = kind.split(' ')[1] as 'hotend' | 'bed' | 'chamber'
           const before = ceilingOf(zone, p.parts, RULES).limitC,
             then = ceilingOf(zone, [...p.parts, { ...partOf(kind, 999, 0), limitC }], RULES).limitC
           expect(then!).toBeLessThanOrEqual(before ?? Infinity)

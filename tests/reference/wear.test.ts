@@ -143,8 +143,10 @@ describe('against least squares', () => {
     const fit = levenbergMarquardt(
       { x: [...wear, -1, -2], y: [...value.map(v => v / 0.002), 0, 0] },
       ([a, b]: number[]) =>
-        (x: number) =>
-          x === -1 ? a! : x === -2 ? b! : boreAfter(law, d0Of(a!), kappaOf(b!), x, 0.4) / 0.002,
+        (x: number) => {
+          if (x === -1) return a!
+          return x === -2 ? b! : boreAfter(law, d0Of(a!), kappaOf(b!), x, 0.4) / 0.002
+        },
       { initialValues: [0.1, 0.1], damping: 0.01, maxIterations: 200, gradientDifference: 1e-4 },
     )
     const [a, b] = fit.parameterValues as [number, number]

@@ -77,16 +77,30 @@ const hatch = computed(() => HATCH[props.insertMm === null ? props.material : 'b
 const insertHatch = computed(() => HATCH[props.material])
 const u = computed(() => (props.bore.high80 - props.bore.low80) / 2)
 const boreX = computed(() => s(props.fittedMm / 2))
+const words = computed(() => {
+  const tip = props.tipLossMm === null ? '' : `, tip loss ${props.tipLossMm.toFixed(2)} mm`
+  return `Half-section: bore ${props.bore.median.toFixed(3)} mm now, ${props.fittedMm.toFixed(3)} as fitted${tip}`
+})
+/** Extension and dimension lines of the bore as fitted. */
+const boreLines = computed(() => {
+  const [left, right] = [CX - boreX.value, CX + boreX.value]
+  const down = `${TIP + 6}V${TIP + 36}`
+  return `M${left} ${down}M${right} ${down}M${left - 26} ${TIP + 30}H${left}M${right} ${TIP + 30}H${right + 26}`
+})
+/** The same of the tip's loss. */
+const tipLines = computed(() => {
+  const worn = TIP - s((props.tipLossMm ?? 0) * factor.value)
+  const [flat, side] = [CX + s(props.tipFlatMm / 2), CX + s(BODY_R)]
+  return (
+    `M${flat + 6} ${TIP}H${side + 42}M${flat + 12} ${worn}H${side + 42}` +
+    `M${side + 34} ${worn - 22}V${worn}M${side + 34} ${TIP}V${TIP + 20}`
+  )
+})
 </script>
 
 <template>
   <figure class="mx-auto max-w-[440px]">
-    <svg
-      :viewBox="`0 0 ${W} ${H}`"
-      class="block w-full"
-      role="img"
-      :aria-label="`Half-section: bore ${bore.median.toFixed(3)} mm now, ${fittedMm.toFixed(3)} as fitted${tipLossMm === null ? '' : `, tip loss ${tipLossMm.toFixed(2)} mm`}`"
-    >
+    <svg :viewBox="`0 0 ${W} ${H}`" class="block w-full" role="img" :aria-label="words">
       <defs>
         <pattern
           id="body-hatch"
@@ -154,20 +168,12 @@ const boreX = computed(() => s(props.fittedMm / 2))
       <text :x="CX - s(BODY_R)" y="18" class="small">as fitted</text>
       <text :x="CX + s(BODY_R)" y="18" text-anchor="end" class="small">now, wear ×{{ factor }}</text>
       <!-- bore as fitted -->
-      <path
-        :d="`M${CX - boreX} ${TIP + 6}V${TIP + 36}M${CX + boreX} ${TIP + 6}V${TIP + 36}M${CX - boreX - 26} ${TIP + 30}H${CX - boreX}M${CX + boreX} ${TIP + 30}H${CX + boreX + 26}`"
-        stroke="var(--color-ink)"
-        fill="none"
-      />
+      <path :d="boreLines" stroke="var(--color-ink)" fill="none" />
       <path :d="`M${CX - boreX} ${TIP + 30}l-8-3v6zM${CX + boreX} ${TIP + 30}l8-3v6z`" fill="var(--color-ink)" />
       <text :x="CX + boreX + 32" :y="TIP + 34" class="dim">⌀{{ fittedMm.toFixed(3) }} as fitted</text>
       <!-- tip -->
       <template v-if="tipLossMm !== null">
-        <path
-          :d="`M${CX + s(tipFlatMm / 2) + 6} ${TIP}H${CX + s(BODY_R) + 42}M${CX + s(tipFlatMm / 2) + 12} ${TIP - s(tipLossMm * factor)}H${CX + s(BODY_R) + 42}M${CX + s(BODY_R) + 34} ${TIP - s(tipLossMm * factor) - 22}V${TIP - s(tipLossMm * factor)}M${CX + s(BODY_R) + 34} ${TIP}V${TIP + 20}`"
-          stroke="var(--color-ink)"
-          fill="none"
-        />
+        <path :d="tipLines" stroke="var(--color-ink)" fill="none" />
         <path
           :d="`M${CX + s(BODY_R) + 34} ${TIP - s(tipLossMm * factor)}l-3-8h6zM${CX + s(BODY_R) + 34} ${TIP}l-3 8h6z`"
           fill="var(--color-ink)"

@@ -153,6 +153,9 @@ function rowOf(p: Part, y: number, from: [number, number]): Row {
 }
 const spread = (n: number, top: number, all: number, i: number) =>
   top + (n * ROW >= all ? i * ROW : (i * all) / n) + ROW / 2
+/** Where a row's leader leaves its part: the chamber's square at its side, others at their point. */
+const leaderFrom = (r: Row) =>
+  zoneOf(r.part.role) === 'chamber' ? `${r.from[0] + 12} ${r.y - 1}` : `${r.from[0]} ${r.from[1]}`
 const rows = computed<Row[]>(() => [
   ...chamber.value.map((p, i) =>
     rowOf(p, chamberTop + i * ROW + 14, [p.place === 'outside' ? WALL + 3 : WALL - 14, chamberTop + i * ROW + 14]),
@@ -325,7 +328,7 @@ const sentence = computed(() =>
           />
           <circle v-else :cx="r.from[0]" :cy="r.from[1]" r="2" fill="var(--color-ink)" />
           <path
-            :d="`M${zoneOf(r.part.role) === 'chamber' ? r.from[0] + 12 : r.from[0]} ${zoneOf(r.part.role) === 'chamber' ? r.y - 1 : r.from[1]}L${LEFT - 14} ${r.y - 1}H${LEFT - 3}`"
+            :d="`M${leaderFrom(r)}L${LEFT - 14} ${r.y - 1}H${LEFT - 3}`"
             fill="none"
             stroke="var(--color-ink)"
             :stroke-width="r.heavy ? 2.6 : 0.8"

@@ -60,7 +60,7 @@ const extent = computed(() => {
   ].filter(v => v !== null)
   const low = Math.min(...values),
     high = Math.max(...values)
-  const step = high - low > 0.2 ? 0.05 : high - low > 0.09 ? 0.02 : 0.01
+  const step = [0.01, 0.02, 0.05][Number(high - low > 0.09) + Number(high - low > 0.2)]!
   return { min: Math.floor((low - 0.004) / step) * step, max: Math.ceil((high + 0.004) / step) * step, step }
 })
 const end = computed(() => props.bands[props.bands.length - 1]?.wearKg ?? 1)
@@ -192,10 +192,12 @@ const option = computed<Option>(() => ({
         const high = m.value !== null ? m.value + (m.uMm ?? 0) : (m.high ?? extent.value.max)
         const [x, y0] = api.coord([m.wearKg, low]) as [number, number]
         const [, y1] = api.coord([m.wearKg, high]) as [number, number]
+        const settled = m.outweighed ? LOOK : BLUE
+        const dashes = m.outweighed ? [2, 3] : undefined
         const style = {
-          stroke: m.preview ? BRONZE : m.outweighed ? LOOK : BLUE,
+          stroke: m.preview ? BRONZE : settled,
           lineWidth: m.preview ? 3 : 2.4,
-          lineDash: m.preview ? [5, 3] : m.outweighed ? [2, 3] : undefined,
+          lineDash: m.preview ? [5, 3] : dashes,
           fill: 'none',
         }
         const cap = (y: number) => ({ type: 'line', shape: { x1: x - 7, y1: y, x2: x + 7, y2: y }, style })

@@ -45,6 +45,8 @@ const heads = computed(() =>
     })),
   ),
 )
+const nozzleWords = (n: { tag: string; typeName: string; place: string | null; leftKg: number | null }) =>
+  `${n.tag}, ${n.typeName}, on ${n.place ?? 'the shelf'}${n.leftKg === null ? '' : `, ${kg(n.leftKg)} left`}`
 const nozzles = computed(() => [
   { value: null as number | null, text: 'Choose a nozzle' },
   ...(shop.data?.nozzles ?? [])
@@ -52,7 +54,7 @@ const nozzles = computed(() => [
     .sort((a, b) => Number(!!a.place) - Number(!!b.place) || a.tag.localeCompare(b.tag))
     .map(n => ({
       value: n.id as number | null,
-      text: `${n.tag}, ${n.typeName}${n.place ? `, on ${n.place}` : ', on the shelf'}${n.leftKg === null ? '' : `, ${kg(n.leftKg)} left`}`,
+      text: nozzleWords(n),
     })),
 ])
 
@@ -65,12 +67,10 @@ async function save(confirmed: string[] = []): Promise<void> {
     confirmed,
   )
   if (done === null) return
-  if (done !== 'queued')
-    ui.say(
-      `${done.tag} is fitted to ` +
-        `${head?.text.split(',')[0] ?? ''}${done.removed ? `; ${done.removed} came off` : ''}. Re-set Z before ` +
-        `the next job.`,
-    )
+  if (done !== 'queued') {
+    const off = done.removed ? `; ${done.removed} came off` : ''
+    ui.say(`${done.tag} is fitted to ${head?.text.split(',')[0] ?? ''}${off}. Re-set Z before the next job.`)
+  }
   emit('close')
 }
 </script>

@@ -129,6 +129,19 @@ async function save(): Promise<void> {
 }
 const err = (f: string) => form.errors.value[f]
 const choices = (a: readonly string[]) => a.map(value => ({ value, text: value }))
+const LIKE = [
+  'Printing temperature: 280-300 °C',
+  'Bed: 100-120 °C',
+  'Drying: 80 °C, 8 h',
+  'Density 1.23 g/cm³',
+  'Elongation at break 3 %',
+].join('\n')
+const agreement = computed(() => {
+  const d = density.value
+  if (!d?.disagrees) return 'The sheet agrees to 1 %.'
+  const off = `${Math.abs(d.offShare * 100).toFixed(1)} % ${d.offShare < 0 ? 'lower' : 'higher'}`
+  return `The sheet's density is ${off}: voids and a different grade are the usual reasons.`
+})
 </script>
 
 <template>
@@ -136,13 +149,7 @@ const choices = (a: readonly string[]) => a.map(value => ({ value, text: value }
     <div class="grid gap-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <div class="field">
         <label for="sheet-text">Paste the lines of its data sheet</label
-        ><textarea
-          id="sheet-text"
-          v-model="pasted"
-          class="input min-h-[150px] py-2"
-          rows="7"
-          placeholder="Printing temperature: 280-300 °C&#10;Bed: 100-120 °C&#10;Drying: 80 °C, 8 h&#10;Density 1.23 g/cm³&#10;Elongation at break 3 %"
-        />
+        ><textarea id="sheet-text" v-model="pasted" class="input min-h-[150px] py-2" rows="7" :placeholder="LIKE" />
       </div>
       <div class="text-sm">
         <button type="button" class="button" :disabled="pasted.trim() === ''" @click="take">Read these lines</button>
@@ -198,11 +205,7 @@ const choices = (a: readonly string[]) => a.map(value => ({ value, text: value }
     </div>
     <p v-if="density" class="text-sm" :class="density.disagrees ? 'font-semibold text-look' : ''" role="status">
       By the mixture rule this filler share makes {{ density.expectedGCm3.toFixed(3) }} g/cm³.
-      {{
-        density.disagrees
-          ? `The sheet's density is ${Math.abs(density.offShare * 100).toFixed(1)} % ${density.offShare < 0 ? 'lower' : 'higher'}: voids and a different grade are the usual reasons.`
-          : 'The sheet agrees to 1 %.'
-      }}
+      {{ agreement }}
     </p>
     <fieldset class="grid grid-cols-2 gap-3 border-t border-rule pt-2 md:grid-cols-3 xl:grid-cols-4">
       <legend class="float-left col-span-full mb-1 w-full font-semibold">Facts, each with its basis</legend>

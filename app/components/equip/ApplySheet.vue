@@ -48,18 +48,30 @@ const ceiling = computed(
   () =>
     ceilings(props.printer, props.rules).find(c => c.zone === 'hotend' && c.headId === props.headId)?.limitC ?? null,
 )
+/** What the thread of a nozzle is made of: an insert sits in brass. */
+function bodyOf(n: { material: string; insert: boolean }) {
+  if (n.material === 'brass' || n.insert) return 'brass'
+  if (n.material === 'plated copper') return 'copper'
+  return n.material === 'tungsten carbide' || n.material === 'polycrystalline diamond' ? 'carbide' : 'steel'
+}
+/** Why it must not be turned. */
+const refusal = computed(() => {
+  const t = turning.value?.t
+  if (!t || t.allowed) return ''
+  if (t.atC !== null)
+    return (
+      `Do not turn it: ${t.material} asks ${t.atC} °C and the hotend may get ${ceiling.value} °C. ` +
+      'Change the whole hotend.'
+    )
+  return t.material
+    ? `Cannot tell how hot to turn it: ${t.material} has no swap temperature.`
+    : 'Cannot tell how hot the hotend may get.'
+})
 /** How hot, how tight, how much longer: shown where the nozzle is turned. */
 const turning = computed(() => {
   if (!newNozzle.value) return null
   const t = swapTemperature(oldNozzle.value ? props.through : [], ceiling.value)
-  const body =
-    newNozzle.value.material === 'brass' || newNozzle.value.insert
-      ? 'brass'
-      : newNozzle.value.material === 'plated copper'
-        ? 'copper'
-        : newNozzle.value.material === 'tungsten carbide' || newNozzle.value.material === 'polycrystalline diamond'
-          ? 'carbide'
-          : 'steel'
+  const body = bodyOf(newNozzle.value)
   const block = props.printer.parts.find(p => p.role === 'block' && p.headId === props.headId)?.kind.includes('copper')
     ? 'copper block'
     : 'aluminium block'
@@ -117,15 +129,7 @@ const otherErrors = computed(() =>
       </ul>
       <div v-if="turning" class="sheet px-3 py-2 text-sm">
         <p class="font-[650]">The nozzle</p>
-        <p v-if="!turning.t.allowed" class="font-semibold text-stop">
-          {{
-            turning.t.atC === null
-              ? turning.t.material
-                ? `Cannot tell how hot to turn it: ${turning.t.material} has no swap temperature.`
-                : 'Cannot tell how hot the hotend may get.'
-              : `Do not turn it: ${turning.t.material} asks ${turning.t.atC} °C and the hotend may get ${ceiling} °C. Change the whole hotend.`
-          }}
-        </p>
+        <p v-if="!turning.t.allowed" class="font-semibold text-stop">{{ refusal }}</p>
         <p v-else>
           {{
             turning.t.atC === null

@@ -33,6 +33,7 @@ const emit = defineEmits<{ 'update:tried': [swaps: Swap[]]; 'apply': [] }>()
 
 const compiled = computed(() => compile(props.printer, props.headId, props.offers, props.rules))
 const found = computed(() => findChanges(compiled.value, [props.demand]))
+const costs = (price: number) => (price === 0 ? 'no cost' : money(price, props.currency))
 const same = (a: Swap, b: Swap) => a.text === b.text
 const isTried = (s: Swap) => props.tried.some(t => same(t, s))
 function toggle(s: Swap): void {
@@ -131,8 +132,7 @@ const time = (m: number) => (m >= 90 ? `${Number((m / 60).toFixed(1))} h` : `${m
             ><span v-if="s.after" class="block text-[13px] text-ink2">{{ s.after }}</span></span
           >
           <span class="col-start-2 sm:col-auto sm:text-right"
-            >{{ s.fromShelf ? 'on the shelf' : s.price === 0 ? 'no cost' : money(s.price, currency) }} ·
-            {{ time(s.minutes)
+            >{{ s.fromShelf ? 'on the shelf' : costs(s.price) }} · {{ time(s.minutes)
             }}<span class="block" :class="s.who === 'electrician' ? 'font-[650] text-look' : 'text-ink2'">{{
               s.who === 'electrician' ? 'licensed electrician' : 'technician'
             }}</span></span

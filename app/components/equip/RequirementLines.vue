@@ -47,9 +47,7 @@ const rows = computed(() => shown.value.map(l => ({ l, w: wordsOf(l, props.deman
             <td class="max-sm:col-span-2">
               <span class="flex items-center gap-2"
                 ><ClassMark :verdict="MARK[l.status]" :size="15" /><span
-                  ><b :class="l.status === 'short' ? 'text-stop' : l.status === 'look' ? 'text-look' : ''">{{
-                    w.what
-                  }}</b
+                  ><b :class="{ short: 'text-stop', look: 'text-look', ok: '', unknown: '' }[l.status]">{{ w.what }}</b
                   ><span class="sr-only">: {{ WORD[l.status] }}</span></span
                 ></span
               >
@@ -66,8 +64,8 @@ const rows = computed(() => shown.value.map(l => ({ l, w: wordsOf(l, props.deman
               <span v-if="w.margin" class="sm:hidden text-ink2">margin </span>{{ w.margin }}
             </td>
             <td class="max-sm:col-span-2 w-[40%]">
-              <span v-if="w.decides" class="font-semibold">{{ w.decides }}</span
-              ><span v-if="w.basis" class="text-ink2"> · {{ w.basis }}</span
+              <span v-if="w.decides" class="font-semibold">{{ w.decides }}</span><span v-if="w.basis" class="text-ink2">
+                · {{ w.basis }}</span
               ><span v-if="w.says" class="block text-[13px]" :class="l.status === 'unknown' ? 'font-semibold' : ''">{{
                 w.says
               }}</span>

@@ -96,9 +96,8 @@ const target = computed(
 function changeEntry(code: string): void {
   form.reset()
   choosing.value = code.endsWith(':other-nozzle')
-  void nextTick(() =>
-    document.getElementById(choosing.value ? 'other-nozzle' : way.value === 'pins' ? 'go' : 'value')?.focus(),
-  )
+  const bore = way.value === 'pins' ? 'go' : 'value'
+  void nextTick(() => document.getElementById(choosing.value ? 'other-nozzle' : bore)?.focus())
 }
 
 async function save(confirmed: string[] = []): Promise<void> {
@@ -205,8 +204,13 @@ async function save(confirmed: string[] = []): Promise<void> {
     <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" @local="changeEntry" />
     <div class="flex gap-2">
       <button type="submit" class="button first" :disabled="form.busy.value || (choosing && otherId === null)">
-        {{ choosing && otherId !== null ? `Save the gauge of ${target.tag}` : 'Save the gauge' }}</button
-      ><button type="button" class="button" @click="emit('cancel')">Cancel</button>
+        {{ choosing && otherId !== null ? `Save the gauge of ${target.tag}` : 'Save the gauge' }}</button><button
+        type="button"
+        class="button"
+        @click="emit('cancel')"
+      >
+        Cancel
+      </button>
     </div>
   </form>
 </template>

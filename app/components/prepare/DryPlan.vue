@@ -32,6 +32,7 @@ import { hours, water } from '~/prepare'
 import { useUi } from '~/stores/ui'
 import { when } from '~/format'
 import { useShop } from '~/stores/shop'
+import { VERDICT_TEXT } from '~/verdict'
 
 const props = defineProps<{
   page: SpoolPage
@@ -236,7 +237,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       <p
         class="flex flex-1 items-start gap-2 pb-5 text-[15px] font-[650]"
         role="status"
-        :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"
+        :class="VERDICT_TEXT[sentence.verdict]"
       >
         <VerdictMark :verdict="sentence.verdict" class="mt-[2px]" />{{ sentence.text }}
       </p>

@@ -10,15 +10,11 @@ const props = defineProps<{ spool: SpoolState }>()
 const ui = useUi()
 const form = useEntryForm<{ id: number }>(spoolEventSchema, '/api/spool-events')
 const WORDS = { out: 'out in the room', in: 'into the dry box', opened: 'opened' } as const
-const offers = computed<('out' | 'in' | 'opened')[]>(() =>
-  props.spool.place === 'sealed'
-    ? ['opened']
-    : props.spool.place === 'dry box'
-      ? ['out']
-      : props.spool.place === 'room'
-        ? ['in']
-        : ['out', 'in'],
-)
+const offers = computed<('out' | 'in' | 'opened')[]>(() => {
+  if (props.spool.place === 'sealed') return ['opened']
+  if (props.spool.place === 'dry box') return ['out']
+  return props.spool.place === 'room' ? ['in'] : ['out', 'in']
+})
 
 async function put(kind: keyof typeof WORDS): Promise<void> {
   const done = await form.send(
@@ -33,7 +29,7 @@ const error = computed(() => form.problem.value?.title ?? '')
 <template>
   <span class="inline-flex flex-wrap items-center gap-1">
     <button v-for="k in offers" :key="k" type="button" class="button" :disabled="form.busy.value" @click="put(k)">
-      {{ k === 'out' ? 'Out' : k === 'in' ? 'Into the box' : 'Opened' }}<span class="sr-only"> {{ spool.tag }}</span>
+      {{ { out: 'Out', in: 'Into the box', opened: 'Opened' }[k] }}<span class="sr-only"> {{ spool.tag }}</span>
     </button>
     <span v-if="error" class="font-semibold text-stop" role="alert">{{ error }}</span>
   </span>

@@ -29,8 +29,8 @@ const ticks = computed(() => {
   return Array.from({ length: Math.floor((high.value - low.value) / step) + 1 }, (_, i) => low.value + i * step)
 })
 const minutes = computed(() => {
-  const m = end.value / 60,
-    step = m > 90 ? 30 : m > 30 ? 15 : 5
+  const m = end.value / 60
+  const step = [5, 15, 30][Number(m > 30) + Number(m > 90)]!
   return Array.from({ length: Math.floor(m / step) + 1 }, (_, i) => i * step)
 })
 </script>

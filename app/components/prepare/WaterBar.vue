@@ -10,6 +10,11 @@ const props = defineProps<{ strand: number; wound: number; printable: number; so
 const top = computed(() => Math.max(props.soaked, props.printable * 1.3, props.wound, props.strand) * 1.02)
 const x = (v: number) => Math.max(0, Math.min(100, (v / top.value) * 100))
 const wet = computed(() => props.wound > props.printable)
+const words = computed(
+  () =>
+    `${props.label}: wound spool ${water(props.wound)}, single strand ${water(props.strand)}, ` +
+    `prints cleanly up to ${water(props.printable)}`,
+)
 </script>
 
 <template>
@@ -18,7 +23,7 @@ const wet = computed(() => props.wound > props.printable)
     preserveAspectRatio="none"
     class="h-[22px] w-full overflow-visible"
     role="img"
-    :aria-label="`${label}: wound spool ${water(wound)}, single strand ${water(strand)}, prints cleanly up to ${water(printable)}`"
+    :aria-label="words"
   >
     <defs>
       <pattern id="wet-hatch" width="3" height="20" patternUnits="userSpaceOnUse" patternTransform="skewX(-30)">

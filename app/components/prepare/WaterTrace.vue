@@ -32,8 +32,8 @@ const ticks = computed(() =>
   Array.from({ length: Math.floor(top.value / step.value) + 1 }, (_, i) => Number((i * step.value).toFixed(3))),
 )
 const days = computed(() => {
-  const span = (to.value - from.value) / 86_400_000,
-    every = span > 10 ? 3 : span > 5 ? 2 : span > 2 ? 1 : 0.5
+  const span = (to.value - from.value) / 86_400_000
+  const every = [0.5, 1, 2, 3][[2, 5, 10].filter(days => span > days).length]!
   const out: number[] = []
   for (let t = Math.ceil(from.value / (every * 86_400_000)) * every * 86_400_000; t < to.value; t += every * 86_400_000)
     out.push(t)
@@ -61,11 +61,10 @@ const labelY = computed(() => {
   if (!last.value) return { wound: 0, strand: 0 }
   const w = y(last.value.wound),
     s = y(last.value.strand)
-  return Math.abs(w - s) >= 16
-    ? { wound: w, strand: s }
-    : w <= s
-      ? { wound: (w + s) / 2 - 8, strand: (w + s) / 2 + 8 }
-      : { wound: (w + s) / 2 + 8, strand: (w + s) / 2 - 8 }
+  if (Math.abs(w - s) >= 16) return { wound: w, strand: s }
+  return w <= s
+    ? { wound: (w + s) / 2 - 8, strand: (w + s) / 2 + 8 }
+    : { wound: (w + s) / 2 + 8, strand: (w + s) / 2 - 8 }
 })
 </script>
 
@@ -80,7 +79,13 @@ const labelY = computed(() => {
         :viewBox="`0 0 ${W} ${H}`"
         class="min-w-[540px] w-full"
         role="img"
-        :aria-label="`Wound spool now ${water(last.wound)}, single strand ${water(last.strand)}, limit ${water(printable)}`"
+        :aria-label="
+          [
+            `Wound spool now ${water(last.wound)}`,
+            `single strand ${water(last.strand)}`,
+            `limit ${water(printable)}`,
+          ].join(', ')
+        "
       >
         <g v-for="t in ticks" :key="t">
           <path :d="`M${LEFT} ${y(t)}H${W - RIGHT}`" stroke="var(--color-faint)" />

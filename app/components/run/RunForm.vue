@@ -227,16 +227,22 @@ function fillFrom(r: RunEntry): void {
     spoolId: t.spoolId ?? null,
     materialId: t.materialId ?? null,
     setC: t.setC ?? null,
-    ...(t.amount.kind === 'grams'
-      ? { way: 'grams' as const, grams: t.amount.grams }
-      : t.amount.kind === 'metres'
-        ? { way: 'metres' as const, metres: t.amount.metres }
-        : t.amount.kind === 'weights'
-          ? { way: 'weights' as const, beforeG: t.amount.beforeG, afterG: t.amount.afterG }
-          : {}),
+    ...typedAmount(t.amount),
   }))
 }
 const scanInUse = computed(() => props.scan ?? (keptJob.value?.scan as unknown as FullScan | undefined) ?? null)
+
+/** An amount as the form types it, and back. */
+function typedAmount(a: RunEntry['tools'][number]['amount']): Partial<ToolForm> {
+  if (a.kind === 'grams') return { way: 'grams', grams: a.grams }
+  if (a.kind === 'metres') return { way: 'metres', metres: a.metres }
+  return a.kind === 'weights' ? { way: 'weights', beforeG: a.beforeG, afterG: a.afterG } : {}
+}
+function amountOf(t: ToolForm) {
+  if (t.way === 'grams') return { kind: 'grams', grams: t.grams }
+  if (t.way === 'metres') return { kind: 'metres', metres: t.metres }
+  return { kind: 'weights', beforeG: t.beforeG, afterG: t.afterG }
+}
 
 /** Fraction, density and material of a tool's filament as chosen. */
 function filament(t: ToolForm) {
@@ -366,13 +372,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       spoolId: t.spoolId,
       materialId: t.materialId,
       setC: t.setC,
-      amount: s
-        ? { kind: 'job' }
-        : t.way === 'grams'
-          ? { kind: 'grams', grams: t.grams }
-          : t.way === 'metres'
-            ? { kind: 'metres', metres: t.metres }
-            : { kind: 'weights', beforeG: t.beforeG, afterG: t.afterG },
+      amount: s ? { kind: 'job' } : amountOf(t),
     })),
   }
   const done = await form.send(body, `Run ${body.name}`, confirmed, props.draft)
@@ -547,7 +547,7 @@ const err = (t: number, field: string) => form.errors.value[`tools.${t}.${field}
           id="run-stopped"
           v-model="v.stoppedValue"
           label="Value"
-          :unit="v.stoppedKind === 'percent' ? '%' : v.stoppedKind === 'height' ? 'mm' : 'g'"
+          :unit="{ percent: '%', height: 'mm', weighed: 'g' }[v.stoppedKind]"
           :error="form.errors.value['stopped.value'] ?? form.errors.value.stopped"
           hint="Empty: the whole file counts"
         />

@@ -28,14 +28,11 @@ watch(
   () => void load(),
   { immediate: true },
 )
-const stopped = (r: RunLine) =>
-  r.stoppedKind === null
-    ? ''
-    : r.stoppedKind === 'percent'
-      ? ` at ${r.stoppedValue} %`
-      : r.stoppedKind === 'height'
-        ? ` at ${r.stoppedValue} mm`
-        : ` after ${r.stoppedValue} g`
+const stopped = (r: RunLine) => {
+  if (r.stoppedKind === null) return ''
+  if (r.stoppedKind === 'percent') return ` at ${r.stoppedValue} %`
+  return r.stoppedKind === 'height' ? ` at ${r.stoppedValue} mm` : ` after ${r.stoppedValue} g`
+}
 </script>
 
 <template>

@@ -5,6 +5,7 @@ import type { FullScan } from '#core/gcode'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { duration, metres } from '~/format'
 import { problemWords } from '~/stores/scans'
+import { VERDICT_TEXT } from '~/verdict'
 
 const props = defineProps<{ scan: FullScan; name: string }>()
 defineEmits<{ dialect: [] }>()
@@ -40,10 +41,7 @@ const verdict = computed(() => {
 
 <template>
   <section class="sheet p-3" :aria-label="`Scan of ${name}`">
-    <p
-      class="flex items-start gap-2 text-[15px] font-[650]"
-      :class="verdict.verdict === 'stop' ? 'text-stop' : verdict.verdict === 'look' ? 'text-look' : ''"
-    >
+    <p class="flex items-start gap-2 text-[15px] font-[650]" :class="VERDICT_TEXT[verdict.verdict]">
       <VerdictMark :verdict="verdict.verdict" class="mt-[2px]" />{{ verdict.text }}
     </p>
     <div v-if="differs" class="mt-2 border-2 border-look p-3">

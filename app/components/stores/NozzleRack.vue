@@ -11,12 +11,10 @@ const rows = computed(() =>
     .filter(r => r.nozzles.length > 0)
     .sort((a, b) => a.type.name.localeCompare(b.type.name)),
 )
-const words = (n: ShopData['nozzles'][number]) =>
-  n.retired
-    ? `retired: ${n.retiredReason}`
-    : n.place
-      ? `on ${n.place}${n.leftKg === null ? '' : `, ${kg(n.leftKg)} left`}`
-      : 'on the shelf'
+const words = (n: ShopData['nozzles'][number]) => {
+  if (n.retired) return `retired: ${n.retiredReason}`
+  return n.place ? `on ${n.place}${n.leftKg === null ? '' : `, ${kg(n.leftKg)} left`}` : 'on the shelf'
+}
 </script>
 
 <template>

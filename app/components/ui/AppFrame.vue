@@ -11,6 +11,7 @@ import { STATIONS, useShortcuts } from '~/composables/shortcuts'
 import { useOutbox } from '~/stores/outbox'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
+import { VERDICT_TEXT } from '~/verdict'
 
 const shop = useShop()
 const outbox = useOutbox()
@@ -120,7 +121,7 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
           v-if="ui.message"
           role="status"
           class="sheet mb-3 flex items-center gap-2 px-3 py-2 font-[650]"
-          :class="ui.message.kind === 'stop' ? 'text-stop' : ui.message.kind === 'look' ? 'text-look' : ''"
+          :class="VERDICT_TEXT[ui.message.kind]"
         >
           <VerdictMark :verdict="ui.message.kind" />{{ ui.message.text }}
           <button type="button" class="button plain ml-auto" @click="ui.message = null">Close</button>

@@ -6,6 +6,8 @@
 import type { VerdictClass } from '#core/limits'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 
+const MARK = { 'runs': 'fine', 'changes': 'look', 'cannot': 'stop', 'cannot tell': 'look' } as const
+
 withDefaults(defineProps<{ verdict: VerdictClass; size?: number }>(), { size: 18 })
 </script>
 
@@ -22,5 +24,5 @@ withDefaults(defineProps<{ verdict: VerdictClass; size?: number }>(), { size: 18
     <path d="M1.5 1.5h13v13h-13z" fill="none" stroke="var(--color-ink2)" stroke-width="1.8" stroke-dasharray="3 2" />
     <path d="M8 4v5M8 11v1.8" stroke="var(--color-ink2)" stroke-width="2" />
   </svg>
-  <VerdictMark v-else :verdict="verdict === 'runs' ? 'fine' : verdict === 'changes' ? 'look' : 'stop'" :size="size" />
+  <VerdictMark v-else :verdict="MARK[verdict]" :size="size" />
 </template>

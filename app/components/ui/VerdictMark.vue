@@ -7,14 +7,7 @@ withDefaults(defineProps<{ verdict: 'fine' | 'look' | 'stop'; size?: number; inv
 </script>
 
 <template>
-  <svg
-    :width="size"
-    :height="size"
-    viewBox="0 0 16 16"
-    role="img"
-    :aria-label="verdict === 'stop' ? 'stop' : verdict === 'look' ? 'look' : 'fine'"
-    class="shrink-0"
-  >
+  <svg :width="size" :height="size" viewBox="0 0 16 16" role="img" :aria-label="verdict" class="shrink-0">
     <template v-if="verdict === 'stop'">
       <path d="M5 1h6l4 4v6l-4 4H5l-4-4V5z" :fill="inverse ? '#ffffff' : 'var(--color-stop)'" />
       <path d="M4.5 8h7" :stroke="inverse ? 'var(--color-stop)' : '#ffffff'" stroke-width="2.2" />

@@ -11,22 +11,17 @@ const props = defineProps<{
   width: number
   after?: number | null
 }>()
+const words = computed(() => {
+  if (!props.left) return `${props.label}: not known yet`
+  const [median, low, high] = [props.left.median, props.left.low80, props.left.high80].map(v => v.toPrecision(2))
+  return `${props.label}: ${median} kg, 80 % between ${low} and ${high} kg`
+})
 const inner = computed(() => props.width - 2)
 const x = (kg: number) => 1 + inner.value * Math.min(1, Math.max(0, Math.log10(Math.max(kg, 0.001) / 0.001) / 5))
 </script>
 
 <template>
-  <svg
-    :width="width"
-    height="16"
-    role="img"
-    :aria-label="
-      left
-        ? `${label}: ${left.median.toPrecision(2)} kg, 80 % between ${left.low80.toPrecision(2)} and ${left.high80.toPrecision(2)} kg`
-        : `${label}: not known yet`
-    "
-    class="block max-w-full"
-  >
+  <svg :width="width" height="16" role="img" :aria-label="words" class="block max-w-full">
     <rect x="1" y="4" :width="inner" height="9" fill="#fff" stroke="var(--color-ink)" stroke-width="0.9" />
     <path v-for="d in 4" :key="d" :d="`M${1 + (inner * d) / 5} 10v3`" stroke="var(--color-ink2)" stroke-width="0.8" />
     <template v-if="left">

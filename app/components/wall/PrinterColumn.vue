@@ -60,9 +60,10 @@ const width = computed(() => Math.max(props.compact ? 109 : 136, 16 + lanes.valu
 const x = (i: number) => laneX(i, size.value)
 const mid = (i: number) => x(i) + size.value.bar / 2
 const bar = computed(() => size.value.bar)
-const words = computed(() =>
-  props.printer.verdict === 'stop' ? 'Stopped' : props.printer.verdict === 'look' ? 'Look' : 'Fine',
-)
+const words = computed(() => {
+  if (props.printer.verdict === 'stop') return 'Stopped'
+  return props.printer.verdict === 'look' ? 'Look' : 'Fine'
+})
 /** A part's name on two short lines. */
 function split(part: string): string[] {
   const w = part.split(' ')
@@ -71,10 +72,11 @@ function split(part: string): string[] {
 }
 const sentence = computed(() =>
   lanes.value
-    .map(
-      l =>
-        `${l.label}: ${l.limit === null ? 'no limit entered' : `limit ${l.limit} °C, ${l.part}`}${l.asked === null ? '' : `; last job asked ${l.asked} °C${l.over ? ', too much' : ''}`}${l.nowC === null ? '' : `; now ${Math.round(l.nowC)} °C`}`,
-    )
+    .map(l => {
+      const limit = l.limit === null ? 'no limit entered' : `limit ${l.limit} °C, ${l.part}`
+      const asked = l.asked === null ? '' : `; last job asked ${l.asked} °C${l.over ? ', too much' : ''}`
+      return `${l.label}: ${limit}${asked}${l.nowC === null ? '' : `; now ${Math.round(l.nowC)} °C`}`
+    })
     .join('. '),
 )
 </script>

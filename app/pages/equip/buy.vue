@@ -260,7 +260,10 @@ const priceItems = NOZZLE_MATERIALS.map(m => ({
               :now-kg="perYear"
               :crossings="crossings"
               :currency="currency"
-              :label="`Cost of nozzles a year against kg of filled filament. ${crossings.map(c => `Crossing at ${c.text}`).join('; ')}`"
+              :label="
+                `Cost of nozzles a year against kg of filled filament. ` +
+                crossings.map(c => `Crossing at ${c.text}`).join('; ')
+              "
             />
             <p v-for="a in advice" :key="a" class="font-semibold">{{ a }}</p>
             <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Comparison, pans sideways">

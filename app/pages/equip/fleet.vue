@@ -147,6 +147,25 @@ watch(data, () => {
   stop()
 })
 const first = computed(() => ranked.value?.[0] ?? null)
+const summary = computed(() => {
+  const d = data.value
+  if (!d || d.printers.length === 0 || d.materials.length === 0)
+    return 'Describe a printer and a filament first; then every pair is judged here.'
+  const c = count.value
+  const pairs = rows.value.length * d.printers.length
+  const tell = c.tell > 0 ? `; of ${c.tell} a fact is missing` : ''
+  return `Of ${pairs} pairs ${c.runs} run as they are, ${c.changes} after changes, ${c.cannot} never here${tell}.`
+})
+const afterChanges = (found: { swaps: readonly unknown[]; price: number }) =>
+  found.swaps.length === 0
+    ? 'runs as it stands'
+    : `runs after ${found.swaps.length} ${found.swaps.length === 1 ? 'change' : 'changes'} for ` +
+      money(found.price, data.value?.currency ?? '')
+const detailTitle = computed(() => {
+  const d = detail.value
+  if (!d) return ''
+  return `${d.r.m.name} on ${d.printer.name}${d.printer.heads.length > 1 ? `, ${d.head.name}` : ''}`
+})
 const percent = (v: number) => `${Math.round(v * 100)} %`
 </script>
 
@@ -155,11 +174,7 @@ const percent = (v: number) => `${Math.round(v * 100)} %`
     <EquipTabs :failure="failure" />
     <template v-if="data">
       <p class="mb-3 text-[15px] font-[650]">
-        {{
-          data.printers.length === 0 || data.materials.length === 0
-            ? 'Describe a printer and a filament first; then every pair is judged here.'
-            : `Of ${rows.length * data.printers.length} pairs ${count.runs} run as they are, ${count.changes} after changes, ${count.cannot} never here${count.tell > 0 ? `; of ${count.tell} a fact is missing` : ''}.`
-        }}
+        {{ summary }}
       </p>
       <div class="no-print mb-3 flex flex-wrap items-end gap-3">
         <FieldSelect
@@ -253,10 +268,7 @@ const percent = (v: number) => `${Math.round(v * 100)} %`
             }}{{
               first.printer.heads.length > 1 ? `, ${first.printer.heads.find(h => h.id === first!.headId)?.name}` : ''
             }}: {{ first.left === 0 ? 'all of the mix' : `${percent(1 - first.left)} of the mix` }}
-            {{
-              first.found && first.found.swaps.length > 0
-                ? `runs after ${first.found.swaps.length} ${first.found.swaps.length === 1 ? 'change' : 'changes'} for ${money(first.found.price, data.currency)}`
-                : 'runs as it stands'
+            {{ first.found ? afterChanges(first.found) : 'runs as it stands'
             }}{{ first.leftOut.length ? `; not ${first.leftOut.join(', ')}` : '' }}.
           </p>
           <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Ranking, pans sideways">
@@ -273,8 +285,9 @@ const percent = (v: number) => `${Math.round(v * 100)} %`
               <tbody>
                 <tr v-for="d in ranked" :key="d.headId">
                   <td>
-                    <b>{{ d.printer.name }}</b
-                    >{{ d.printer.heads.length > 1 ? `, ${d.printer.heads.find(h => h.id === d.headId)?.name}` : '' }}
+                    <b>{{ d.printer.name }}</b>{{
+                      d.printer.heads.length > 1 ? `, ${d.printer.heads.find(h => h.id === d.headId)?.name}` : ''
+                    }}
                   </td>
                   <td class="num">{{ percent(1 - d.left) }}</td>
                   <td class="num">{{ d.found ? d.found.swaps.length : '–' }}</td>
@@ -286,16 +299,7 @@ const percent = (v: number) => `${Math.round(v * 100)} %`
           </div>
         </template>
       </section>
-      <ModalSheet
-        :open="detail !== null"
-        :title="
-          detail
-            ? `${detail.r.m.name} on ${detail.printer.name}${detail.printer.heads.length > 1 ? `, ${detail.head.name}` : ''}`
-            : ''
-        "
-        wide
-        @close="open = null"
-      >
+      <ModalSheet :open="detail !== null" :title="detailTitle" wide @close="open = null">
         <div v-if="detail" class="grid grid-cols-[minmax(0,1fr)] gap-3">
           <p class="flex items-start gap-2 font-[650]">
             <ClassMark :verdict="detail.v.class" class="mt-[2px]" />{{ detail.sentence }}

@@ -55,14 +55,11 @@ const density = computed(() => {
   }
 })
 
-const span = (a: number | null, b: number | null, unit: string) =>
-  a === null && b === null
-    ? 'not entered'
-    : a === b || b === null
-      ? `${a} ${unit}`
-      : a === null
-        ? `up to ${b} ${unit}`
-        : `${a} to ${b} ${unit}`
+const span = (a: number | null, b: number | null, unit: string) => {
+  if (a === null && b === null) return 'not entered'
+  if (a === b || b === null) return `${a} ${unit}`
+  return a === null ? `up to ${b} ${unit}` : `${a} to ${b} ${unit}`
+}
 const LEVEL = { needs: 'needed', helps: 'helps', indifferent: 'makes no difference' } as const
 /** One row per question; where the practices answer differently the row is marked. */
 const rows = computed(() => {
@@ -76,7 +73,8 @@ const rows = computed(() => {
     of(
       'Warm chamber',
       s =>
-        `${LEVEL[s.chamber]}${s.chamberMinC !== null || s.chamberMaxC !== null ? `: ${span(s.chamberMinC, s.chamberMaxC, '°C')}` : ''}`,
+        LEVEL[s.chamber] +
+        (s.chamberMinC !== null || s.chamberMaxC !== null ? `: ${span(s.chamberMinC, s.chamberMaxC, '°C')}` : ''),
     ),
     of('Enclosure', s => (s.enclosed ? 'only inside one' : 'not needed')),
     of('Drying', s =>
@@ -144,6 +142,12 @@ function done(id: number | null): void {
   chosen.value = id ?? chosen.value
   void navigateTo({ query: id === null ? {} : { m: id } }, { replace: true })
 }
+const agreement = computed(() => {
+  const d = density.value
+  if (!d?.disagrees) return '; the entered density agrees to 1 %.'
+  const off = `${Math.abs(d.offShare * 100).toFixed(1)} % ${d.offShare < 0 ? 'lower' : 'higher'}`
+  return `; the entered density is ${off}. Voids and a different grade are the usual reasons.`
+})
 </script>
 
 <template>
@@ -230,11 +234,7 @@ function done(id: number | null): void {
             <VerdictMark :verdict="density.disagrees ? 'look' : 'fine'" :size="16" />{{
               material.filler === 'none' ? 'The polymer alone is' : 'By the mixture rule this filler share makes'
             }}
-            {{ density.expectedGCm3.toFixed(3) }} g/cm³{{
-              density.disagrees
-                ? `; the entered density is ${Math.abs(density.offShare * 100).toFixed(1)} % ${density.offShare < 0 ? 'lower' : 'higher'}. Voids and a different grade are the usual reasons.`
-                : '; the entered density agrees to 1 %.'
-            }}
+            {{ density.expectedGCm3.toFixed(3) }} g/cm³{{ agreement }}
           </p>
           <section aria-labelledby="practices">
             <div class="mb-1 flex flex-wrap items-center gap-3">

@@ -29,6 +29,7 @@ import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { chance, day, kg, kgBetween } from '~/format'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
+import { VERDICT_TEXT } from '~/verdict'
 
 const WearChart = defineAsyncComponent(() => import('~/components/drawings/WearChart.vue'))
 const route = useRoute()
@@ -93,9 +94,10 @@ const input = computed(
         : page.value.input.bore,
     },
 )
-const forecast = computed(() =>
-  !page.value || !input.value ? null : preview.value ? forecastOf(input.value) : page.value.forecast,
-)
+const forecast = computed(() => {
+  if (!page.value || !input.value) return null
+  return preview.value ? forecastOf(input.value) : page.value.forecast
+})
 const fibre = (kgWear: number) =>
   page.value?.lastFilled ? fillerKgFor(kgWear, page.value.lastFilled.abrasivity) : null
 const left = computed(() => {
@@ -238,6 +240,9 @@ async function setLaw(law: Law): Promise<void> {
   }
   await shop.refresh()
 }
+const chartWords = (bore: { median: number; low80: number; high80: number }, wearKg: number) =>
+  `Bore against fibre mass: ${bore.median.toFixed(3)} mm now at ${wearKg.toFixed(2)} kg, ` +
+  `80 % between ${bore.low80.toFixed(3)} and ${bore.high80.toFixed(3)}; ${marks.value.length} gauges`
 </script>
 
 <template>
@@ -256,7 +261,7 @@ async function setLaw(law: Law): Promise<void> {
         <span
           v-if="verdict"
           class="flex items-center gap-2 text-[15px] font-bold"
-          :class="verdict.verdict === 'stop' ? 'text-stop' : verdict.verdict === 'look' ? 'text-look' : ''"
+          :class="VERDICT_TEXT[verdict.verdict]"
           ><VerdictMark :verdict="verdict.verdict" />{{ verdict.text }}</span
         >
         <span v-if="page.stale" class="text-xs text-ink2">being reckoned anew</span>
@@ -351,7 +356,7 @@ async function setLaw(law: Law): Promise<void> {
               :now-kg="page.input.wearKg"
               :editing="gauging"
               :weighted="weighted"
-              :label="`Bore against fibre mass: ${forecast.bore.median.toFixed(3)} mm now at ${page.input.wearKg.toFixed(2)} kg, 80 % between ${forecast.bore.low80.toFixed(3)} and ${forecast.bore.high80.toFixed(3)}; ${marks.length} gauges`"
+              :label="chartWords(forecast.bore, page.input.wearKg)"
               @pick="b => gaugeForm?.pick(b)"
             />
             <p class="flex flex-wrap gap-x-4 px-3 pb-1 text-xs text-ink2">

@@ -15,14 +15,11 @@ const { data: nozzles, failure } = useReading<NozzleLine[]>(() => '/api/nozzles'
 const filter = ref('')
 const withRetired = ref(false)
 const risk = computed(() => shop.data?.settings.acceptedRisk ?? 0.1)
-const verdictOf = (n: NozzleLine) =>
-  n.retired
-    ? ('fine' as const)
-    : n.pastChance > 0.5
-      ? ('stop' as const)
-      : n.pastChance >= risk.value
-        ? ('look' as const)
-        : ('fine' as const)
+const verdictOf = (n: NozzleLine) => {
+  if (n.retired) return 'fine' as const
+  if (n.pastChance > 0.5) return 'stop' as const
+  return n.pastChance >= risk.value ? ('look' as const) : ('fine' as const)
+}
 const sorted = computed(() =>
   [...(nozzles.value ?? [])]
     .filter(

@@ -22,6 +22,7 @@ import { when } from '~/format'
 import { hours, leftWords } from '~/prepare'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
+import { VERDICT_TEXT } from '~/verdict'
 
 useHead({ title: 'Anneal · Iron Nozzle' })
 const shop = useShop()
@@ -243,7 +244,7 @@ const path = computed(() => {
       <p
         class="mb-3 flex items-start gap-2 text-[17px] font-[680] leading-snug"
         role="status"
-        :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"
+        :class="VERDICT_TEXT[sentence.verdict]"
       >
         <VerdictMark :verdict="sentence.verdict" :size="20" class="mt-[2px]" />{{ sentence.text }}
       </p>

@@ -22,6 +22,7 @@ import { useReading } from '~/composables/reading'
 import { when } from '~/format'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
+import { VERDICT_TEXT } from '~/verdict'
 
 useHead({ title: 'Change filament · Iron Nozzle' })
 const shop = useShop()
@@ -188,10 +189,12 @@ async function save(confirmed: string[] = []): Promise<void> {
     confirmed,
   )
   if (done === null) return
-  if (done !== 'queued')
-    ui.say(
-      `${done.tag} now holds ${to.value!.name}${v.clean ? '; what went through before no longer decides how hot it is swapped' : `, with some ${from.value!.name} left`}.`,
-    )
+  if (done !== 'queued') {
+    const rest = v.clean
+      ? '; what went through before no longer decides how hot it is swapped'
+      : `, with some ${from.value!.name} left`
+    ui.say(`${done.tag} now holds ${to.value!.name}${rest}.`)
+  }
   v.toId = null
   v.note = ''
 }
@@ -244,7 +247,7 @@ const options = computed(() => [
       <p
         class="mb-3 flex items-start gap-2 text-[17px] font-[680] leading-snug"
         role="status"
-        :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"
+        :class="VERDICT_TEXT[sentence.verdict]"
       >
         <VerdictMark :verdict="sentence.verdict" :size="20" class="mt-[2px]" />{{ sentence.text }}
       </p>

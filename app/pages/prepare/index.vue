@@ -16,6 +16,7 @@ import { drynessOf, hours, leftWords, minutesLeft, placeWords } from '~/prepare'
 import type { DryerRow } from '../../../server/records/dryings'
 import type { SpoolState } from '../../../server/records/moisture'
 import { useShop } from '~/stores/shop'
+import { VERDICT_TEXT } from '~/verdict'
 
 useHead({ title: 'Prepare · Iron Nozzle' })
 const shop = useShop()
@@ -79,6 +80,8 @@ function edit(d: DryerRow | null): void {
   dryerOpen.value = true
 }
 const fitted = computed(() => data.value?.wound ?? null)
+const dryWords = (s: { woundH: number; strandH: number }) =>
+  `dry ${hours(s.woundH)}${s.woundH < FOR_GOOD_H ? `, strand ${hours(s.strandH)}` : ''}`
 </script>
 
 <template>
@@ -93,7 +96,7 @@ const fitted = computed(() => data.value?.wound ?? null)
       <p
         class="mb-3 flex items-start gap-2 text-[17px] font-[680] leading-snug"
         role="status"
-        :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"
+        :class="VERDICT_TEXT[sentence.verdict]"
       >
         <VerdictMark :verdict="sentence.verdict" :size="20" class="mt-[2px]" />{{ sentence.text }}
       </p>
@@ -155,11 +158,11 @@ const fitted = computed(() => data.value?.wound ?? null)
             <span v-if="s.water && s.place !== 'sealed'" class="col-span-3 row-start-2 sm:col-span-1 sm:row-start-auto"
               ><WaterBar v-bind="s.water" :label="s.tag" /><span
                 class="block text-xs"
-                :class="g.key === 'wet' ? 'text-stop' : g.key === 'soon' ? 'text-look' : 'text-ink2'"
+                :class="{ wet: 'text-stop', soon: 'text-look', dry: 'text-ink2', unknown: 'text-ink2' }[g.key]"
                 >{{
                   g.key === 'wet'
                     ? `${s.water.wound.toFixed(2)} wt%, limit ${s.water.printable.toFixed(2)}`
-                    : `dry ${hours(stays(s).woundH)}${stays(s).woundH < FOR_GOOD_H ? `, strand ${hours(stays(s).strandH)}` : ''}`
+                    : dryWords(stays(s))
                 }}</span
               ></span
             >

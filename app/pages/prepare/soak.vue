@@ -26,6 +26,7 @@ import { leftWords, minutesLeft } from '~/prepare'
 import { useLive } from '~/stores/live'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
+import { VERDICT_TEXT } from '~/verdict'
 
 useHead({ title: 'Soak · Iron Nozzle' })
 const route = useRoute()
@@ -118,6 +119,13 @@ const plan = computed(() => {
     record: record.value,
   })
 })
+/** What would bring it to its target. */
+function hotterBed(bedC: number | null): string {
+  if (bedC === null) return 'Set the chamber heater higher.'
+  const stops =
+    bedCeiling.value !== null && bedC > bedCeiling.value ? `, but this bed stops at ` + `${bedCeiling.value}` : ''
+  return `A bed of ${Math.ceil(bedC)} °C would bring it${stops}.`
+}
 const sentence = computed(() => {
   if (soak.value) {
     const left = minutesLeft(soak.value.from, soak.value.minutes, now.value)
@@ -142,8 +150,7 @@ const sentence = computed(() => {
       verdict: 'stop' as const,
       text:
         `It will never hold ${v.targetC} °C: with the bed at ${v.bedC} °C it settles at ` +
-        `${p.settlesC!.toFixed(0)} °C.` +
-        `${p.bedForTargetC !== null ? ` A bed of ${Math.ceil(p.bedForTargetC)} °C would bring it${bedCeiling.value !== null && p.bedForTargetC > bedCeiling.value ? `, but this bed stops at ${bedCeiling.value}` : ''}.` : ' Set the chamber heater higher.'}`,
+        `${p.settlesC!.toFixed(0)} °C. ${hotterBed(p.bedForTargetC)}`,
     }
   if (p.basis === 'practice')
     return {
@@ -269,7 +276,7 @@ const hold = (w: WarmUpLine) => {
       <p
         class="mb-2 flex items-start gap-2 text-[17px] font-[680] leading-snug"
         role="status"
-        :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"
+        :class="VERDICT_TEXT[sentence.verdict]"
       >
         <VerdictMark :verdict="sentence.verdict" :size="20" class="mt-[2px]" />{{ sentence.text }}
       </p>

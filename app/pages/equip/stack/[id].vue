@@ -100,9 +100,10 @@ const needsHead = computed(
   () => isKind(kind.value) && (HEAD_ROLES as readonly string[]).includes(kindOf(kind.value).role),
 )
 const spare = computed(() => data.value?.shelf.find(s => `shelf ${s.id}` === kind.value) ?? null)
-const roleNow = computed<Role | null>(() =>
-  spare.value ? (spare.value.role as Role) : isKind(kind.value) ? kindOf(kind.value).role : null,
-)
+const roleNow = computed<Role | null>(() => {
+  if (spare.value) return spare.value.role as Role
+  return isKind(kind.value) ? kindOf(kind.value).role : null
+})
 const offered = computed(() => {
   const role = changing.value?.off?.role
   return KIND_GROUPS.filter(g => role === undefined || g.role === role)
@@ -172,7 +173,8 @@ const details = (p: StoredPart) =>
     p.details.bendMm === undefined ? '' : `bend ${p.details.bendMm} mm`,
     p.details.surface ?? '',
     p.details.level ?? '',
-    p.details.hardened === undefined ? '' : p.details.hardened ? 'hardened' : 'not hardened',
+    p.details.hardened === true ? 'hardened' : '',
+    p.details.hardened === false ? 'not hardened' : '',
     p.details.bits === undefined ? '' : `${p.details.bits} bit`,
     p.details.thetaHigh === undefined
       ? ''

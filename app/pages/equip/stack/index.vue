@@ -101,8 +101,7 @@ async function save(): Promise<void> {
             :key="s.id"
             class="flex flex-wrap gap-x-4 border-b border-faint px-3 py-2 text-sm last:border-0"
           >
-            <b>{{ s.name }}</b
-            ><span>{{ s.limitC === null ? '' : `${s.limitC} °C` }}</span
+            <b>{{ s.name }}</b><span>{{ s.limitC === null ? '' : `${s.limitC} °C` }}</span
             ><span class="text-ink2">{{ s.note }}</span>
           </li>
         </ul>

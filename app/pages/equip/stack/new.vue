@@ -39,9 +39,14 @@ const fileSays = ref('')
 const newKind = ref('')
 const newHead = ref(0)
 
+/** What was typed, else what its kind starts with. */
+function limitAsDescribed(p: DescribedPart): number | null {
+  if (p.limitC !== undefined) return p.limitC
+  return isKind(p.kind) ? kindOf(p.kind).limitC : null
+}
 const typed = (p: DescribedPart) => ({
   ...(JSON.parse(JSON.stringify(p)) as DescribedPart),
-  limitText: String((p.limitC === undefined ? (isKind(p.kind) ? kindOf(p.kind).limitC : null) : p.limitC) ?? ''),
+  limitText: String(limitAsDescribed(p) ?? ''),
 })
 function take(key: string): void {
   const s = STARTING_STACKS.find(x => x.key === key)!

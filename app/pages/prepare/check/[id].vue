@@ -15,6 +15,12 @@ const shop = useShop()
 useHead({ title: 'Check · Iron Nozzle' })
 const { data, failure } = useReading<StoredCheck>(() => `/api/prechecks/${String(route.params.id)}`)
 const verdict = computed(() => (data.value ? verdictOf(data.value.lines, data.value.answers) : null))
+const words = computed(() => {
+  const v = verdict.value
+  if (!v) return ''
+  if (data.value!.may) return `Checked: this job might start${v.waived ? `, with ${v.waived} waived` : ''}.`
+  return `Stored with ${v.open.length} open ${v.open.length === 1 ? 'line' : 'lines'}: no permission to start.`
+})
 const print = () => window.print()
 </script>
 
@@ -23,11 +29,7 @@ const print = () => window.print()
     <PrepareTabs :failure="failure" />
     <template v-if="data && verdict">
       <p class="mb-2 flex items-start gap-2 text-[17px] font-[680]" :class="data.may ? '' : 'text-look'">
-        <VerdictMark :verdict="data.may ? 'fine' : 'look'" :size="20" class="mt-[2px]" />{{
-          data.may
-            ? `Checked: this job might start${verdict.waived ? `, with ${verdict.waived} waived` : ''}.`
-            : `Stored with ${verdict.open.length} open ${verdict.open.length === 1 ? 'line' : 'lines'}: no permission to start.`
-        }}
+        <VerdictMark :verdict="data.may ? 'fine' : 'look'" :size="20" class="mt-[2px]" />{{ words }}
       </p>
       <dl class="title-block mb-3 sm:grid-cols-4">
         <div>

@@ -27,6 +27,7 @@ import { placeWords } from '~/prepare'
 import { useScans } from '~/stores/scans'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
+import { VERDICT_TEXT } from '~/verdict'
 
 useHead({ title: 'May I start · Iron Nozzle' })
 const route = useRoute()
@@ -63,7 +64,7 @@ function pickSpool(id: number | null): void {
   const s = shop.data?.spools.find(x => x.id === id)
   if (s) v.materialId = s.material_id
   const place = data.value?.spools.find(x => x.id === id)?.place
-  v.printsFrom = place === 'dry box' ? 'dry box' : place === 'dryer' ? 'dryer' : 'room'
+  v.printsFrom = place === 'dry box' || place === 'dryer' ? place : 'room'
 }
 watch(
   () => shop.data !== null && data.value !== null,
@@ -251,7 +252,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       <p
         class="mb-3 flex items-start gap-2 text-[17px] font-[680] leading-snug"
         role="status"
-        :class="sentence.verdict === 'stop' ? 'text-stop' : sentence.verdict === 'look' ? 'text-look' : ''"
+        :class="VERDICT_TEXT[sentence.verdict]"
       >
         <VerdictMark :verdict="sentence.verdict" :size="20" class="mt-[2px]" />{{ sentence.text }}
       </p>
@@ -342,8 +343,7 @@ async function save(confirmed: string[] = []): Promise<void> {
             <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
             <div class="flex flex-wrap gap-2">
               <button type="button" class="button first" :disabled="form.busy.value" @click="save()">
-                {{ verdict?.may ? 'Store the check, then start' : 'Store as it is' }}</button
-              ><NuxtLink
+                {{ verdict?.may ? 'Store the check, then start' : 'Store as it is' }}</button><NuxtLink
                 v-if="v.spoolId !== null"
                 :to="`/prepare/spool/${shop.data.spools.find(s => s.id === v.spoolId)?.tag}`"
                 class="act"

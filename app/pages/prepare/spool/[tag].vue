@@ -26,6 +26,7 @@ import { when } from '~/format'
 import { drynessOf, hours, leftWords, minutesLeft, placeWords, spoolSentence, water } from '~/prepare'
 import { useShop } from '~/stores/shop'
 import { useUi } from '~/stores/ui'
+import { VERDICT_TEXT } from '~/verdict'
 
 const route = useRoute()
 const tag = computed(() => String(route.params.tag))
@@ -68,6 +69,21 @@ function endIt(): void {
   }
 }
 
+type Events = NonNullable<typeof data.value>
+function eventWords(e: Events['events'][number]): string {
+  const more = [
+    e.grossG === null ? '' : ` ${e.grossG} g`,
+    e.atC === null ? '' : ` at ${e.atC} °C`,
+    e.hours === null ? '' : ` for ${e.hours} h`,
+    e.rh === null ? '' : ` into ${e.rh} %`,
+  ]
+  return e.kind + more.join('')
+}
+function dryingWords(x: Events['dryings'][number]): string {
+  const long = x.to === null ? `${x.plannedH} h planned` : hours((Date.parse(x.to) - Date.parse(x.from)) / 3_600_000)
+  const lost = x.beforeG !== null && x.afterG !== null ? `: ${(x.beforeG - x.afterG).toFixed(1)} g lost` : ''
+  return `dried in ${x.dryer} at ${x.actualC ?? x.setC} °C, ${long}${lost}`
+}
 const log = computed(() => {
   const d = data.value
   if (!d) return []
@@ -76,7 +92,7 @@ const log = computed(() => {
     target: 'spool event' as const,
     id: e.id,
     at: e.at,
-    says: `${e.kind}${e.grossG === null ? '' : ` ${e.grossG} g`}${e.atC === null ? '' : ` at ${e.atC} °C`}${e.hours === null ? '' : ` for ${e.hours} h`}${e.rh === null ? '' : ` into ${e.rh} %`}`,
+    says: eventWords(e),
     note: e.note,
     person: e.person,
     struck: e.struck,
@@ -86,9 +102,7 @@ const log = computed(() => {
     target: 'drying' as const,
     id: x.id,
     at: x.from,
-    says:
-      `dried in ${x.dryer} at ${x.actualC ?? x.setC} °C` +
-      `${x.to === null ? `, ${x.plannedH} h planned` : `, ${hours((Date.parse(x.to) - Date.parse(x.from)) / 3_600_000)}`}${x.beforeG !== null && x.afterG !== null ? `: ${(x.beforeG - x.afterG).toFixed(1)} g lost` : ''}`,
+    says: dryingWords(x),
     note: x.note,
     person: x.person,
     struck: null as string | null,
@@ -120,13 +134,14 @@ const outlook = computed(() => {
       verdict: 'fine' as const,
       text: `A print of ${hours(h)} stays dry ${boxed ? 'fed from the dry box' : 'in the room'}.`,
     }
-  const why =
-    d === 'wet'
-      ? 'It is too wet to begin'
-      : d === 'outlasts'
-        ? `A print of ${hours(h)} outlasts the spool, which stays dry ${hours(stays.woundH)}`
-        : `A print of ${hours(h)} fits the spool's ${hours(stays.woundH)}, but its outer turns only stay dry ` +
-          `${hours(stays.strandH)}`
+  const print = `A print of ${hours(h)}`
+  const why = {
+    'wet': 'It is too wet to begin',
+    'outlasts': `${print} outlasts the spool, which stays dry ${hours(stays.woundH)}`,
+    'outer turns':
+      `${print} fits the spool's ${hours(stays.woundH)}, but its outer turns only stay dry ` +
+      `${hours(stays.strandH)}`,
+  }[d]
   return {
     verdict: d === 'outer turns' ? ('look' as const) : ('stop' as const),
     text: `${why}. ${drynessFixes(h, stays, boxed ? null : w.inBox)}.`,
@@ -196,10 +211,10 @@ async function save(confirmed: string[] = []): Promise<void> {
     confirmed,
   )
   if (done === null) return
-  if (done !== 'queued')
-    ui.say(
-      `${tag.value}: ${KINDS.find(k => k.value === v.kind)!.text}${v.kind === 'weighed' ? `; ${done.leftG.toFixed(0)} g left` : ''}.`,
-    )
+  if (done !== 'queued') {
+    const left = v.kind === 'weighed' ? `; ${done.leftG.toFixed(0)} g left` : ''
+    ui.say(`${tag.value}: ${KINDS.find(k => k.value === v.kind)!.text}${left}.`)
+  }
   entering.value = false
 }
 </script>
@@ -283,7 +298,7 @@ async function save(confirmed: string[] = []): Promise<void> {
               v-if="outlook"
               class="flex min-w-0 flex-1 items-start gap-2 pt-6 font-[650]"
               role="status"
-              :class="outlook.verdict === 'stop' ? 'text-stop' : outlook.verdict === 'look' ? 'text-look' : ''"
+              :class="VERDICT_TEXT[outlook.verdict]"
             >
               <VerdictMark :verdict="outlook.verdict" :size="16" />{{ outlook.text }}
             </p>
