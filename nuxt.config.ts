@@ -22,7 +22,6 @@ export default defineNuxtConfig({
   },
   css: ['@fontsource-variable/archivo/wdth.css', '~/assets/app.css'],
   spaLoadingTemplate: 'spa-loading.html',
-  alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
   compatibilityDate: '2026-11-01',
   nitro: {
     serverAssets: [{ baseName: 'migrations', dir: fileURLToPath(new URL('./server/db/migrations', import.meta.url)) }],
@@ -41,7 +40,7 @@ export default defineNuxtConfig({
     nodeTsConfig: {
       compilerOptions: {
         noUncheckedIndexedAccess: true,
-        paths: { '#core/*': ['../core/*'], '#shared/*': ['../shared/*'], '~/*': ['../app/*'] },
+        paths: { '~/*': ['../app/*'] },
       },
       include: ['../tests/**/*', '../bench/**/*', '../demo/**/*', '../sim/**/*', '../scripts/*.ts', '../*.config.ts'],
     },

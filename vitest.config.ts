@@ -1,11 +1,7 @@
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
-const alias = {
-  '#core': fileURLToPath(new URL('./core', import.meta.url)),
-  '#shared': fileURLToPath(new URL('./shared', import.meta.url)),
-  '~': fileURLToPath(new URL('./app', import.meta.url)),
-}
+const alias = { '~': fileURLToPath(new URL('./app', import.meta.url)) }
 
 export default defineConfig({
   resolve: { alias },

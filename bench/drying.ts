@@ -13,8 +13,8 @@ import {
   START_WOUND,
   throughHistory,
   type Stay,
-} from '../core/drying'
-import { mulberry32 } from '../core/numeric'
+} from '#core/drying'
+import { mulberry32 } from '#core/numeric'
 
 const SPOOLS = 200,
   YEAR_H = 8760

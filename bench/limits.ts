@@ -17,8 +17,8 @@ import {
   type FittedNozzle,
   type Offers,
   type Printer,
-} from '../core/limits'
-import { NOZZLE_MATERIALS } from '../core/wear'
+} from '#core/limits'
+import { NOZZLE_MATERIALS } from '#core/wear'
 
 const nozzle = (i: number): FittedNozzle => ({
   id: i,

@@ -4,8 +4,8 @@
  * 20 times the interpreter, under 150 MB above the start.
  */
 import { createRequire } from 'node:module'
-import { Scan } from '../core/gcode'
-import { mulberry32 } from '../core/numeric'
+import { Scan } from '#core/gcode'
+import { mulberry32 } from '#core/numeric'
 
 const Interpreter = createRequire(import.meta.url)('gcode-interpreter') as new (o: object) => {
   loadFromStringSync: (s: string) => void

@@ -2,7 +2,7 @@
  * Wear posterior: one nozzle with 50 gauges (budget 10 ms) and 1 000 nozzles of 30 gauges each (budget 2 s), with the
  * ratio to the bare cost of the normal distribution values that the model needs, in the same run.
  */
-import { normalCdf, mulberry32, normalDraw } from '../core/numeric'
+import { normalCdf, mulberry32, normalDraw } from '#core/numeric'
 import {
   boreAfter,
   borePosterior,
@@ -11,7 +11,7 @@ import {
   START_BORE_RATE,
   type BoreObservation,
   type FleetNozzle,
-} from '../core/wear'
+} from '#core/wear'
 
 function history(seed: number, gauges: number, key: string): FleetNozzle {
   const random = mulberry32(seed)

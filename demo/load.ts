@@ -4,11 +4,11 @@
  * generator.
  */
 import { sql } from 'drizzle-orm'
-import { Scan, type FullScan } from '../core/gcode'
-import { lengthForMassMm } from '../core/materials'
-import { mulberry32, normalDraw } from '../core/numeric'
-import { boreAfter, START_BORE_RATE, START_TIP_RATE } from '../core/wear'
-import { startWindow } from '../core/limits'
+import { Scan, type FullScan } from '#core/gcode'
+import { lengthForMassMm } from '#core/materials'
+import { mulberry32, normalDraw } from '#core/numeric'
+import { boreAfter, START_BORE_RATE, START_TIP_RATE } from '#core/wear'
+import { startWindow } from '#core/limits'
 import {
   changeSchema,
   gaugeSchema,
@@ -20,7 +20,7 @@ import {
   shelfPartSchema,
   spoolEventSchema,
   spoolSchema,
-} from '../shared/entries'
+} from '#shared/entries'
 import type { Connection, Database } from '../server/db/client'
 import { saveFitting } from '../server/records/fittings'
 import { refreshStale } from '../server/records/forecasts'

@@ -2,7 +2,7 @@
  * What Hollin Mill did to prepare its runs: dryers, dryings that were weighed, spools in and out, warm-ups, purges, an
  * anneal, a check. The true wound-spool factor is known only here.
  */
-import { dryerRh, filamentOf, meanWater, soakedAt, START_WOUND, stayed } from '../core/drying'
+import { dryerRh, filamentOf, meanWater, soakedAt, START_WOUND, stayed } from '#core/drying'
 import {
   annealSchema,
   changeoverSchema,
@@ -12,7 +12,7 @@ import {
   soakSchema,
   spoolEventSchema,
   warmUpSchema,
-} from '../shared/entries'
+} from '#shared/entries'
 import type { Connection } from '../server/db/client'
 import { saveChangeover } from '../server/records/changeovers'
 import { addDryer, saveAnneal, saveDrying, saveEnding, saveSoak } from '../server/records/dryings'

@@ -5,7 +5,7 @@
 import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
 import { parseArgs } from 'node:util'
-import { publicResult, Scan, type Dialect } from '../core/gcode'
+import { publicResult, Scan, type Dialect } from '#core/gcode'
 
 function fail(message: string): never {
   console.error(message)

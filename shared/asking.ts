@@ -7,8 +7,8 @@ import {
   type PracticeSet,
   type ValueKey,
   type Ventilation,
-} from '../core/limits'
-import type { Filler } from '../core/wear'
+} from '#core/limits'
+import type { Filler } from '#core/wear'
 
 export interface MaterialLike {
   name: string

@@ -17,12 +17,12 @@ import {
   VALUES,
   VENTILATION,
   type DescribedPart,
-} from '../core/limits'
-import { PART_SIZES } from '../core/chamber'
-import { AIR_C, DRYER_KINDS, DRYING_C, RH_PERCENT, TIME_OUT_H, WATER_WT } from '../core/drying'
-import { MOST_TOOLS } from '../core/gcode'
-import { DIAMETER_MM } from '../core/materials'
-import { FILLERS, NOZZLE_MATERIALS } from '../core/wear'
+} from '#core/limits'
+import { PART_SIZES } from '#core/chamber'
+import { AIR_C, DRYER_KINDS, DRYING_C, RH_PERCENT, TIME_OUT_H, WATER_WT } from '#core/drying'
+import { MOST_TOOLS } from '#core/gcode'
+import { DIAMETER_MM } from '#core/materials'
+import { FILLERS, NOZZLE_MATERIALS } from '#core/wear'
 
 export const BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
 export const SYMPTOMS = [

@@ -1,11 +1,11 @@
 /** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
 import { bigint, boolean, doublePrecision, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
-import type { ChamberLevel, Details, Place, Role, ValueKey, Ventilation } from '../../core/limits'
-import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '../../core/wear'
-import type { FittedWarmUp, PartSize, Reading } from '../../core/chamber'
-import type { DryerKind } from '../../core/drying'
-import type { FullScan } from '../../core/gcode'
-import type { Answer, CheckLine } from '../../core/precheck'
+import type { ChamberLevel, Details, Place, Role, ValueKey, Ventilation } from '#core/limits'
+import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
+import type { FittedWarmUp, PartSize, Reading } from '#core/chamber'
+import type { DryerKind } from '#core/drying'
+import type { FullScan } from '#core/gcode'
+import type { Answer, CheckLine } from '#core/precheck'
 import type { ZoneLimit } from '../records/ceilings'
 
 const id = () => integer().primaryKey().generatedAlwaysAsIdentity()

@@ -3,7 +3,7 @@
  * in a table that can be thrown away: every screen reads it, and a stack changes a few times a year.
  */
 import { sql } from 'drizzle-orm'
-import { ceilings, LIMITS_MODEL, type Rules } from '../../core/limits'
+import { ceilings, LIMITS_MODEL, type Rules } from '#core/limits'
 import type { Connection } from '../db/client'
 import { stackCeilings, type Basis, type Zone } from '../db/schema'
 import { listStacks, type StackPrinter } from './stacks'

@@ -3,8 +3,8 @@
  * in the browser.
  */
 import { sql } from 'drizzle-orm'
-import type { Offers, Rules } from '../../core/limits'
-import { NOZZLE_MATERIALS, type NozzleMaterial } from '../../core/wear'
+import type { Offers, Rules } from '#core/limits'
+import { NOZZLE_MATERIALS, type NozzleMaterial } from '#core/wear'
 import type { Connection } from '../db/client'
 import { throughFitted, type Through } from './changeovers'
 import { listAskings, type MaterialRow } from './materials'

@@ -13,9 +13,9 @@ import {
   UNUSUAL,
   wouldExplain,
   type BoreObservation,
-} from '../../core/wear'
-import { gaugeFoundWords } from '../../shared/gauge-words'
-import type { Choice, Question } from '../../shared/problem'
+} from '#core/wear'
+import { gaugeFoundWords } from '#shared/gauge-words'
+import type { Choice, Question } from '#shared/problem'
 import type { Connection } from '../db/client'
 import { nozzles, nozzleTypes } from '../db/schema'
 import { sistersPrior } from './forecasts'

@@ -3,7 +3,7 @@
  * bench.
  */
 import { sql } from 'drizzle-orm'
-import type { NozzleMaterial } from '../../core/wear'
+import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../db/client'
 import type { Zone } from '../db/schema'
 import { boreLimitMm } from './history'

@@ -16,7 +16,7 @@ import {
   type NozzleForecast,
   type NozzleMaterial,
   type SisterTerm,
-} from '../../core/wear'
+} from '#core/wear'
 import type { Connection, Database } from '../db/client'
 import { forecasts, type ForecastDetail } from '../db/schema'
 import { canonical } from './answers'

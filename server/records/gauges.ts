@@ -1,9 +1,9 @@
 /** Gauges of bore, tip and shape. */
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { fillerKgFor, PIN_U_MM, TIP_U_MM } from '../../core/wear'
-import type { gaugeSchema } from '../../shared/entries'
-import type { Question } from '../../shared/problem'
+import { fillerKgFor, PIN_U_MM, TIP_U_MM } from '#core/wear'
+import type { gaugeSchema } from '#shared/entries'
+import type { Question } from '#shared/problem'
 import type { Connection } from '../db/client'
 import { gauges, nozzles } from '../db/schema'
 import { answerUnexpected, unexpectedBore } from './expected-gauge'

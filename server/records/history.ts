@@ -13,7 +13,7 @@ import {
   type NozzleMaterial,
   type RetireRules,
   type TipHistory,
-} from '../../core/wear'
+} from '#core/wear'
 import type { Connection } from '../db/client'
 import type { gauges, nozzleTypes } from '../db/schema'
 import * as schema from '../db/schema'

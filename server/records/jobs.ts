@@ -1,8 +1,8 @@
 /** Jobs: what a file holds (scan result, name, content hash); the file itself stays in the browser. */
 import { desc, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { FullScan } from '../../core/gcode'
-import type { jobSchema } from '../../shared/entries'
+import type { FullScan } from '#core/gcode'
+import type { jobSchema } from '#shared/entries'
 import type { Connection } from '../db/client'
 import { jobs } from '../db/schema'
 import { notFound } from './refusal'

@@ -1,8 +1,8 @@
 /** Materials: what they are, their facts each with its basis, and practice sets. */
 import { and, asc, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { ORDERED_FACTS, VALUES, type ValueKey } from '../../core/limits'
-import type { materialSchema, materialValueSchema, practiceSetSchema } from '../../shared/entries'
+import { ORDERED_FACTS, VALUES, type ValueKey } from '#core/limits'
+import type { materialSchema, materialValueSchema, practiceSetSchema } from '#shared/entries'
 import type { Connection } from '../db/client'
 import { materials, materialValues, practiceSets, type Basis } from '../db/schema'
 import { refuseField } from './refusal'

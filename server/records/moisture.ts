@@ -23,10 +23,10 @@ import {
   type SpoolWater,
   type Stay,
   type Wound,
-} from '../../core/drying'
-import type { ValueKey } from '../../core/limits'
-import { InputError } from '../../core/numeric'
-import { filamentOfSpool, type MaterialFacts, type SpoolFacts } from '../../shared/filament'
+} from '#core/drying'
+import type { ValueKey } from '#core/limits'
+import { InputError } from '#core/numeric'
+import { filamentOfSpool, type MaterialFacts, type SpoolFacts } from '#shared/filament'
 import type { Connection } from '../db/client'
 
 export interface Air {

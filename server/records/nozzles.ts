@@ -1,7 +1,7 @@
 /** The nozzle's page and the list in Inspect. */
 import { asc, eq, sql } from 'drizzle-orm'
-import { compareLaws, forecast, type LawVerdict, type NozzleForecast, type NozzleInput } from '../../core/wear'
-import { gaugeFoundWords, type GaugeFound } from '../../shared/gauge-words'
+import { compareLaws, forecast, type LawVerdict, type NozzleForecast, type NozzleInput } from '#core/wear'
+import { gaugeFoundWords, type GaugeFound } from '#shared/gauge-words'
 import type { Connection } from '../db/client'
 import { forecasts, nozzles, nozzleTypes } from '../db/schema'
 import { sistersPrior } from './forecasts'

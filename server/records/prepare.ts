@@ -1,6 +1,6 @@
 /** What Prepare and the Floor show of what is under way: spools in the air, dryings, soaks, anneals. */
 import { sql } from 'drizzle-orm'
-import type { FittedFactor } from '../../core/drying'
+import type { FittedFactor } from '#core/drying'
 import type { Connection } from '../db/client'
 import { listChangeovers, throughFitted, type ChangeoverLine, type Through } from './changeovers'
 import { listDryers, type DryerRow } from './dryings'

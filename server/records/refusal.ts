@@ -1,4 +1,4 @@
-import { answersTo, type FieldProblem, type Problem, type Question } from '../../shared/problem'
+import { answersTo, type FieldProblem, type Problem, type Question } from '#shared/problem'
 
 /** Thrown by the records when an entry cannot be taken as it is; the door turns it into problem+json. */
 export class Refusal extends Error {

@@ -3,9 +3,9 @@
  */
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { fitWarmUp, type FittedWarmUp, type Reading, type RecordedWarmUp } from '../../core/chamber'
-import { InputError } from '../../core/numeric'
-import type { warmUpSchema } from '../../shared/entries'
+import { fitWarmUp, type FittedWarmUp, type Reading, type RecordedWarmUp } from '#core/chamber'
+import { InputError } from '#core/numeric'
+import type { warmUpSchema } from '#shared/entries'
 import type { Connection } from '../db/client'
 import { printers, warmUps } from '../db/schema'
 import { notInFuture, refuseField } from './refusal'

@@ -1,11 +1,11 @@
 /** What is left on a spool: its last weighing less the runs since, or its net mass less all runs. */
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { spoolEventSchema } from '../../shared/entries'
+import type { spoolEventSchema } from '#shared/entries'
 import type { Connection } from '../db/client'
 import { endings, spoolEvents, spools } from '../db/schema'
 import { dryingWithin } from './dryings'
-import { filamentOfSpool } from '../../shared/filament'
+import { filamentOfSpool } from '#shared/filament'
 import { notFound, notInFuture, refuseField } from './refusal'
 
 export interface SpoolRow extends Record<string, unknown> {

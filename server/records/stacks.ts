@@ -1,16 +1,9 @@
 /** Printers as stacks of parts: what sits where by the log of changes, adding a printer, changing one, the shelf. */
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import {
-  describedPart,
-  partOf,
-  type DescribedPart,
-  type FittedNozzle,
-  type Part,
-  type Printer,
-} from '../../core/limits'
-import type { NozzleMaterial } from '../../core/wear'
-import type { changeSchema, printerSchema, shelfPartSchema } from '../../shared/entries'
+import { describedPart, partOf, type DescribedPart, type FittedNozzle, type Part, type Printer } from '#core/limits'
+import type { NozzleMaterial } from '#core/wear'
+import type { changeSchema, printerSchema, shelfPartSchema } from '#shared/entries'
 import type { Connection } from '../db/client'
 import { heads, partEvents, parts, printers, stackChanges } from '../db/schema'
 import { saveFitting } from './fittings'

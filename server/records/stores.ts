@@ -1,7 +1,7 @@
 /** Nozzle types, nozzles, spools, people: adding; and the editing of every record. */
 import { and, asc, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { EditableKind, nozzleSchema, nozzleTypeSchema, personSchema, spoolSchema } from '../../shared/entries'
+import type { EditableKind, nozzleSchema, nozzleTypeSchema, personSchema, spoolSchema } from '#shared/entries'
 import type { Connection } from '../db/client'
 import {
   dryers,

@@ -12,9 +12,9 @@ import {
   type H3Event,
 } from 'h3'
 import type { z } from 'zod'
-import { InputError } from '../../core/numeric'
-import { idSchema, type EditBody } from '../../shared/entries'
-import type { Problem } from '../../shared/problem'
+import { InputError } from '#core/numeric'
+import { idSchema, type EditBody } from '#shared/entries'
+import type { Problem } from '#shared/problem'
 import type { Connection, Database } from '../db/client'
 import { once } from '../records/answers'
 import { notFound, Refusal, refuseFields } from '../records/refusal'

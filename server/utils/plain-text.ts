@@ -1,5 +1,5 @@
 /** What comes in must be text that can be stored and read again: one rule for bodies, paths and names of fields. */
-import type { FieldProblem } from '../../shared/problem'
+import type { FieldProblem } from '#shared/problem'
 
 /** An entry is a few levels deep; nothing that a form or a program sends comes near this. */
 const DEEPEST = 40

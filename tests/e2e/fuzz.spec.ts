@@ -7,7 +7,7 @@ import { randomBytes } from 'node:crypto'
 import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { mulberry32 } from '../../core/numeric'
+import { mulberry32 } from '#core/numeric'
 import { serve, standIns } from './global-setup'
 import { servers } from './support'
 

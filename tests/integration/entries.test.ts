@@ -1,16 +1,9 @@
 /** Runs, gauges, fittings and strikes as the records take them. */
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
-import { Scan, type FullScan } from '../../core/gcode'
-import { massG } from '../../core/materials'
-import {
-  fittingSchema,
-  jobSchema,
-  nozzleSchema,
-  spoolEventSchema,
-  strikeSchema,
-  spoolSchema,
-} from '../../shared/entries'
+import { Scan, type FullScan } from '#core/gcode'
+import { massG } from '#core/materials'
+import { fittingSchema, jobSchema, nozzleSchema, spoolEventSchema, strikeSchema, spoolSchema } from '#shared/entries'
 import { floor } from '../../server/records/floor'
 import { refreshStale } from '../../server/records/forecasts'
 import { saveFitting } from '../../server/records/fittings'

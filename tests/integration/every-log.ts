@@ -1,6 +1,6 @@
 /** One entry in every log, saved as a person would. */
-import { Scan } from '../../core/gcode'
-import { startWindow } from '../../core/limits'
+import { Scan } from '#core/gcode'
+import { startWindow } from '#core/limits'
 import type { Connection, Database } from '../../server/db/client'
 import { saveChangeover } from '../../server/records/changeovers'
 import { addDryer, saveAnneal, saveDrying, saveEnding, saveSoak } from '../../server/records/dryings'
@@ -26,7 +26,7 @@ import {
   spoolEventSchema,
   spoolSchema,
   warmUpSchema,
-} from '../../shared/entries'
+} from '#shared/entries'
 import { ago, gaugeEntry, materialEntry, runEntry, type SmallShop } from './support'
 
 export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {

@@ -1,6 +1,6 @@
 /** What the Floor says: each reason a technician would give, in order of urgency, from the log alone. */
 import { expect, test } from 'vitest'
-import { fittingSchema, nozzleSchema, partFields, strikeSchema, type RunEntry } from '../../shared/entries'
+import { fittingSchema, nozzleSchema, partFields, strikeSchema, type RunEntry } from '#shared/entries'
 import type { Connection } from '../../server/db/client'
 import { floor } from '../../server/records/floor'
 import { saveFitting } from '../../server/records/fittings'

@@ -1,8 +1,8 @@
 /** Prepare's records: dryings and spools' water, soaks, warm-ups, changeovers, anneals, and the check before a run. */
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
-import { startWindow } from '../../core/limits'
-import { Scan } from '../../core/gcode'
+import { startWindow } from '#core/limits'
+import { Scan } from '#core/gcode'
 import {
   annealSchema,
   changeoverSchema,
@@ -15,9 +15,9 @@ import {
   spoolEventSchema,
   spoolSchema,
   warmUpSchema,
-} from '../../shared/entries'
-import { massG } from '../../core/materials'
-import { filamentOfSpool } from '../../shared/filament'
+} from '#shared/entries'
+import { massG } from '#core/materials'
+import { filamentOfSpool } from '#shared/filament'
 import { once } from '../../server/records/answers'
 import { saveChangeover, throughFitted } from '../../server/records/changeovers'
 import { addDryer, saveAnneal, saveDrying, saveEnding, saveSoak } from '../../server/records/dryings'

@@ -4,7 +4,7 @@
  */
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
-import { STARTING_STACKS } from '../../core/limits'
+import { STARTING_STACKS } from '#core/limits'
 import {
   changeSchema,
   fittingSchema,
@@ -16,7 +16,7 @@ import {
   printerSchema,
   shelfPartSchema,
   strikeSchema,
-} from '../../shared/entries'
+} from '#shared/entries'
 import type { Connection } from '../../server/db/client'
 import { migrationFiles } from '../../server/db/files'
 import { refreshMissingCeilings, shopRules, zoneLimits } from '../../server/records/ceilings'

@@ -18,8 +18,8 @@ import {
   runSchema,
   spoolSchema,
   type RunEntry,
-} from '../../shared/entries'
-import type { Problem } from '../../shared/problem'
+} from '#shared/entries'
+import type { Problem } from '#shared/problem'
 
 export async function freshDatabase(): Promise<{ db: Database; client: postgres.Sql; url: string }> {
   const adminUrl = inject('adminUrl')

@@ -1,7 +1,7 @@
 /** Several people at once: nothing is lost, nothing locks up, and the lists show all of it. */
 import { sql } from 'drizzle-orm'
 import { expect, test } from 'vitest'
-import { changeSchema, fittingSchema, nozzleSchema, spoolEventSchema } from '../../shared/entries'
+import { changeSchema, fittingSchema, nozzleSchema, spoolEventSchema } from '#shared/entries'
 import { once } from '../../server/records/answers'
 import { saveFitting } from '../../server/records/fittings'
 import { refreshMissing, refreshStale } from '../../server/records/forecasts'

@@ -3,7 +3,7 @@ import { expect, test } from 'vitest'
 import { saveGauge } from '../../server/records/gauges'
 import { nozzlePage } from '../../server/records/nozzles'
 import { addNozzle, addNozzleType } from '../../server/records/stores'
-import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from '../../shared/entries'
+import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from '#shared/entries'
 import type { Connection } from '../../server/db/client'
 import { ago, freshDatabase, refusal, smallShop, typeEntry } from './support'
 

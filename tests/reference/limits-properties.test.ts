@@ -24,10 +24,10 @@ import {
   type Printer,
   type Swap,
   type VerdictClass,
-} from '../../core/limits'
-import { FILLERS, NOZZLE_MATERIALS } from '../../core/wear'
+} from '#core/limits'
+import { FILLERS, NOZZLE_MATERIALS } from '#core/wear'
 import { asks, nozzle } from '../unit/limits-support'
-import { describedPrinter } from '../../core/limits'
+import { describedPrinter } from '#core/limits'
 
 const RULES = START_RULES
 const RANK: Record<VerdictClass, number> = { 'runs': 0, 'changes': 1, 'cannot tell': 2, 'cannot': 3 }

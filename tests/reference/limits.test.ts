@@ -3,8 +3,8 @@
  * each.
  */
 import { describe, expect, test } from 'vitest'
-import { checkDensity, compositeDensity } from '../../core/materials'
-import { breakEvenLifeRatio } from '../../core/money'
+import { checkDensity, compositeDensity } from '#core/materials'
+import { breakEvenLifeRatio } from '#core/money'
 import {
   bendStrain,
   CONDUCTIVITY_OFFSET_C,
@@ -17,7 +17,7 @@ import {
   startWindow,
   tightestBend,
   kindsOf,
-} from '../../core/limits'
+} from '#core/limits'
 import {
   ntcResolution,
   platinumOhm,
@@ -29,9 +29,9 @@ import {
   typeKResolution,
   typeKSlope,
   ntcOhm,
-} from '../../core/thermometry'
-import { HOT_YIELD_MPA, stressAreaMm2, swapTemperature, torqueCeiling, zChange } from '../../core/changeover'
-import { InputError, inverseNormal, normalCdf } from '../../core/numeric'
+} from '#core/thermometry'
+import { HOT_YIELD_MPA, stressAreaMm2, swapTemperature, torqueCeiling, zChange } from '#core/changeover'
+import { InputError, inverseNormal, normalCdf } from '#core/numeric'
 
 describe('platinum, IEC 60751 table of resistances', () => {
   test.each([

@@ -1,5 +1,5 @@
 /** Histories of very different shape, for the posterior and for the brute-force program alike. */
-import { mulberry32, normalDraw } from '../../core/numeric'
+import { mulberry32, normalDraw } from '#core/numeric'
 import type { Case, Reading } from './brute-force'
 
 const pins = (wearKg: number, goMm: number | null, noGoMm: number | null, more: object = {}): Reading => ({

@@ -1,8 +1,8 @@
 /** Cautions come up at the step that can hurt, and not elsewhere. */
 import { expect, test } from 'vitest'
-import { CAUTIONS, cautionsFor, type Moment } from '../../core/cautions'
-import { ROLES } from '../../core/limits'
-import { FILLERS } from '../../core/wear'
+import { CAUTIONS, cautionsFor, type Moment } from '#core/cautions'
+import { ROLES } from '#core/limits'
+import { FILLERS } from '#core/wear'
 
 const keys = (m: Moment) => cautionsFor(m).map(c => c.key)
 

@@ -10,7 +10,7 @@ import {
   type Offers,
   type Rules,
   type Swap,
-} from '../../core/limits'
+} from '#core/limits'
 import { asks, nozzle, printer } from './limits-support'
 
 const nylon = asks('PA6', 'carbon fibre')

@@ -1,6 +1,6 @@
 /** Pasted data sheets: names and numbers as makers write them; what cannot be read comes back. */
 import { expect, test } from 'vitest'
-import { readDataSheet } from '../../core/limits'
+import { readDataSheet } from '#core/limits'
 
 test('a sheet as it is pasted', () => {
   const r = readDataSheet(`Printing temperature: 290 - 320 °C

@@ -20,8 +20,8 @@ import {
   runSchema,
   spoolEventSchema,
   strikeSchema,
-} from '../../shared/entries'
-import { AIR_C } from '../../core/drying'
+} from '#shared/entries'
+import { AIR_C } from '#core/drying'
 import { canonical } from '../../server/records/answers'
 
 const at = '2026-11-20T12:00:00Z'

@@ -17,8 +17,8 @@ import {
   type Filament,
   type FittedNozzle,
   type KnownLine,
-} from '../../core/limits'
-import type { Filler } from '../../core/wear'
+} from '#core/limits'
+import type { Filler } from '#core/wear'
 import { nozzle } from './limits-support'
 
 /** What is fitted today, by printer and head. */

@@ -22,7 +22,7 @@ import {
   type Filament,
   type Printer,
   type Swap,
-} from '../../core/limits'
+} from '#core/limits'
 import { asks, asksAll, nozzle, printer } from './limits-support'
 
 const R = START_RULES

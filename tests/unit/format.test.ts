@@ -11,7 +11,7 @@ import {
   toLocalField,
   typedNumber,
   when,
-} from '../../app/format'
+} from '~/format'
 
 describe('numbers in', () => {
   test.each([

@@ -8,8 +8,8 @@ import {
   type DescribedPart,
   type FittedNozzle,
   type Printer,
-} from '../../core/limits'
-import type { Filler, NozzleMaterial } from '../../core/wear'
+} from '#core/limits'
+import type { Filler, NozzleMaterial } from '#core/wear'
 
 export const nozzle = (material: NozzleMaterial, boreMm = 0.6, more: Partial<FittedNozzle> = {}): FittedNozzle => ({
   id: 900,

@@ -18,7 +18,7 @@ import {
   type Line,
   type LineKey,
   type Printer,
-} from '../../core/limits'
+} from '#core/limits'
 import { asks, asksAll, nozzle, printer } from './limits-support'
 
 const ENCLOSURE = 'bed-heated enclosure'

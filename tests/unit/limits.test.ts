@@ -31,8 +31,8 @@ import {
   type Line,
   type LineKey,
   type Printer,
-} from '../../core/limits'
-import { InputError } from '../../core/numeric'
+} from '#core/limits'
+import { InputError } from '#core/numeric'
 import { asks, asksAll, nozzle, printer } from './limits-support'
 
 const R = START_RULES

@@ -1,7 +1,7 @@
 /** Cost of nozzles per kg, the chance that one is cheaper, and where they cross. */
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { InputError } from '../../core/numeric'
+import { InputError } from '#core/numeric'
 import {
   breakEvenLifeRatio,
   chanceCheaper,
@@ -11,7 +11,7 @@ import {
   lifeKgAt,
   medianLifeKg,
   swapCost,
-} from '../../core/money'
+} from '#core/money'
 
 const nozzle = (price: number, swap: number, lifeKg: number, sd = 0.5) => ({
   cost: { price, swap },

@@ -4,7 +4,7 @@ import { describe, expect, test } from 'vitest'
 import { arcPath } from '../../core/gcode/arc'
 import { FlowRecord } from '../../core/gcode/flow'
 import { NumberText } from '../../core/gcode/number-text'
-import { minimise, mulberry32, normalDraw } from '../../core/numeric'
+import { minimise, mulberry32, normalDraw } from '#core/numeric'
 
 function read(text: string): NumberText {
   const n = new NumberText()

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { completions, understand, type StripShop } from '../../app/strip/parse'
-import { fittingSchema, gaugeSchema, runSchema, spoolEventSchema } from '../../shared/entries'
+import { completions, understand, type StripShop } from '~/strip/parse'
+import { fittingSchema, gaugeSchema, runSchema, spoolEventSchema } from '#shared/entries'
 
 const at = '2026-11-20T12:00:00.000Z'
 const shop = {

@@ -2,7 +2,7 @@
 import type { z } from 'zod'
 import { CHAMBER_LEVELS, VALUES, type PracticeSet, type ValueKey } from '#core/limits'
 import { BASES, practiceSetFields } from '#shared/entries'
-import type { FormField } from '../stores/form-field'
+import type { FormField } from '~/components/stores/form-field'
 
 const choices = (values: readonly string[]) => values.map(value => ({ value, text: value }))
 const number = (key: string, label: string, unit: string): FormField => ({ key, label, kind: 'number', unit })

@@ -20,6 +20,10 @@ function choose(e: Event): void {
   field.value = ''
 }
 const size = (b: number) => (b > 1e6 ? `${(b / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(b / 1e3))} kB`)
+function dropped(e: DragEvent): void {
+  over.value = false
+  take(e.dataTransfer?.files)
+}
 </script>
 
 <template>
@@ -29,10 +33,7 @@ const size = (b: number) => (b > 1e6 ? `${(b / 1e6).toFixed(1)} MB` : `${Math.ma
       :class="over ? '!bg-white outline-3 outline-blue' : ''"
       @dragover.prevent="over = true"
       @dragleave="over = false"
-      @drop.prevent="
-        over = false
-        take($event.dataTransfer?.files)
-      "
+      @drop.prevent="dropped($event)"
     >
       <p class="font-semibold">Drop job files here</p>
       <p class="text-sm text-ink2">They are read in this browser and stay here.</p>

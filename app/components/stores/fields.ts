@@ -3,7 +3,7 @@ import { VENTILATION } from '#core/limits'
 import { FILLERS, NOZZLE_MATERIALS, START_ABRASIVITY } from '#core/wear'
 import { BASES } from '#shared/entries'
 import type { ShopData } from '~/stores/shop'
-import type { FormField } from './form-field'
+import type { FormField } from '~/components/stores/form-field'
 
 export type { FormField }
 export function getPath(v: Record<string, unknown>, path: string): unknown {

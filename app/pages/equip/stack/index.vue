@@ -35,6 +35,10 @@ async function save(): Promise<void> {
   kind.value = ''
   note.value = ''
 }
+function startAdding(): void {
+  adding.value = true
+  form.reset()
+}
 </script>
 
 <template>
@@ -81,15 +85,7 @@ async function save(): Promise<void> {
       <section aria-labelledby="shelf">
         <div class="mb-2 flex flex-wrap items-center gap-3">
           <h2 id="shelf">On the shelf</h2>
-          <button
-            type="button"
-            class="button"
-            @click="
-              adding = true
-              form.reset()
-            "
-          >
-            Add a part to the shelf</button
+          <button type="button" class="button" @click="startAdding">Add a part to the shelf</button
           ><button type="button" class="button" @click="pricing = true">What parts cost here</button>
         </div>
         <p v-if="data.shelf.length === 0" class="text-sm">
