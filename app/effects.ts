@@ -1,6 +1,6 @@
 /** The effect of a save in one sentence. */
-import type { GaugeEffect } from '../server/records/gauges'
-import type { RunEffect } from '../server/records/runs'
+import type { GaugeEffect } from '../server/records/nozzles/gauges'
+import type { RunEffect } from '../server/records/runs/runs'
 import { chance, grams, kg } from '~/format'
 
 export function runWords(e: RunEffect): string {

@@ -12,9 +12,9 @@ import { WEAR_MODEL } from '#core/wear'
 import { connect } from '../server/db/client'
 import { migrationFiles } from '../server/db/files'
 import { migrate } from '../server/db/migrate'
-import { refreshCeilings } from '../server/records/ceilings'
-import { floor, FLOOR_QUERY } from '../server/records/floor'
-import { firstPeople } from '../server/records/stores'
+import { refreshCeilings } from '../server/records/printers/ceilings'
+import { floor, FLOOR_QUERY } from '../server/records/bench/floor'
+import { firstPeople } from '../server/records/shop/people'
 
 const runs = process.argv.includes('--quick') ? 50_000 : 1_000_000
 const folder = dataFolder(mkdtempSync(join(tmpdir(), 'iron-nozzle-bench-')), '/var/lib/iron-nozzle-bench')

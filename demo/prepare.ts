@@ -14,10 +14,14 @@ import {
   warmUpSchema,
 } from '#shared/entries'
 import type { Connection } from '../server/db/client'
-import { saveChangeover } from '../server/records/changeovers'
-import { addDryer, saveAnneal, saveDrying, saveEnding, saveSoak } from '../server/records/dryings'
-import { saveWarmUp } from '../server/records/soaks'
-import { saveSpoolEvent } from '../server/records/spools'
+import { saveChangeover } from '../server/records/prepare/changeovers'
+import { addDryer } from '../server/records/prepare/dryers'
+import { saveAnneal } from '../server/records/prepare/anneals'
+import { saveDrying } from '../server/records/prepare/dryings'
+import { saveEnding } from '../server/records/entry/endings'
+import { saveSoak } from '../server/records/prepare/soaks'
+import { saveWarmUp } from '../server/records/prepare/warm-ups'
+import { saveSpoolEvent } from '../server/records/spools/spools'
 import { machine, pass, type Build } from '../sim/thermal'
 
 const TRUE_FACTOR = 1.7

@@ -1,7 +1,7 @@
 /** Everything the screens of Equip share: one reading from the server, and the verdicts worked out from it here. */
 import { computed } from 'vue'
 import { compile, compileFleet, type Compiled, type Filament, type Offers, type Printer } from '#core/limits'
-import type { Equip } from '../../server/records/equip'
+import type { Equip } from '../../server/records/bench/equip'
 import { demandsOf } from '~/equip'
 import { useReading } from '~/composables/reading'
 

@@ -1,6 +1,6 @@
 /** What Prepare's screens share: one reading, and the time that timers go by. */
 import { onBeforeUnmount, onMounted, ref } from 'vue'
-import type { Prepare } from '../../server/records/prepare'
+import type { Prepare } from '../../server/records/prepare/prepare'
 import { useReading } from '~/composables/reading'
 
 /** Now, anew every few seconds while the page is open: timers are read in minutes. */

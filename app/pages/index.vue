@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Floor: which printer needs a person, why, and the one thing to do next. */
 import { computed, ref } from 'vue'
-import type { BenchLine, Floor } from '../../server/records/floor'
+import type { BenchLine, Floor } from '../../server/records/bench/floor'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'

@@ -1,7 +1,7 @@
 /** What the shop has: names, tags and who acts. Read once, and again after each save. */
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import type { Shop } from '../../server/records/lists'
+import type { Shop } from '../../server/records/shop/shop'
 import { read } from '~/api'
 
 export type ShopData = Shop & { person: { id: number; name: string; role: string } }

@@ -8,7 +8,7 @@
  *   N-014 (opens its page)
  */
 import { SHAPES } from '#shared/entries'
-import type { Shop } from '../../server/records/lists'
+import type { Shop } from '../../server/records/shop/shop'
 
 export type StripShop = Pick<Shop, 'printers' | 'nozzles' | 'spools' | 'materials'>
 

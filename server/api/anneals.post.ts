@@ -1,4 +1,5 @@
 import { annealSchema } from '#shared/entries'
-import { saveAnneal } from '../records/dryings'
+import { entry } from '../doors/doors'
+import { saveAnneal } from '../records/prepare/anneals'
 
 export default entry(annealSchema, (tx, body, personId) => saveAnneal(tx, body, personId))

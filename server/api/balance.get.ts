@@ -1,9 +1,10 @@
 /** What the balance reads. With the stand-in, the spool named is put on it first. */
 import { idSchema } from '#shared/entries'
-import { expectedGrossG } from '../records/weighing'
-import { Refusal } from '../records/refusal'
+import { answering } from '../doors/doors'
+import { expectedGrossG } from '../records/spools/weighing'
+import { Refusal } from '../records/entry/refusal'
 import { askOnce } from '../telemetry/link'
-import { theHub } from '../utils/telemetry'
+import { theHub } from '../telemetry/telemetry'
 
 export default answering(async (db, event) => {
   const hub = theHub()

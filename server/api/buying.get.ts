@@ -1,3 +1,4 @@
-import { buying } from '../records/equip'
+import { answering } from '../doors/doors'
+import { buying } from '../records/bench/equip'
 
 export default answering(db => buying(db))

@@ -1,4 +1,5 @@
 import { changeoverSchema } from '#shared/entries'
-import { saveChangeover } from '../records/changeovers'
+import { entry } from '../doors/doors'
+import { saveChangeover } from '../records/prepare/changeovers'
 
 export default entry(changeoverSchema, (tx, body, personId) => saveChangeover(tx, body, personId))

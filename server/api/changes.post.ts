@@ -1,4 +1,5 @@
 import { changeSchema } from '#shared/entries'
-import { saveChange } from '../records/stacks'
+import { entry } from '../doors/doors'
+import { saveChange } from '../records/printers/stack-change'
 
 export default entry(changeSchema, (tx, body, personId) => saveChange(tx, body, personId))

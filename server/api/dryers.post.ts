@@ -1,4 +1,5 @@
 import { dryerSchema } from '#shared/entries'
-import { addDryer } from '../records/dryings'
+import { entry } from '../doors/doors'
+import { addDryer } from '../records/prepare/dryers'
 
 export default entry(dryerSchema, (tx, body, personId) => addDryer(tx, body, personId))

@@ -1,4 +1,5 @@
 import { dryingSchema } from '#shared/entries'
-import { saveDrying } from '../records/dryings'
+import { entry } from '../doors/doors'
+import { saveDrying } from '../records/prepare/dryings'
 
 export default entry(dryingSchema, (tx, body, personId) => saveDrying(tx, body, personId))

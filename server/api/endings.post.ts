@@ -1,4 +1,5 @@
 import { endingSchema } from '#shared/entries'
-import { saveEnding } from '../records/dryings'
+import { entry } from '../doors/doors'
+import { saveEnding } from '../records/entry/endings'
 
 export default entry(endingSchema, (tx, body, personId) => saveEnding(tx, body, personId))

@@ -1,3 +1,4 @@
-import { equip } from '../records/equip'
+import { answering } from '../doors/doors'
+import { equip } from '../records/bench/equip'
 
 export default answering(db => equip(db))

@@ -1,4 +1,5 @@
 import { fittingSchema } from '#shared/entries'
-import { saveFitting } from '../records/fittings'
+import { entry } from '../doors/doors'
+import { saveFitting } from '../records/printers/fittings'
 
 export default entry(fittingSchema, (tx, body, personId) => saveFitting(tx, body, personId))

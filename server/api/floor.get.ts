@@ -1,3 +1,4 @@
-import { floor } from '../records/floor'
+import { answering } from '../doors/doors'
+import { floor } from '../records/bench/floor'
 
 export default answering(db => floor(db))

@@ -1,4 +1,5 @@
 import { gaugeSchema } from '#shared/entries'
-import { saveGauge } from '../records/gauges'
+import { entry } from '../doors/doors'
+import { saveGauge } from '../records/nozzles/gauges'
 
 export default entry(gaugeSchema, (tx, body, personId) => saveGauge(tx, body, personId))

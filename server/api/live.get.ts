@@ -1,6 +1,6 @@
 /** Server-sent events: what each printer reports now, and since when one is lost. */
 import { createEventStream } from 'h3'
-import { theHub } from '../utils/telemetry'
+import { theHub } from '../telemetry/telemetry'
 
 const BEAT_MS = 20_000
 

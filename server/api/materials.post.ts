@@ -1,4 +1,5 @@
 import { materialSchema } from '#shared/entries'
-import { addMaterial } from '../records/materials'
+import { entry } from '../doors/doors'
+import { addMaterial } from '../records/materials/materials'
 
 export default entry(materialSchema, (tx, body, personId) => addMaterial(tx, body, personId))

@@ -1,7 +1,7 @@
 /** Server-sent events: one line per save, so that every open screen shows it. */
 import { createEventStream } from 'h3'
-import { databaseClient } from '../utils/database'
-import { hearNews } from '../utils/news'
+import { databaseClient } from '../db/database'
+import { hearNews } from '../doors/news'
 
 const BEAT_MS = 20_000
 

@@ -1,4 +1,5 @@
 import { nozzleTypeSchema } from '#shared/entries'
-import { addNozzleType } from '../records/stores'
+import { entry } from '../doors/doors'
+import { addNozzleType } from '../records/nozzles/types'
 
 export default entry(nozzleTypeSchema, (tx, body, personId) => addNozzleType(tx, body, personId))

@@ -1,4 +1,5 @@
 import { shelfPartSchema } from '#shared/entries'
-import { addShelfPart } from '../records/stacks'
+import { entry } from '../doors/doors'
+import { addShelfPart } from '../records/printers/stack-change'
 
 export default entry(shelfPartSchema, (tx, body, personId) => addShelfPart(tx, body, personId))

@@ -1,4 +1,5 @@
 import { personSchema } from '#shared/entries'
-import { addPerson } from '../records/stores'
+import { entry } from '../doors/doors'
+import { addPerson } from '../records/shop/people'
 
 export default entry(personSchema, (tx, body) => addPerson(tx, body))

@@ -1,4 +1,5 @@
 import { practiceSetSchema } from '#shared/entries'
-import { addPracticeSet } from '../records/materials'
+import { entry } from '../doors/doors'
+import { addPracticeSet } from '../records/materials/materials'
 
 export default entry(practiceSetSchema, (tx, body, personId) => addPracticeSet(tx, body, personId))

@@ -1,3 +1,4 @@
-import { prepare } from '../records/prepare'
+import { answering } from '../doors/doors'
+import { prepare } from '../records/prepare/prepare'
 
 export default answering(db => prepare(db))

@@ -1,4 +1,5 @@
 import { printerSchema } from '#shared/entries'
-import { addPrinter } from '../records/stacks'
+import { entry } from '../doors/doors'
+import { addPrinter } from '../records/printers/stack-change'
 
 export default entry(printerSchema, (tx, body, personId) => addPrinter(tx, body, personId))

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { idSchema } from '#shared/entries'
-import { listRuns } from '../records/lists'
-import { refuseFields } from '../records/refusal'
+import { answering } from '../doors/doors'
+import { listRuns } from '../records/runs/runs'
+import { refuseFields } from '../records/entry/refusal'
 
 /** The place after a page: the time and the id of its last run. */
 const cursor = z.string().transform((text, ctx) => {

@@ -1,3 +1,4 @@
-import { shop } from '../records/lists'
+import { answering, actor } from '../doors/doors'
+import { shop } from '../records/shop/shop'
 
 export default answering(async (db, event) => ({ ...(await shop(db)), person: await actor(event, db) }))

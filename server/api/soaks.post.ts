@@ -1,4 +1,5 @@
 import { soakSchema } from '#shared/entries'
-import { saveSoak } from '../records/dryings'
+import { entry } from '../doors/doors'
+import { saveSoak } from '../records/prepare/soaks'
 
 export default entry(soakSchema, (tx, body, personId) => saveSoak(tx, body, personId))

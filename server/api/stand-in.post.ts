@@ -3,9 +3,10 @@
  * heats a real printer from here.
  */
 import { standInSchema } from '#shared/entries'
-import { Refusal, refuseField } from '../records/refusal'
+import { answering, parsed } from '../doors/doors'
+import { Refusal, refuseField } from '../records/entry/refusal'
 import { askOnce } from '../telemetry/link'
-import { theHub } from '../utils/telemetry'
+import { theHub } from '../telemetry/telemetry'
 
 const COMMAND = { nozzle: 'M104', bed: 'M140', chamber: 'M141' } as const
 

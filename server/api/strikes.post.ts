@@ -1,4 +1,5 @@
 import { strikeSchema } from '#shared/entries'
-import { saveStrike } from '../records/strikes'
+import { entry } from '../doors/doors'
+import { saveStrike } from '../records/entry/strikes'
 
 export default entry(strikeSchema, (tx, body, personId) => saveStrike(tx, body, personId))

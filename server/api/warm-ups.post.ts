@@ -1,4 +1,5 @@
 import { warmUpSchema } from '#shared/entries'
-import { saveWarmUp } from '../records/soaks'
+import { entry } from '../doors/doors'
+import { saveWarmUp } from '../records/prepare/warm-ups'
 
 export default entry(warmUpSchema, (tx, body, personId) => saveWarmUp(tx, body, personId))

@@ -6,7 +6,7 @@ import type { FittedWarmUp, PartSize, Reading } from '#core/chamber'
 import type { DryerKind } from '#core/drying'
 import type { FullScan } from '#core/gcode'
 import type { Answer, CheckLine } from '#core/precheck'
-import type { ZoneLimit } from '../records/ceilings'
+import type { ZoneLimit } from '../records/printers/ceilings'
 
 const id = () => integer().primaryKey().generatedAlwaysAsIdentity()
 const entryId = () => bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity()

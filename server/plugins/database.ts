@@ -1,6 +1,6 @@
 /** Brings the schema up at start, works out stale forecasts in the background, and closes the pool at the end. */
-import { refreshMissing, refreshStale } from '../records/forecasts'
-import { closeDatabase, database } from '../utils/database'
+import { refreshMissing, refreshStale } from '../records/nozzles/forecasts'
+import { closeDatabase, database } from '../db/database'
 
 const EVERY_MS = 2000
 

@@ -1,5 +1,5 @@
 /** Listens to the printers from the start, and keeps readings while they soak. */
-import { keepReadings, stopHub, theHub } from '../utils/telemetry'
+import { keepReadings, stopHub, theHub } from '../telemetry/telemetry'
 
 const EVERY_MS = 5000
 

@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm'
 import { expect, test } from 'vitest'
 import { loadDemo } from '../../demo/load'
-import { floor } from '../../server/records/floor'
+import { floor } from '../../server/records/bench/floor'
 import { freshDatabase } from './support'
 
 const anchor = new Date('2026-11-20T12:00:00Z')

@@ -4,8 +4,8 @@ import { rmSync } from 'node:fs'
 import { sql } from 'drizzle-orm'
 import { build } from 'vite'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { once } from '../../server/records/answers'
-import { saveRun } from '../../server/records/runs'
+import { once } from '../../server/records/entry/answers'
+import { saveRun } from '../../server/records/runs/runs'
 import { freshDatabase, refusal, runEntry, smallShop } from './support'
 
 const { db, url } = await freshDatabase()

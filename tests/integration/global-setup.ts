@@ -7,7 +7,7 @@ import { dataFolder, startServer } from '../../scripts/lib/postgres.mjs'
 import { connect } from '../../server/db/client'
 import { migrationFiles } from '../../server/db/files'
 import { migrate } from '../../server/db/migrate'
-import { firstPeople } from '../../server/records/stores'
+import { firstPeople } from '../../server/records/shop/people'
 
 declare module 'vitest' {
   export interface ProvidedContext {

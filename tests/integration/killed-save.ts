@@ -3,8 +3,8 @@ import { drizzle } from 'drizzle-orm/postgres-js'
 import postgres from 'postgres'
 import { runSchema } from '#shared/entries'
 import * as schema from '../../server/db/schema'
-import { once } from '../../server/records/answers'
-import { saveRun } from '../../server/records/runs'
+import { once } from '../../server/records/entry/answers'
+import { saveRun } from '../../server/records/runs/runs'
 
 const at = Number(process.env.KILL_AT)
 let statements = 0

@@ -19,24 +19,18 @@ import {
 } from '#shared/entries'
 import type { Connection } from '../../server/db/client'
 import { migrationFiles } from '../../server/db/files'
-import { refreshMissingCeilings, shopRules, zoneLimits } from '../../server/records/ceilings'
-import { buying, equip } from '../../server/records/equip'
-import { saveFitting } from '../../server/records/fittings'
-import { floor } from '../../server/records/floor'
-import { saveGauge } from '../../server/records/gauges'
-import { addMaterial, addMaterialValue, addPracticeSet, listAskings } from '../../server/records/materials'
-import { saveRun } from '../../server/records/runs'
-import {
-  addPrinter,
-  addShelfPart,
-  listChanges,
-  listShelf,
-  listSpareNozzles,
-  listStacks,
-  saveChange,
-} from '../../server/records/stacks'
-import { addNozzle, editRecord } from '../../server/records/stores'
-import { saveStrike } from '../../server/records/strikes'
+import { refreshMissingCeilings, shopRules, zoneLimits } from '../../server/records/printers/ceilings'
+import { buying, equip } from '../../server/records/bench/equip'
+import { saveFitting } from '../../server/records/printers/fittings'
+import { floor } from '../../server/records/bench/floor'
+import { saveGauge } from '../../server/records/nozzles/gauges'
+import { addMaterial, addMaterialValue, addPracticeSet, listAskings } from '../../server/records/materials/materials'
+import { saveRun } from '../../server/records/runs/runs'
+import { addPrinter, addShelfPart, saveChange } from '../../server/records/printers/stack-change'
+import { listChanges, listShelf, listSpareNozzles, listStacks } from '../../server/records/printers/stack-read'
+import { addNozzle } from '../../server/records/nozzles/nozzles'
+import { editRecord } from '../../server/records/entry/edits'
+import { saveStrike } from '../../server/records/entry/strikes'
 import { ago, freshDatabase, gaugeEntry, materialEntry, refusal, runEntry, smallShop } from './support'
 
 const { db } = await freshDatabase()

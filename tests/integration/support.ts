@@ -3,11 +3,13 @@ import { randomBytes } from 'node:crypto'
 import postgres from 'postgres'
 import { afterAll, inject } from 'vitest'
 import { connect, type Database } from '../../server/db/client'
-import { addMaterial } from '../../server/records/materials'
-import { addPrinter } from '../../server/records/stacks'
-import { addNozzle, addNozzleType, addSpool } from '../../server/records/stores'
-import { saveFitting } from '../../server/records/fittings'
-import { Refusal } from '../../server/records/refusal'
+import { addMaterial } from '../../server/records/materials/materials'
+import { addPrinter } from '../../server/records/printers/stack-change'
+import { addNozzle } from '../../server/records/nozzles/nozzles'
+import { addNozzleType } from '../../server/records/nozzles/types'
+import { addSpool } from '../../server/records/spools/spools'
+import { saveFitting } from '../../server/records/printers/fittings'
+import { Refusal } from '../../server/records/entry/refusal'
 import {
   fittingSchema,
   gaugeSchema,

@@ -1,8 +1,8 @@
 /** A bore that nobody expected: asked before it is stored, and every answer does what it says. */
 import { expect, test } from 'vitest'
-import { saveGauge } from '../../server/records/gauges'
-import { nozzlePage } from '../../server/records/nozzles'
-import { addNozzle, addNozzleType } from '../../server/records/stores'
+import { saveGauge } from '../../server/records/nozzles/gauges'
+import { nozzlePage, addNozzle } from '../../server/records/nozzles/nozzles'
+import { addNozzleType } from '../../server/records/nozzles/types'
 import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from '#shared/entries'
 import type { Connection } from '../../server/db/client'
 import { ago, freshDatabase, refusal, smallShop, typeEntry } from './support'

@@ -11,12 +11,12 @@ import { MU_SD, WEAR_MODEL } from '#core/wear'
 import { connect, type Database } from '../../server/db/client'
 import { migrationFiles } from '../../server/db/files'
 import { migrate } from '../../server/db/migrate'
-import { refreshMissingCeilings } from '../../server/records/ceilings'
-import { floor } from '../../server/records/floor'
-import { markOtherModels, refreshStale } from '../../server/records/forecasts'
-import { listNozzles, nozzlePage } from '../../server/records/nozzles'
-import { prepare } from '../../server/records/prepare'
-import { listStacks } from '../../server/records/stacks'
+import { refreshMissingCeilings } from '../../server/records/printers/ceilings'
+import { floor } from '../../server/records/bench/floor'
+import { markOtherModels, refreshStale } from '../../server/records/nozzles/forecasts'
+import { listNozzles, nozzlePage } from '../../server/records/nozzles/nozzles'
+import { prepare } from '../../server/records/prepare/prepare'
+import { listStacks } from '../../server/records/printers/stack-read'
 
 const adminUrl = inject('adminUrl')
 const name = `old_${randomBytes(6).toString('hex')}`

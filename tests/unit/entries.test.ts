@@ -22,7 +22,7 @@ import {
   strikeSchema,
 } from '#shared/entries'
 import { AIR_C } from '#core/drying'
-import { canonical } from '../../server/records/answers'
+import { canonical } from '../../server/records/entry/answers'
 
 const at = '2026-11-20T12:00:00Z'
 /** Messages by field; empty when it is taken. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Gauge a nozzle: pins or a value, tip length, what was seen. Emits what is typed so that the chart can show it. */
 import { computed, nextTick, reactive, ref, watch } from 'vue'
-import type { GaugeEffect } from '../../../server/records/gauges'
+import type { GaugeEffect } from '../../../server/records/nozzles/gauges'
 import { gaugeSchema, SHAPES, type GaugeEntry } from '#shared/entries'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'

@@ -2,7 +2,7 @@
 /** What this nozzle is, what its numbers rest on, and when it was last measured. */
 import { computed } from 'vue'
 import { startOf, type NozzleForecast } from '#core/wear'
-import type { NozzlePage } from '../../../server/records/nozzles'
+import type { NozzlePage } from '../../../server/records/nozzles/nozzles'
 import { gaugeFoundWords } from '#shared/gauge-words'
 import { day } from '~/format'
 

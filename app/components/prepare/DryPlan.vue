@@ -16,9 +16,9 @@ import {
   type SpoolWater,
 } from '#core/drying'
 import { dryingSchema } from '#shared/entries'
-import type { DryerRow } from '../../../server/records/dryings'
-import type { SpoolPage } from '../../../server/records/prepare'
-import type { SetRow } from '../../../server/records/materials'
+import type { DryerRow } from '../../../server/records/prepare/dryers'
+import type { SpoolPage } from '../../../server/records/spools/page'
+import type { SetRow } from '../../../server/records/materials/materials'
 import CautionList from '~/components/equip/CautionList.vue'
 import BalanceField from '~/components/prepare/BalanceField.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'

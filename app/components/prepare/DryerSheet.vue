@@ -2,7 +2,7 @@
 /** Add a dryer, or edit one. */
 import { DRYER_KINDS } from '#core/drying'
 import { BASES, dryerSchema } from '#shared/entries'
-import type { DryerRow } from '../../../server/records/dryings'
+import type { DryerRow } from '../../../server/records/prepare/dryers'
 import RecordForm from '~/components/stores/RecordForm.vue'
 import type { FormField } from '~/components/stores/form-field'
 import ModalSheet from '~/components/ui/ModalSheet.vue'

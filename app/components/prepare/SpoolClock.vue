@@ -2,7 +2,7 @@
 /** One tap each: where the spool goes now. */
 import { computed } from 'vue'
 import { spoolEventSchema } from '#shared/entries'
-import type { SpoolState } from '../../../server/records/moisture'
+import type { SpoolState } from '../../../server/records/spools/moisture'
 import { useEntryForm } from '~/composables/entry-form'
 import { useUi } from '~/stores/ui'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Runs, newest first, a page at a time; struck ones stay readable. */
 import { ref, watch } from 'vue'
-import type { RunLine } from '../../../server/records/lists'
+import type { RunLine } from '../../../server/records/runs/runs'
 import { read } from '~/api'
 import { grams, when } from '~/format'
 import { useShop } from '~/stores/shop'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The wall: a fixed temperature axis, and a column per printer that pans sideways and can be filtered. */
 import { computed, ref } from 'vue'
-import type { FloorPrinter } from '../../../server/records/floor'
+import type { FloorPrinter } from '../../../server/records/bench/floor'
 import PrinterColumn from '~/components/wall/PrinterColumn.vue'
 import { useLive } from '~/stores/live'
 import { TICKS, WALL_HEIGHT, y } from '~/components/wall/axis'

@@ -5,7 +5,7 @@
  * now.
  */
 import { computed } from 'vue'
-import type { FloorPrinter } from '../../../server/records/floor'
+import type { FloorPrinter } from '../../../server/records/bench/floor'
 import type { Live } from '../../../server/telemetry/hub'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/wall/LifeBar.vue'

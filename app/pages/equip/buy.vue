@@ -19,7 +19,7 @@ import {
   type NozzleCost,
 } from '#core/money'
 import { NOZZLE_MATERIALS, START_SIGMA, type NozzleMaterial } from '#core/wear'
-import type { Buying } from '../../../server/records/equip'
+import type { Buying } from '../../../server/records/bench/equip'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import PriceSheet from '~/components/equip/PriceSheet.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'

@@ -15,7 +15,7 @@ import {
   type Law,
 } from '#core/wear'
 import { gaugeFoundWords } from '#shared/gauge-words'
-import type { NozzlePage, RecordLine } from '../../../server/records/nozzles'
+import type { NozzlePage, RecordLine } from '../../../server/records/nozzles/nozzles'
 import NozzleSection from '~/components/drawings/NozzleSection.vue'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import RetireSheet from '~/components/entry/RetireSheet.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Inspect: which nozzle to gauge next, most urgent first. */
 import { computed, ref } from 'vue'
-import type { NozzleLine } from '../../../server/records/nozzles'
+import type { NozzleLine } from '../../../server/records/nozzles/nozzles'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/wall/LifeBar.vue'
 import { useListKeys } from '~/composables/list-keys'

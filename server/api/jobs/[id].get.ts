@@ -1,3 +1,4 @@
-import { jobPage } from '../../records/jobs'
+import { answering, pathId } from '../../doors/doors'
+import { jobPage } from '../../records/runs/jobs'
 
 export default answering((db, event) => jobPage(db, pathId(event, 'This job')))

@@ -1,3 +1,4 @@
-import { listJobs } from '../../records/jobs'
+import { answering } from '../../doors/doors'
+import { listJobs } from '../../records/runs/jobs'
 
 export default answering(db => listJobs(db))

@@ -1,4 +1,5 @@
 import { jobSchema } from '#shared/entries'
-import { saveJob } from '../../records/jobs'
+import { entry } from '../../doors/doors'
+import { saveJob } from '../../records/runs/jobs'
 
 export default entry(jobSchema, (tx, body, personId) => saveJob(tx, body, personId))

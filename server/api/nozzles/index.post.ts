@@ -1,4 +1,5 @@
 import { nozzleSchema } from '#shared/entries'
-import { addNozzle } from '../../records/stores'
+import { entry } from '../../doors/doors'
+import { addNozzle } from '../../records/nozzles/nozzles'
 
 export default entry(nozzleSchema, addNozzle)

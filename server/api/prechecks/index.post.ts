@@ -1,4 +1,5 @@
 import { precheckSchema } from '#shared/entries'
-import { savePrecheck } from '../../records/prechecks'
+import { entry } from '../../doors/doors'
+import { savePrecheck } from '../../records/prepare/prechecks'
 
 export default entry(precheckSchema, (tx, body, personId) => savePrecheck(tx, body, personId))

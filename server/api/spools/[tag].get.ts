@@ -1,3 +1,4 @@
-import { spoolPage } from '../../records/prepare'
+import { answering, pathText } from '../../doors/doors'
+import { spoolPage } from '../../records/spools/page'
 
 export default answering((db, event) => spoolPage(db, pathText(event, 'tag')))

@@ -1,4 +1,5 @@
 import { spoolSchema } from '#shared/entries'
-import { addSpool } from '../../records/stores'
+import { entry } from '../../doors/doors'
+import { addSpool } from '../../records/spools/spools'
 
 export default entry(spoolSchema, (tx, body, personId) => addSpool(tx, body, personId))

@@ -8,7 +8,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useReading } from '~/composables/reading'
 import { when } from '~/format'
 import { useShop } from '~/stores/shop'
-import type { StoredCheck } from '../../../../server/records/prechecks'
+import type { StoredCheck } from '../../../../server/records/prepare/prechecks'
 
 const route = useRoute()
 const shop = useShop()

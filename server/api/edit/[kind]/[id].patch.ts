@@ -1,7 +1,8 @@
 import type { H3Event } from 'h3'
 import { EDITS, type EditableKind } from '#shared/entries'
-import { notFound } from '../../../records/refusal'
-import { editRecord } from '../../../records/stores'
+import { edit, pathText, pathId } from '../../../doors/doors'
+import { notFound } from '../../../records/entry/refusal'
+import { editRecord } from '../../../records/entry/edits'
 
 const kindOf = (event: H3Event): EditableKind => {
   const kind = pathText(event, 'kind')

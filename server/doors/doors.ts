@@ -1,0 +1,196 @@
+/** The doors of the API: who acts, what may come in, and how refusals go out (problem+json). */
+import {
+  defineEventHandler,
+  getCookie,
+  getHeader,
+  getRequestPath,
+  getRouterParam,
+  readRawBody,
+  setResponseHeader,
+  setResponseStatus,
+  type EventHandlerRequest,
+  type H3Event,
+} from 'h3'
+import type { z } from 'zod'
+import { InputError } from '#core/numeric'
+import { idSchema, type EditBody } from '#shared/entries'
+import type { Problem } from '#shared/problem'
+import type { Connection, Database } from '../db/client'
+import { once } from '../records/entry/answers'
+import { notFound, Refusal, refuseFields } from '../records/entry/refusal'
+import { listPeople } from '../records/shop/people'
+import { database } from '../db/database'
+import { bodyFault, textFault } from './plain-text'
+
+/** Who acts: the person chosen in the header. Accounts and roles can come here without touching a route. */
+export async function actor(event: H3Event, db: Connection): Promise<{ id: number; name: string; role: string }> {
+  const people = await listPeople(db)
+  const asked = Number(getCookie(event, 'iron-nozzle-person'))
+  const person = people.find(p => p.id === asked) ?? people[0]
+  if (!person) throw new Refusal({ type: 'about:blank', status: 409, title: 'There is no person yet who could act' })
+  return person
+}
+
+const LARGEST_BODY = 4_000_000
+const SERVER_FAULT: Problem = {
+  type: 'about:blank',
+  status: 500,
+  title: 'This went wrong on the server; nothing was stored',
+}
+
+/** The code of a database or connection error, or of the one that caused it; '' for any other. */
+function codeOf(error: unknown): string {
+  const { code, cause } = (error ?? {}) as { code?: unknown; cause?: { code?: unknown } }
+  return String(code ?? cause?.code ?? '')
+}
+
+export function problemOf(error: unknown): Problem {
+  if (error instanceof Refusal) return error.problem
+  if (error instanceof InputError)
+    return {
+      type: 'urn:iron-nozzle:field',
+      status: 422,
+      title: error.message,
+      errors: [{ field: error.field, message: error.message }],
+    }
+  const code = codeOf(error)
+  if (/^(ECONN|EPIPE|ENOTFOUND|CONNECT|CONNECTION_|57P|08)/.test(code) || code === 'ETIMEDOUT')
+    return {
+      type: 'urn:iron-nozzle:database',
+      status: 503,
+      title: 'The database does not answer; nothing was stored. What you typed is kept, try again shortly',
+    }
+  if (/^(53|40)/.test(code))
+    return {
+      type: 'urn:iron-nozzle:database',
+      status: 503,
+      title: 'The database is too busy; nothing was stored. What you typed is kept, try again shortly',
+    }
+  if (code === '23514' || code.startsWith('22'))
+    return {
+      type: 'about:blank',
+      status: 422,
+      title: 'A value is outside what can be stored',
+      detail: String((error as { cause?: { constraint_name?: string } }).cause?.constraint_name ?? ''),
+    }
+  if (code === '23505')
+    return {
+      type: 'urn:iron-nozzle:field',
+      status: 422,
+      title: 'This name is taken',
+      errors: [{ field: 'name', message: 'This name is taken' }],
+    }
+  if (code === '23503') return { type: 'about:blank', status: 422, title: 'It names a record that is not known' }
+  return SERVER_FAULT
+}
+
+async function guarded<T>(event: H3Event, work: () => Promise<T>): Promise<T | Problem> {
+  try {
+    return await work()
+  } catch (error) {
+    // a question that fails in the core fails on what is stored, not on what was asked
+    const problem = error instanceof InputError && event.method === 'GET' ? SERVER_FAULT : problemOf(error)
+    if (problem.status >= 500 && problem.type !== 'urn:iron-nozzle:database') console.error(error)
+    setResponseStatus(event, problem.status)
+    setResponseHeader(event, 'content-type', 'application/problem+json')
+    return problem
+  }
+}
+
+/** A question to the records. */
+export function answering<T>(read: (db: Database, event: H3Event<EventHandlerRequest>) => Promise<T>) {
+  return defineEventHandler(event =>
+    guarded(event, async () => {
+      const started = performance.now()
+      const answer = await read(await database(), event)
+      setResponseHeader(event, 'server-timing', `read;dur=${(performance.now() - started).toFixed(1)}`)
+      setResponseHeader(event, 'cache-control', 'no-store')
+      return answer
+    }),
+  )
+}
+
+/** A text of the path, decoded; refused where it is not one. */
+export function pathText(event: H3Event, name: string): string {
+  const refuse = (message: string): never => {
+    throw new Refusal({
+      type: 'urn:iron-nozzle:field',
+      status: 400,
+      title: message,
+      errors: [{ field: name, message }],
+    })
+  }
+  let text: string
+  try {
+    text = decodeURIComponent(getRouterParam(event, name) ?? '')
+  } catch {
+    return refuse('A percent sign in the address is not followed by a character')
+  }
+  const fault = textFault(text)
+  return fault === null ? text : refuse(fault)
+}
+
+/** The identifier in the path; what cannot be one is not known. */
+export function pathId(event: H3Event, what: string): number {
+  const id = idSchema.safeParse(Number(pathText(event, 'id')))
+  return id.success ? id.data : notFound(what)
+}
+
+export async function parsed<S extends z.ZodType>(
+  event: H3Event,
+  schema: S,
+): Promise<{ body: z.output<S>; raw: unknown }> {
+  const text = await readRawBody(event, 'utf8')
+  if (text && text.length > LARGEST_BODY)
+    throw new Refusal({ type: 'about:blank', status: 413, title: 'This is more than one entry can hold (4 MB)' })
+  let raw: unknown
+  try {
+    raw = JSON.parse(text ?? '')
+  } catch {
+    throw new Refusal({ type: 'about:blank', status: 400, title: 'The body is not JSON' })
+  }
+  const fault = bodyFault(raw)
+  if (fault !== null) refuseFields([fault])
+  const result = schema.safeParse(raw)
+  if (result.success) return { body: result.data, raw }
+  const errors = result.error.issues.map(i => ({ field: i.path.join('.'), message: i.message }))
+  throw new Refusal({ type: 'urn:iron-nozzle:field', status: 422, title: errors[0]!.message, errors })
+}
+
+type Save<S extends z.ZodType, T> = (tx: Connection, body: z.output<S>, personId: number, event: H3Event) => Promise<T>
+
+/** An entry or an edit that counts exactly once under its Idempotency-Key, however often it is sent. */
+async function counted<S extends z.ZodType, T>(
+  event: H3Event,
+  schema: S,
+  save: Save<S, T>,
+  status: number,
+): Promise<T> {
+  const key = getHeader(event, 'idempotency-key') ?? ''
+  if (!/^[\w-]{8,100}$/.test(key))
+    throw new Refusal({
+      type: 'about:blank',
+      status: 400,
+      title: 'Every entry needs an Idempotency-Key of 8 to 100 letters, digits and dashes',
+    })
+  const { body, raw } = await parsed(event, schema)
+  const db = await database()
+  const person = await actor(event, db)
+  const { answer, repeated } = await once(
+    db,
+    { key, route: getRequestPath(event), body: raw, personId: person.id },
+    tx => save(tx, body, person.id, event),
+  )
+  setResponseHeader(event, 'idempotency-replayed', String(repeated))
+  setResponseStatus(event, status)
+  return answer
+}
+
+export function entry<S extends z.ZodType, T>(schema: S, save: Save<S, T>) {
+  return defineEventHandler(event => guarded(event, () => counted(event, schema, save, 201)))
+}
+
+/** An edit of a record: the fields depend on the kind of record that the path names. */
+export function edit<T>(schemaOf: (event: H3Event) => z.ZodType<EditBody>, save: Save<z.ZodType<EditBody>, T>) {
+  return defineEventHandler(event => guarded(event, async () => await counted(event, schemaOf(event), save, 200)))
+}

@@ -1,0 +1,103 @@
+/**
+ * What Equip works with, in one reading: stacks, shelf, materials, rules, and the shop's own mix. The verdicts are made
+ * in the browser.
+ */
+import { sql } from 'drizzle-orm'
+import type { Offers, Rules } from '#core/limits'
+import { NOZZLE_MATERIALS, type NozzleMaterial } from '#core/wear'
+import type { Connection } from '../../db/client'
+import { throughFitted, type Through } from '../prepare/changeovers'
+import { listAskings, type MaterialRow } from '../materials/materials'
+import { shopRules } from '../printers/ceilings'
+import { sistersPrior } from '../nozzles/forecasts'
+import {
+  listChanges,
+  listShelf,
+  listSpareNozzles,
+  listStacks,
+  type ChangeLine,
+  type StackPrinter,
+  type StoredPart,
+} from '../printers/stack-read'
+import { shopSettings } from '../shop/settings'
+
+export const MIX_DAYS = 90
+export interface MixLine {
+  materialId: number
+  kg: number
+}
+export interface Equip {
+  printers: StackPrinter[]
+  shelf: StoredPart[]
+  nozzles: Offers['nozzles']
+  materials: MaterialRow[]
+  rules: Rules
+  prices: Offers['prices']
+  currency: string
+  mix: MixLine[]
+  mixDays: number
+  changes: ChangeLine[]
+  /** What may still stand in each fitted nozzle: it decides how hot it is swapped. */
+  through: Through[]
+}
+
+async function mixOf(db: Connection): Promise<MixLine[]> {
+  return await db.execute<MixLine & Record<string, unknown>>(sql`
+    select t.material_id "materialId", sum(t.extruded_g) / 1000 kg from standing_run_tools t
+    where t.ended_at > now() - ${MIX_DAYS} * interval '1 day' group by t.material_id order by kg desc`)
+}
+
+export async function equip(db: Connection): Promise<Equip> {
+  const [printers, shelf, nozzles, materials, rules, settings, mix, changes, through] = await Promise.all([
+    listStacks(db),
+    listShelf(db),
+    listSpareNozzles(db),
+    listAskings(db),
+    shopRules(db),
+    shopSettings(db),
+    mixOf(db),
+    listChanges(db),
+    throughFitted(db),
+  ])
+  return {
+    printers,
+    shelf,
+    nozzles,
+    materials,
+    rules,
+    prices: settings.prices,
+    currency: settings.currency,
+    mix,
+    mixDays: MIX_DAYS,
+    changes,
+    through,
+  }
+}
+
+export interface WearOfMaterial {
+  material: NozzleMaterial
+  meanLn: number
+  sd: number
+  sisters: number
+}
+export interface Buying {
+  wear: WearOfMaterial[]
+  mix: (MixLine & { name: string; fillerFraction: number; abrasivity: number })[]
+  mixDays: number
+}
+
+/** Wear rate of each nozzle material as the shop's own gauges tell it, and what it prints. */
+export async function buying(db: Connection): Promise<Buying> {
+  const wear: WearOfMaterial[] = []
+  for (const material of NOZZLE_MATERIALS) {
+    const { prior, sisters } = await sistersPrior(db, material, null)
+    wear.push({ material, ...prior, sisters })
+  }
+  const mix = await db.execute<Buying['mix'][number] & Record<string, unknown>>(sql`
+    select t.material_id "materialId", m.name, sum(t.extruded_g) / 1000 kg,
+    sum(t.fibre_g) / sum(t.extruded_g) "fillerFraction", m.abrasivity
+    from standing_run_tools t join materials m on m.id = t.material_id
+    where t.ended_at > now() - ${MIX_DAYS} * interval '1 day' and t.filler_fraction > 0
+    group by t.material_id, m.name, m.abrasivity having sum(t.extruded_g) > 0 order by kg desc`)
+  return { wear, mix, mixDays: MIX_DAYS }
+}

@@ -1,0 +1,72 @@
+/** The editing of every record that may be edited. */
+import { and, eq, sql } from 'drizzle-orm'
+import type { EditableKind } from '#shared/entries'
+import type { Connection } from '../../db/client'
+import {
+  dryers,
+  materials,
+  materialValues,
+  nozzles,
+  nozzleTypes,
+  parts,
+  practiceSets,
+  printers,
+  settings,
+  spools,
+} from '../../db/schema'
+import { refreshCeilings } from '../printers/ceilings'
+import { refreshForecast } from '../nozzles/forecasts'
+import { checkFacts } from '../materials/materials'
+import { notFound, Refusal, refuseField } from './refusal'
+
+const EDITABLE = {
+  printers,
+  parts,
+  dryers,
+  materials,
+  'material-values': materialValues,
+  'practice-sets': practiceSets,
+  'nozzle-types': nozzleTypes,
+  nozzles,
+  spools,
+  settings,
+  'rules': settings,
+  'prices': settings,
+} as const satisfies Record<EditableKind, unknown>
+
+/** Changes a record if nobody changed it since `version`; otherwise refuses and shows both. */
+export async function editRecord(
+  tx: Connection,
+  kind: EditableKind,
+  id: number,
+  version: number,
+  values: Record<string, unknown>,
+  personId: number,
+): Promise<{ version: number }> {
+  const table = EDITABLE[kind] as typeof materials
+  const [current] = await tx.select().from(table).where(eq(table.id, id)).for('no key update')
+  if (!current) notFound('This record')
+  if (current.version !== version)
+    throw new Refusal({
+      type: 'urn:iron-nozzle:stale',
+      status: 409,
+      title: 'Someone changed this meanwhile; compare and save again',
+      current,
+      yours: values,
+    })
+  if (kind === 'material-values' && (current as unknown as { key: string }).key !== values.key)
+    refuseField('key', 'A value stays what it is a value of')
+  const extra = kind === 'parts' || kind === 'material-values' ? { enteredBy: personId, enteredAt: new Date() } : {}
+  await tx
+    .update(table)
+    .set({ ...values, ...extra, version: version + 1 })
+    .where(and(eq(table.id, id), eq(table.version, version)))
+  if (kind === 'parts' || kind === 'rules' || kind === 'nozzle-types') await refreshCeilings(tx)
+  if (kind === 'material-values') await checkFacts(tx, (current as unknown as { materialId: number }).materialId)
+  if (kind === 'nozzles') await refreshForecast(tx, id)
+  if (kind === 'nozzle-types' || kind === 'settings')
+    await tx.execute(sql`
+    update forecasts set stale = true where
+    ${kind === 'settings' ? sql`true` : sql`nozzle_id in (select id from nozzles where type_id = ${id})`}`)
+  return { version: version + 1 }
+}

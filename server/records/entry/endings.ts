@@ -1,0 +1,72 @@
+/** How a drying, a soak or an anneal ended; each ends once. */
+import { and, eq, sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import type { endingSchema } from '#shared/entries'
+import type { Connection } from '../../db/client'
+import { anneals, dryings, endings, soaks, spools } from '../../db/schema'
+import { ask, notFound, notInFuture, refuseField } from './refusal'
+
+const STARTED = { drying: dryings, soak: soaks, anneal: anneals } as const
+
+export async function saveEnding(
+  tx: Connection,
+  e: z.output<typeof endingSchema>,
+  personId: number,
+): Promise<{ id: number }> {
+  const occurredAt = notInFuture('occurredAt', e.occurredAt)
+  const [started] = await tx.execute<{ occurred_at: string; spool_id: number | null }>(
+    sql`select occurred_at${e.target === 'drying' ? sql`, spool_id` : sql`, null::int spool_id`}
+      from ${STARTED[e.target]} where id = ${e.targetId} for no key update`,
+  )
+  if (!started) notFound(`This ${e.target}`)
+  const [struck] = await tx.execute(
+    sql`select id from strikes where target = ${e.target} and target_id = ${e.targetId}`,
+  )
+  if (struck) refuseField('targetId', `This ${e.target} is struck out`)
+  const [ended] = await tx
+    .select()
+    .from(endings)
+    .where(and(eq(endings.target, e.target), eq(endings.targetId, e.targetId)))
+  if (ended) refuseField('targetId', `This ${e.target} has ended already`)
+  if (occurredAt.getTime() < new Date(started.occurred_at).getTime())
+    refuseField('occurredAt', 'This is before it began')
+  if (started.spool_id !== null && e.grossG !== null) await askAboutWeights(tx, e, started.spool_id)
+  const { confirmed: _, ...values } = e
+  const [row] = await tx
+    .insert(endings)
+    .values({ ...values, occurredAt, personId })
+    .returning({ id: endings.id })
+  return row!
+}
+
+/** A spool that got heavier in a dryer, or lost more than it can hold, was not weighed right. */
+async function askAboutWeights(tx: Connection, e: z.output<typeof endingSchema>, spoolId: number): Promise<void> {
+  const [d] = await tx.select().from(dryings).where(eq(dryings.id, e.targetId))
+  const [spool] = await tx.select().from(spools).where(eq(spools.id, spoolId))
+  if (spool!.tareG !== null && e.grossG! < spool!.tareG)
+    refuseField('grossG', `Less than the empty spool (${spool!.tareG} g)`)
+  if (d!.grossG === null) return
+  const lost = d!.grossG - e.grossG!
+  if (lost < -1)
+    ask(
+      [
+        {
+          code: 'heavier',
+          field: 'grossG',
+          message: `It weighs ${(-lost).toFixed(1)} g more than before it was dried (${d!.grossG} g). Is that right?`,
+        },
+      ],
+      e.confirmed,
+    )
+  if (lost > 0.08 * d!.grossG)
+    ask(
+      [
+        {
+          code: 'lost-much',
+          field: 'grossG',
+          message: `It lost ${lost.toFixed(0)} g, more water than filament holds. Was some of it printed meanwhile?`,
+        },
+      ],
+      e.confirmed,
+    )
+}

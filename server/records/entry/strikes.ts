@@ -1,0 +1,106 @@
+/** Striking out: the entry stays readable, and every total leaves it out. */
+import { sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import type { strikeSchema } from '#shared/entries'
+import type { Connection } from '../../db/client'
+import { strikes } from '../../db/schema'
+import { refreshCeilings } from '../printers/ceilings'
+import { refreshForecast } from '../nozzles/forecasts'
+import { ask, notFound, refuseField } from './refusal'
+
+const TABLE = {
+  'run': 'runs',
+  'gauge': 'gauges',
+  'fitting': 'fittings',
+  'spool event': 'spool_events',
+  'stack change': 'stack_changes',
+  'drying': 'dryings',
+  'soak': 'soaks',
+  'warm-up': 'warm_ups',
+  'changeover': 'changeovers',
+  'anneal': 'anneals',
+} as const
+/** Entries that a nozzle's forecast rests on. */
+const OF_NOZZLE: readonly string[] = ['run', 'gauge', 'fitting']
+
+export async function saveStrike(
+  tx: Connection,
+  s: z.output<typeof strikeSchema>,
+  personId: number,
+): Promise<{ id: number; nozzles: string[] }> {
+  const [entry] = await tx.execute(sql`select id from ${sql.identifier(TABLE[s.target])} where id = ${s.targetId}`)
+  if (!entry) notFound(`This ${s.target}`)
+  const [before] = await tx.execute(
+    sql`select id from strikes where target = ${s.target} and target_id = ${s.targetId}`,
+  )
+  if (before) refuseField('targetId', 'This entry is struck out already')
+  if (s.target === 'fitting') await askAboutRuns(tx, s)
+  if (s.target === 'stack change') await refuseWhatLaterChangesRest(tx, s.targetId)
+  const [saved] = await tx
+    .insert(strikes)
+    .values({ target: s.target, targetId: s.targetId, reason: s.reason.trim(), personId })
+    .returning({ id: strikes.id })
+  const touched = !OF_NOZZLE.includes(s.target)
+    ? []
+    : await tx.execute<{ id: number; tag: string }>(
+        s.target === 'run'
+          ? sql`select distinct n.id, n.tag from run_tools t join nozzles n on n.id = t.nozzle_id
+            where t.run_id = ${s.targetId} order by n.id`
+          : sql`select n.id, n.tag from ${sql.identifier(TABLE[s.target])} e
+            join nozzles n on n.id = e.nozzle_id where e.id = ${s.targetId}`,
+      )
+  for (const n of touched) await refreshForecast(tx, n.id)
+  if (s.target === 'stack change' || s.target === 'fitting')
+    await refreshCeilings(
+      tx,
+      (
+        await tx.execute<{ id: number }>(
+          s.target === 'stack change'
+            ? sql`select printer_id id from stack_changes where id = ${s.targetId}`
+            : sql`select h.printer_id id from fittings f join heads h on h.id = f.head_id where f.id = ${s.targetId}`,
+        )
+      ).map(r => r.id),
+    )
+  return { id: saved!.id, nozzles: touched.map(n => n.tag) }
+}
+
+/** Runs logged while this fitting held rely on it; they are listed before it goes. */
+async function askAboutRuns(tx: Connection, s: z.output<typeof strikeSchema>): Promise<void> {
+  const runs = await tx.execute<{ id: number; name: string; day: string }>(sql`
+    select r.id, r.name, to_char(r.ended_at, 'YYYY-MM-DD HH24:MI') "day" from fittings f
+    join standing_run_tools t on t.nozzle_id = f.nozzle_id and t.head_id = f.head_id and t.ended_at >= f.occurred_at
+      and t.ended_at < coalesce((select min(o.occurred_at) from standing_fittings o where o.head_id = f.head_id
+      and o.id <> f.id and o.occurred_at > f.occurred_at), 'infinity')
+    join runs r on r.id = t.run_id
+    where f.id = ${s.targetId} and f.kind = 'fit' order by r.ended_at limit 50`)
+  if (runs.length > 0)
+    ask(
+      [
+        {
+          code: 'runs-rely',
+          field: 'targetId',
+          message:
+            `${runs.length === 50 ? '50 or more' : runs.length} ` +
+            `${runs.length === 1 ? 'run relies' : 'runs rely'} on this fitting and keep their nozzle. Strike it ` +
+            `out all the same?`,
+          items: runs.map(r => `${r.day} ${r.name}`),
+        },
+      ],
+      s.confirmed,
+    )
+}
+
+/**
+ * A printer keeps its first description, and a change whose parts were moved again since is undone from the latest
+ * back.
+ */
+async function refuseWhatLaterChangesRest(tx: Connection, changeId: number): Promise<void> {
+  const [change] = await tx.execute<{ kind: string }>(sql`select kind from stack_changes where id = ${changeId}`)
+  if (change!.kind === 'described')
+    refuseField('targetId', 'This is how the printer was described; correct its parts instead')
+  const [later] = await tx.execute<{ text: string }>(sql`
+    select o.text from part_events e join part_events x on x.part_id = e.part_id and x.change_id <> e.change_id
+    join standing_stack_changes o on o.id = x.change_id join stack_changes c on c.id = e.change_id
+    where e.change_id = ${changeId} and (o.occurred_at, o.id) > (c.occurred_at, c.id) limit 1`)
+  if (later) refuseField('targetId', `Its parts were moved again since (“${later.text}”): strike that out first`)
+}

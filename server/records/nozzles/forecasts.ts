@@ -1,0 +1,168 @@
+/**
+ * Forecasts are derived from the log and kept in a table that can be thrown away. A save works out its own nozzle's at
+ * once; what its sisters learn from it is worked out in the background (`refreshStale`). Each row carries the version
+ * of the model: after an upgrade the terms of all sisters are renewed first, then the forecasts, fitted nozzles first.
+ */
+import { createHash } from 'node:crypto'
+import { eq, sql } from 'drizzle-orm'
+import {
+  forecast,
+  pooledPrior,
+  RowStore,
+  sisterTerm,
+  sumTerms,
+  WEAR_MODEL,
+  type LogNormalPrior,
+  type NozzleForecast,
+  type NozzleMaterial,
+  type SisterTerm,
+} from '#core/wear'
+import type { Connection, Database } from '../../db/client'
+import { forecasts, type ForecastDetail } from '../../db/schema'
+import { canonical } from '../entry/answers'
+import { historyOf, nozzleLogs, type NozzleLog } from './history'
+
+export interface Refreshed {
+  log: NozzleLog
+  forecast: NozzleForecast
+  sisters: number
+  prior: LogNormalPrior
+}
+
+const LOCK = 720_417
+
+/**
+ * Forecasts are worked out one after the other, from here to the end of the transaction: whoever comes second sees what
+ * the first one saved, and no news between sisters is lost. Some 20 ms each, which a shop never notices.
+ */
+async function oneAtATime(db: Connection): Promise<void> {
+  await db.execute(sql`select pg_advisory_xact_lock(${LOCK})`)
+}
+
+/** Terms of the sisters of a nozzle, or of all nozzles of a material; only those of today's model. */
+async function sisterTerms(db: Connection, material: NozzleMaterial, without: number | null): Promise<SisterTerm[]> {
+  const rows = await db.execute<{ sister_term: number[] }>(sql`
+    select f.sister_term from forecasts f join nozzles n on n.id = f.nozzle_id join nozzle_types t on t.id = n.type_id
+    where t.material = ${material} and f.nozzle_id <> ${without ?? 0} and f.sister_term is not null
+    and f.term_model = ${WEAR_MODEL} order by f.nozzle_id`)
+  return rows.map(r => Float64Array.from(r.sister_term))
+}
+
+/** What a nozzle's rate is expected to be from its sisters; `nozzleId` null for one that is not bought yet. */
+export async function sistersPrior(
+  db: Connection,
+  material: NozzleMaterial,
+  nozzleId: number | null,
+): Promise<{ prior: LogNormalPrior; sisters: number }> {
+  const terms = await sisterTerms(db, material, nozzleId)
+  return { prior: pooledPrior(material, sumTerms(terms), terms.length), sisters: terms.length }
+}
+
+/** Works out one nozzle's forecast anew, stores it, and marks its sisters when it has something new to tell them. */
+export async function refreshForecast(db: Connection, nozzleId: number): Promise<Refreshed> {
+  await oneAtATime(db)
+  const [log] = await nozzleLogs(db, [nozzleId])
+  const { material, bore, tip, rules } = historyOf(log!)
+  const { prior, sisters } = await sistersPrior(db, material, nozzleId)
+  const [{ risk }] = (await db.execute<{ risk: number }>(sql`select accepted_risk risk from settings`)) as unknown as [
+    { risk: number },
+  ]
+  const input = { material, law: log!.law, bore, tip, rules, wearKg: log!.wearKg, prior, acceptedRisk: risk }
+  const store = new RowStore(bore, 'sliding')
+  const term = sisterTerm(bore, material, store)
+  const made = forecast(input, log!.law === 'sliding' ? store : undefined)
+  const basis = createHash('sha256')
+    .update(canonical({ ...input, model: WEAR_MODEL }))
+    .digest('hex')
+  const values = {
+    nozzleId,
+    basis,
+    stale: false,
+    sisterTerm: term ? Array.from(term) : null,
+    wearKg: log!.wearKg,
+    fibreG: log!.fibreG,
+    leftKg: finite(made.leftKg.median),
+    leftLowKg: finite(made.leftKg.low80),
+    leftHighKg: finite(made.leftKg.high80),
+    nextGaugeKg: finite(made.nextGaugeKg),
+    pastChance: made.pastChance,
+    detail: { forecast: made, sisters, prior } satisfies ForecastDetail,
+    computedAt: new Date(),
+    model: WEAR_MODEL,
+    termModel: WEAR_MODEL,
+  }
+  const [before] = await db
+    .select({ sisterTerm: forecasts.sisterTerm, termModel: forecasts.termModel })
+    .from(forecasts)
+    .where(eq(forecasts.nozzleId, nozzleId))
+  await db.insert(forecasts).values(values).onConflictDoUpdate({ target: forecasts.nozzleId, set: values })
+  const known = before?.termModel === WEAR_MODEL ? before.sisterTerm : null
+  if (canonical(known) !== canonical(values.sisterTerm)) {
+    await db.execute(sql`
+      update forecasts set stale = true where not stale and nozzle_id <> ${nozzleId} and nozzle_id in (
+        select n.id from nozzles n join nozzle_types t on t.id = n.type_id where t.material = ${material})`)
+  }
+  return { log: log!, forecast: made, sisters, prior }
+}
+
+const finite = (v: number) => Math.min(v, 1e9)
+
+/** Marks what another model worked out; screens say so until it is worked out again. Answers how many. */
+export async function markOtherModels(db: Connection): Promise<number> {
+  const rows = await db.execute(
+    sql`update forecasts set stale = true where not stale
+      and (model <> ${WEAR_MODEL} or term_model <> ${WEAR_MODEL}) returning nozzle_id`,
+  )
+  return rows.length
+}
+
+/**
+ * The background job: works out stale forecasts, each in its own short transaction; several processes may share the
+ * work.
+ */
+export async function refreshStale(db: Database, most = 50): Promise<number> {
+  let done = 0
+  const until = async (one: (tx: Connection) => Promise<boolean>) => {
+    while (done < most && (await db.transaction(one))) done++
+  }
+  await until(async tx => {
+    await oneAtATime(tx)
+    const [row] = await tx.execute<{ nozzle_id: number }>(
+      sql`select f.nozzle_id from forecasts f ${FITTED} where f.term_model <> ${WEAR_MODEL} ${FITTED_FIRST}`,
+    )
+    if (!row) return false
+    const [log] = await nozzleLogs(tx, [row.nozzle_id])
+    const { material, bore } = historyOf(log!)
+    const term = sisterTerm(bore, material)
+    await tx
+      .update(forecasts)
+      .set({ sisterTerm: term ? Array.from(term) : null, termModel: WEAR_MODEL, stale: true })
+      .where(eq(forecasts.nozzleId, row.nozzle_id))
+    return true
+  })
+  await until(async tx => {
+    await oneAtATime(tx)
+    const [row] = await tx.execute<{ nozzle_id: number }>(
+      sql`select f.nozzle_id from forecasts f ${FITTED} where f.stale ${FITTED_FIRST}`,
+    )
+    if (!row) return false
+    await refreshForecast(tx, row.nozzle_id)
+    return true
+  })
+  if (done > 0) await db.execute(sql`select pg_notify('iron_nozzle', 'forecasts')`)
+  return done
+}
+
+/** The nozzles that stand on a printer matter first. */
+const FITTED = sql`left join lateral (select e.kind from standing_fittings e where e.nozzle_id = f.nozzle_id
+  order by e.occurred_at desc, e.id desc limit 1) e on true`
+const FITTED_FIRST = sql`order by (e.kind = 'fit') is true desc, f.nozzle_id limit 1`
+
+/** Every nozzle that has none yet (a database from before, or one where they were thrown away). */
+export async function refreshMissing(db: Database): Promise<number> {
+  const rows = await db.execute<{ id: number }>(
+    sql`select n.id from nozzles n left join forecasts f on f.nozzle_id = n.id where f.nozzle_id is null order by n.id`,
+  )
+  for (const r of rows) await db.transaction(tx => refreshForecast(tx, r.id))
+  return rows.length
+}

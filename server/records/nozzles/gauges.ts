@@ -1,0 +1,93 @@
+/** Gauges of bore, tip and shape. */
+import { eq, sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import { fillerKgFor, PIN_U_MM, TIP_U_MM } from '#core/wear'
+import type { gaugeSchema } from '#shared/entries'
+import type { Question } from '#shared/problem'
+import type { Connection } from '../../db/client'
+import { gauges, nozzles } from '../../db/schema'
+import { answerUnexpected, unexpectedBore } from './unexpected-gauge'
+import { refreshForecast } from './forecasts'
+import { boreReading, outweighedGauges, wearBy } from './history'
+import { ask, notInFuture, refuseField } from '../entry/refusal'
+
+type GaugeIn = z.output<typeof gaugeSchema>
+
+export interface GaugeEffect {
+  gaugeId: number
+  tag: string
+  boreMm: number
+  leftFibreKg: number | null
+  leftMaterial: string | null
+  pastChance: number
+  nextGaugeFibreKg: number | null
+  /** The other gauges outweigh it: it counts as misread. */
+  outweighed: boolean
+}
+
+export async function saveGauge(
+  tx: Connection,
+  g: GaugeIn,
+  personId: number,
+  kind: 'receipt' | 'service' = 'service',
+): Promise<GaugeEffect> {
+  const occurredAt = notInFuture('occurredAt', g.occurredAt)
+  const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, g.nozzleId)).for('no key update')
+  if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
+  const wearKg = kind === 'receipt' ? 0 : await wearBy(tx, g.nozzleId, occurredAt)
+  const reading = boreReading({ ...g, wearKg })
+  const pin = g.noGoMm !== null ? 'noGoMm' : 'goMm'
+  const unexpected = reading && (await unexpectedBore(tx, g.nozzleId, reading, g.valueMm !== null ? 'valueMm' : pin))
+  ask([...(unexpected ? [unexpected] : []), ...(await longerTip(tx, g, occurredAt))], g.confirmed)
+  if (unexpected) await answerUnexpected(tx, g.nozzleId, g.confirmed, occurredAt, personId)
+  const [saved] = await tx
+    .insert(gauges)
+    .values({
+      nozzleId: g.nozzleId,
+      kind,
+      goMm: g.goMm,
+      noGoMm: g.noGoMm,
+      goPin: g.goMm === null ? null : g.goPin,
+      noGoPin: g.noGoMm === null ? null : g.noGoPin,
+      valueMm: g.valueMm,
+      uMm: reading === null ? null : (g.uMm ?? PIN_U_MM),
+      tipMm: g.tipMm,
+      tipUMm: g.tipMm === null ? null : (g.tipUMm ?? TIP_U_MM),
+      shape: g.shape,
+      note: g.note,
+      occurredAt,
+      personId,
+    })
+    .returning({ id: gauges.id })
+  const { log, forecast, prior } = await refreshForecast(tx, g.nozzleId)
+  const outweighed = unexpected !== null && outweighedGauges(log, prior).has(saved!.id)
+  const fibre = (kg: number) =>
+    log.lastFilled && Number.isFinite(kg) ? fillerKgFor(kg, log.lastFilled.abrasivity) : null
+  return {
+    gaugeId: saved!.id,
+    tag: nozzle.tag,
+    boreMm: forecast.bore.median,
+    leftFibreKg: fibre(forecast.leftKg.median),
+    leftMaterial: log.lastFilled?.material ?? null,
+    pastChance: forecast.pastChance,
+    nextGaugeFibreKg: fibre(forecast.nextGaugeKg),
+    outweighed,
+  }
+}
+
+/** A tip does not grow: asks when this one is longer than the last by more than both tolerances. */
+async function longerTip(tx: Connection, g: GaugeIn, at: Date): Promise<Question[]> {
+  if (g.tipMm === null) return []
+  const [tip] = await tx.execute<{ tip_mm: number; tip_u_mm: number; when: string }>(sql`
+    select tip_mm, tip_u_mm, to_char(occurred_at, 'YYYY-MM-DD') "when" from standing_gauges
+    where nozzle_id = ${g.nozzleId} and occurred_at <= ${at.toISOString()} and tip_mm is not null
+    order by occurred_at desc, id desc limit 1`)
+  if (!tip || g.tipMm <= tip.tip_mm + 2 * Math.hypot(g.tipUMm ?? TIP_U_MM, tip.tip_u_mm)) return []
+  return [
+    {
+      code: 'longer-tip',
+      field: 'tipMm',
+      message: `Longer than on ${tip.when} (${tip.tip_mm.toFixed(2)} mm). Is the tip clean?`,
+    },
+  ]
+}

@@ -1,0 +1,100 @@
+/** What a nozzle was purged from and to, and what stands in it now. */
+import { eq, sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import type { changeoverSchema } from '#shared/entries'
+import type { Connection } from '../../db/client'
+import { changeovers, nozzles } from '../../db/schema'
+import { headAt } from '../printers/fittings'
+import { ask, notInFuture, refuseField } from '../entry/refusal'
+
+export async function saveChangeover(
+  tx: Connection,
+  c: z.output<typeof changeoverSchema>,
+  personId: number,
+): Promise<{ id: number; tag: string }> {
+  const occurredAt = notInFuture('occurredAt', c.occurredAt)
+  const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, c.nozzleId))
+  if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
+  const fitted = await headAt(tx, c.headId, occurredAt)
+  if (fitted?.nozzleId !== c.nozzleId)
+    ask(
+      [
+        {
+          code: 'not-fitted',
+          field: 'nozzleId',
+          message: fitted
+            ? `${fitted.tag} was fitted there then, not ${nozzle.tag}. Log it for ${nozzle.tag} all the same?`
+            : `No nozzle was fitted there then. Log it for ${nozzle.tag} all the same?`,
+        },
+      ],
+      c.confirmed,
+    )
+  const [limit] = await tx.execute<{ limits: { zone: string; headId: number | null; limitC: number; part: string }[] }>(
+    sql`select limits from stack_ceilings where printer_id = (select printer_id from heads where id = ${c.headId})`,
+  )
+  const ceiling = limit?.limits.find(l => l.zone === 'nozzle' && l.headId === c.headId)
+  if (ceiling && c.atC > ceiling.limitC) refuseField('atC', `The ${ceiling.part} stops at ${ceiling.limitC} °C`)
+  const { confirmed: _, ...values } = c
+  const [row] = await tx
+    .insert(changeovers)
+    .values({ ...values, occurredAt, personId })
+    .returning({ id: changeovers.id })
+  return { id: row!.id, tag: nozzle.tag }
+}
+
+export interface Through {
+  nozzleId: number
+  materialIds: number[]
+  lastId: number | null
+}
+
+/**
+ * Filaments that may still stand in each fitted nozzle: all that went through since it was last purged clean, and what
+ * it was purged to. They decide how hot it is swapped, and from what it is purged next.
+ */
+export async function throughFitted(db: Connection): Promise<Through[]> {
+  return await db.execute<Through & Record<string, unknown>>(sql`
+    select e.nozzle_id "nozzleId", array_agg(distinct x.material_id) "materialIds", (array_agg(x.material_id
+    order by x.at desc, x.rank desc))[1] "lastId" from heads h
+    join lateral (select kind, nozzle_id from standing_fittings e where e.head_id = h.id
+    order by occurred_at desc, id desc limit 1) e on e.kind = 'fit'
+    left join lateral (select c.occurred_at from standing_changeovers c where c.nozzle_id = e.nozzle_id
+    and c.clean order by c.occurred_at desc, c.id desc limit 1) clean on true
+    join lateral (
+      select t.material_id, t.ended_at at, 0 rank from standing_run_tools t where t.nozzle_id = e.nozzle_id
+      and t.ended_at > coalesce(clean.occurred_at, '-infinity')
+      union all select c.to_material_id, c.occurred_at, 1 from standing_changeovers c
+      where c.nozzle_id = e.nozzle_id and c.to_material_id is not null
+      and c.occurred_at >= coalesce(clean.occurred_at, '-infinity')
+      union all select c.from_material_id, c.occurred_at - interval '1 second', 0 from standing_changeovers c
+      where c.nozzle_id = e.nozzle_id and c.from_material_id is not null and not c.clean
+      and c.occurred_at >= coalesce(clean.occurred_at, '-infinity')
+    ) x on true
+    group by e.nozzle_id`)
+}
+
+export interface ChangeoverLine {
+  id: number
+  nozzle: string
+  printer: string
+  head: string
+  from: string | null
+  to: string | null
+  atC: number
+  volumeMm3: number
+  clean: boolean
+  at: string
+  person: string
+  note: string
+  struck: string | null
+}
+export async function listChangeovers(db: Connection): Promise<ChangeoverLine[]> {
+  return await db.execute<ChangeoverLine & Record<string, unknown>>(sql`
+    select c.id::int, n.tag nozzle, p.name printer, h.name head, f.name "from", t.name "to", c.at_c "atC",
+    c.volume_mm3 "volumeMm3", c.clean, c.occurred_at at, u.name person, c.note,
+      (select s.reason from strikes s where s.target = 'changeover' and s.target_id = c.id) struck
+    from changeovers c join nozzles n on n.id = c.nozzle_id join heads h on h.id = c.head_id
+    join printers p on p.id = h.printer_id left join materials f on f.id = c.from_material_id left
+    join materials t on t.id = c.to_material_id join people u on u.id = c.person_id
+    order by c.occurred_at desc, c.id desc limit 100`)
+}

@@ -1,0 +1,80 @@
+/** Dryings of a spool; it cannot be elsewhere meanwhile. */
+import { eq, sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import { dryingRefusal, isPolyamide, OVER_DRY_H } from '#core/drying'
+import type { dryingSchema } from '#shared/entries'
+import type { Question } from '#shared/problem'
+import type { Connection } from '../../db/client'
+import { dryings, spools } from '../../db/schema'
+import { spoolLogs } from '../spools/moisture'
+import { ask, notInFuture, refuseField } from '../entry/refusal'
+import { dryerOf } from './dryers'
+
+/** A drying that lies in this stretch of time, or reaches into it; the spool cannot be elsewhere then. */
+export async function dryingWithin(
+  tx: Connection,
+  spoolId: number,
+  from: Date,
+  to: Date,
+): Promise<{ id: number; dryer: string; from: string; open: boolean } | null> {
+  const [row] = await tx.execute<{ id: number; dryer: string; from: string; open: boolean }>(sql`
+    select d.id::int, y.name dryer, to_char(d.occurred_at, 'YYYY-MM-DD HH24:MI') "from",
+    d.ended_at is null open from standing_dryings d join dryers y on y.id = d.dryer_id
+    where d.spool_id = ${spoolId} and d.occurred_at < ${to.toISOString()} and (d.ended_at is null
+    or d.ended_at > ${from.toISOString()}) order by d.occurred_at desc limit 1`)
+  return row ?? null
+}
+
+export async function saveDrying(
+  tx: Connection,
+  d: z.output<typeof dryingSchema>,
+  personId: number,
+): Promise<{ id: number; until: string }> {
+  const occurredAt = notInFuture('occurredAt', d.occurredAt)
+  // two dryings of one spool do not slip past each other
+  await tx.execute(sql`select id from spools where id = ${d.spoolId} for no key update`)
+  const [log] = await spoolLogs(tx, sql`s.id = ${d.spoolId}`)
+  if (!log) refuseField('spoolId', 'This spool is not known')
+  const dryer = await dryerOf(tx, d.dryerId)
+  const [spool] = await tx.select().from(spools).where(eq(spools.id, d.spoolId))
+  const refusal = dryingRefusal(d.setC, dryer, {
+    dryHighestC: log.facts.dryHighestC ?? null,
+    glassC: log.facts.glassC ?? null,
+    meltC: log.facts.meltC ?? null,
+    hub: spool!.hub,
+  })
+  if (refusal) refuseField('setC', refusal)
+  if (d.grossG !== null && spool!.tareG !== null && d.grossG < spool!.tareG)
+    refuseField('grossG', `Less than the empty spool (${spool!.tareG} g)`)
+  const other = await dryingWithin(tx, d.spoolId, occurredAt, occurredAt)
+  if (other) refuseField('occurredAt', `${log.tag} is in ${other.dryer} since ${other.from}. End that drying first`)
+  const later = log.dryings.find(x => Date.parse(x.from) >= occurredAt.getTime())
+  if (later)
+    refuseField(
+      'occurredAt',
+      `A later drying of ${log.tag} is logged already, in ${later.dryer}. Strike that out first, or enter this ` +
+        `one as dried elsewhere`,
+    )
+  const questions: Question[] = []
+  if (dryer.kind === 'bed under a cover')
+    questions.push({
+      code: 'attended',
+      field: 'dryerId',
+      message:
+        'A bed as a dryer: the spool on a spacer, under a cover that does not burn, attended, the time-out left ' +
+        'on. Is it so?',
+    })
+  if (d.plannedH > OVER_DRY_H && log.fillerFraction > 0 && isPolyamide(log.polymer))
+    questions.push({
+      code: 'over-dry',
+      field: 'plannedH',
+      message: `More than ${OVER_DRY_H} h makes filled nylon brittle. Dry it so long all the same?`,
+    })
+  ask(questions, d.confirmed)
+  const { confirmed: _, ...values } = d
+  const [row] = await tx
+    .insert(dryings)
+    .values({ ...values, occurredAt, personId })
+    .returning({ id: dryings.id })
+  return { id: row!.id, until: new Date(occurredAt.getTime() + d.plannedH * 3_600_000).toISOString() }
+}

@@ -1,0 +1,269 @@
+/**
+ * The check before a run: the facts gathered from every subject's records, the lines made by the core, stored with the
+ * answers.
+ */
+import { eq, sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import { checkStack, demandOfJob, inOrder, offsetC, reason, stackOf, type Demand } from '#core/limits'
+import { FOR_GOOD_H } from '#core/drying'
+import type { FullScan } from '#core/gcode'
+import { fibreMassG, massG } from '#core/materials'
+import { precheck, verdictOf, type CheckLine, type PrecheckFacts, type WindowOfMaterial } from '#core/precheck'
+import { demandsOf } from '#shared/asking'
+import type { precheckSchema } from '#shared/entries'
+import { filamentOfSpool, readForAnother, USUAL_DIAMETER_MM } from '#shared/filament'
+import type { Connection } from '../../db/client'
+import { prechecks } from '../../db/schema'
+import { shopRules } from '../printers/ceilings'
+import { jobOfContent } from '../runs/jobs'
+import { listAskings, type MaterialRow } from '../materials/materials'
+import { spoolsAndAir, stateOf, type SpoolLog, type SpoolState } from '../spools/moisture'
+import { listNozzles } from '../nozzles/nozzles'
+import { notFound, notInFuture, Refusal, refuseField } from '../entry/refusal'
+import { spoolRemaining } from '../spools/spools'
+import { listStacks, type StackPrinter } from '../printers/stack-read'
+
+type Precheck = z.output<typeof precheckSchema>
+export interface PrecheckAnswer {
+  lines: CheckLine[]
+  seen: string[]
+  material: string
+  hours: number | null
+  massG: number | null
+}
+
+const windowOf = (m: MaterialRow): WindowOfMaterial => ({
+  name: m.name,
+  nozzleMinC: m.values.find(v => v.key === 'nozzleMinC')?.value ?? null,
+  nozzleMaxC: m.values.find(v => v.key === 'nozzleMaxC')?.value ?? null,
+  beds: m.sets.flatMap(s =>
+    s.withdrawn || s.bedMinC === null || s.bedMaxC === null ? [] : [[s.bedMinC, s.bedMaxC] as const],
+  ),
+})
+
+type Water = NonNullable<SpoolState['water']>
+function drynessIn(place: Precheck['printsFrom'], water: Water): Water['inRoom'] {
+  if (place === 'dryer') return stayDry(water.wound <= water.printable)
+  return place === 'room' ? water.inRoom : water.inBox
+}
+function drynessMissing(tag: string | null, state: SpoolState | null, material: string): string {
+  if (tag === null) return 'No spool is chosen, so how dry it is is not known.'
+  if (state && state.problem !== null) return `${state.problem}.`
+  if (state?.place === 'sealed')
+    return `${tag} was never opened in the log; nobody knows how long it lay ` + `before it was sealed.`
+  return `How ${material} takes up water is not known.`
+}
+
+/** The practice whose bed is nearest to what the file sets, among those that this printer can follow. */
+function practiceFor(demands: Demand[], enclosed: boolean, bedC: number | null): Demand {
+  const fit = demands.filter(d => enclosed || !d.enclosed)
+  const far = (d: Demand) =>
+    bedC === null || d.bedMinC === null || d.bedMaxC === null ? 0 : Math.max(0, d.bedMinC - bedC, bedC - d.bedMaxC)
+  return [...(fit.length > 0 ? fit : demands)].sort((a, b) => far(a) - far(b))[0]!
+}
+
+/** Lines that the check has a line of its own for, or that a job file does not decide. */
+const OWN_LINES: readonly string[] = ['surface', 'enclosure', 'dryer']
+
+export async function makePrecheck(db: Connection, q: Precheck, now = new Date()): Promise<PrecheckAnswer> {
+  const [printer] = await listStacks(db, [q.printerId])
+  if (!printer) notFound('This printer')
+  const head = printer.heads.find(h => h.id === q.headId)
+  if (!head) refuseField('headId', 'This head is not on that printer')
+  const [rules, askings, { logs, air, wound }] = await Promise.all([shopRules(db), listAskings(db), spoolsAndAir(db)])
+  const material = askings.find(m => m.id === q.materialId)
+  if (!material) refuseField('materialId', 'This material is not known')
+  const log =
+    q.spoolId === null
+      ? null
+      : (logs.find(s => s.id === q.spoolId) ?? refuseField('spoolId', 'This spool is not known'))
+  if (log && log.materialId !== q.materialId)
+    refuseField('spoolId', `${log.tag} is ${log.material}, not ${material.name}`)
+  const scan = q.scan as FullScan | null
+  const job = jobOf(q, scan, material, log)
+  const stack = stackOf(printer, q.headId)
+  const enclosed = stack.air.enclosure !== null
+  const base = practiceFor(
+    demandsOf(material, log?.diameterMm ?? scan?.filamentDiameterMm ?? USUAL_DIAMETER_MM),
+    enclosed,
+    job.bedC,
+  )
+  const demand = demandOfJob(q.name, job, base)
+  const checked = checkStack(stack, demand, rules)
+  const state = log === null ? null : stateOf(log, air, wound, now.getTime())
+  const water = state?.water ?? null
+  const nozzle = head.nozzle ? await nozzleFacts(db, head.nozzle, q.materialId) : null
+  const facts: PrecheckFacts = {
+    job,
+    material: {
+      ...windowOf(material),
+      polymer: material.polymer,
+      surfaces: base.surfaces ?? [],
+      chamberNeeded: base.chamber === 'needs',
+      chamberMinC: base.chamber === 'indifferent' ? null : base.chamberMinC,
+      chamberMaxC: base.chamberMaxC,
+    },
+    nozzleOffsetC: head.nozzle ? offsetC(head.nozzle.material) : 0,
+    others: askings.map(windowOf),
+    limits: inOrder(checked.lines)
+      .filter(l => !OWN_LINES.includes(l.key))
+      .flatMap(l => (l.status === 'ok' ? [] : [{ status: l.status, says: reason(l, demand, head.nozzle) }])),
+    nozzle,
+    spool: log === null ? null : { tag: log.tag, leftG: (await spoolRemaining(db, log.id)).g },
+    dryness: water === null ? null : drynessIn(q.printsFrom, water),
+    inBox: water?.inBox ?? null,
+    drynessMissing: drynessMissing(log?.tag ?? null, state, material.name),
+    printsFrom: q.printsFrom,
+    fittedSurface: printer.parts.find(p => p.role === 'sheet')?.details.surface ?? null,
+    enclosed,
+    soak: await soakOf(db, printer, now),
+  }
+  if (state?.place === 'sealed') facts.dryness = null
+  const lines = precheck(facts)
+  return {
+    lines,
+    seen: lines.map(l => `${l.key}:${l.status}`),
+    material: material.name,
+    hours: job.hours,
+    massG: job.massG,
+  }
+}
+
+/** From the dryer itself it stays as dry as it is; a wet spool is wet there too. */
+const stayDry = (dry: boolean) => (dry ? { strandH: FOR_GOOD_H, woundH: FOR_GOOD_H } : { strandH: 0, woundH: 0 })
+
+function jobOf(q: Precheck, scan: FullScan | null, material: MaterialRow, log: SpoolLog | null): PrecheckFacts['job'] {
+  const tool = scan?.tools.find(t => t.index === q.tool) ?? null
+  const another = readForAnother(log, scan?.filamentDiameterMm ?? null)
+  if (another) refuseField('spoolId', another)
+  const f = filamentOfSpool(log?.own ?? null, material, scan?.filamentDiameterMm ?? null)
+  const grams = tool === null || f.densityGCm3 === null ? null : massG(tool.extrudedMm, f.diameterMm, f.densityGCm3)
+  const seconds = scan?.moveSeconds ?? null
+  return {
+    name: q.name,
+    nozzleC: scan?.maxSetpointC.tools[String(q.tool)] ?? null,
+    bedC: scan?.maxSetpointC.bed ?? null,
+    chamberC: scan?.maxSetpointC.chamber ?? null,
+    peakMm3S: scan?.toolFlow?.find(t => t.index === q.tool)?.peak ?? scan?.flow?.peak ?? null,
+    hours: q.hours ?? (seconds === null ? null : seconds / 3600),
+    massG: grams,
+    fibreG: grams === null ? null : fibreMassG(grams, f.fillerFraction),
+    fanMax: scan?.fan?.max ?? null,
+    firstLayer: scan?.firstLayer ?? null,
+  }
+}
+
+async function nozzleFacts(
+  db: Connection,
+  n: { id: number | string; tag: string; boreMm: number },
+  materialId: number,
+): Promise<NonNullable<PrecheckFacts['nozzle']>> {
+  const line = (await listNozzles(db)).find(x => x.id === n.id)!
+  const [proven] = await db.execute<{ flow: number | null }>(sql`
+    select max(t.peak_flow_mm3_s) flow from standing_runs r join run_tools t on t.run_id = r.id
+    where t.nozzle_id = ${line.id} and t.material_id = ${materialId} and r.outcome = 'finished'
+    and not ('under-extruded' = any(r.symptoms))`)
+  return {
+    tag: n.tag,
+    boreMm: n.boreMm,
+    provenMm3S: proven!.flow,
+    left: line.leftKg === null ? null : { low80G: line.leftLowKg! * 1000, medianG: line.leftKg * 1000 },
+    pastChance: line.pastChance,
+  }
+}
+
+async function soakOf(db: Connection, printer: StackPrinter, now: Date): Promise<PrecheckFacts['soak']> {
+  const [s] = await db.execute<{ from: string; minutes: number; outcome: string | null }>(sql`
+    select occurred_at "from", minutes, outcome from standing_soaks
+    where printer_id = ${printer.id} and (ended_at is null
+    or ended_at > now() - interval '1 hour') and occurred_at > now() - interval '12 hours'
+    order by occurred_at desc, id desc limit 1`)
+  if (!s) return null
+  const leftMin = s.minutes - (now.getTime() - Date.parse(s.from)) / 60_000
+  return {
+    running: s.outcome === null && leftMin > 0,
+    leftMin: Math.max(0, leftMin),
+    done: s.outcome === 'done' || (s.outcome === null && leftMin <= 0),
+  }
+}
+
+export async function savePrecheck(
+  tx: Connection,
+  q: Precheck,
+  personId: number,
+): Promise<{ id: number; may: boolean }> {
+  const occurredAt = notInFuture('occurredAt', q.occurredAt)
+  const made = await makePrecheck(tx, q)
+  if (q.seen !== null && q.seen.join() !== made.seen.join())
+    throw new Refusal({
+      type: 'urn:iron-nozzle:field',
+      status: 422,
+      title: 'Something changed since you looked: check the lines again',
+      errors: [{ field: 'seen', message: 'Something changed since you looked: check the lines again' }],
+    })
+  const { may } = verdictOf(made.lines, q.answers)
+  const [row] = await tx
+    .insert(prechecks)
+    .values({
+      printerId: q.printerId,
+      headId: q.headId,
+      spoolId: q.spoolId,
+      materialId: q.materialId,
+      name: q.name,
+      contentSha256: q.contentSha256,
+      hours: made.hours,
+      printsFrom: q.printsFrom,
+      lines: made.lines,
+      answers: q.answers,
+      may,
+      note: q.note,
+      occurredAt,
+      personId,
+    })
+    .returning({ id: prechecks.id })
+  return { id: row!.id, may }
+}
+
+export async function precheckPage(db: Connection, id: number) {
+  const [row] = await db.select().from(prechecks).where(eq(prechecks.id, id))
+  if (!row) notFound('This check')
+  const [names] = await db.execute<{
+    printer: string
+    head: string
+    spool: string | null
+    material: string
+    person: string
+    run: number | null
+  }>(sql`
+    select p.name printer, h.name head, s.tag spool, m.name material, u.name person, (select r.id::int
+    from standing_runs r where r.precheck_id = ${id} order by r.id limit 1) run
+    from prechecks c join printers p on p.id = c.printer_id join heads h on h.id = c.head_id left
+    join spools s on s.id = c.spool_id join materials m on m.id = c.material_id
+    join people u on u.id = c.person_id where c.id = ${id}`)
+  // the job goes along when the shop has it, so that the run can be logged from the check
+  const job = row.contentSha256 === null ? null : await jobOfContent(db, row.contentSha256)
+  return { ...row, ...names!, job }
+}
+
+/** As the browser reads it. */
+export type StoredCheck = Omit<Awaited<ReturnType<typeof precheckPage>>, 'occurredAt' | 'recordedAt'> & {
+  occurredAt: string
+}
+
+export interface CheckOfRun {
+  id: number
+  name: string
+  printer: string
+  spool: string | null
+  may: boolean
+  at: string
+  person: string
+  run: number | null
+}
+export async function listChecks(db: Connection): Promise<CheckOfRun[]> {
+  return await db.execute<CheckOfRun & Record<string, unknown>>(sql`
+    select c.id::int, c.name, p.name printer, s.tag spool, c.may, c.occurred_at at, u.name person,
+    (select r.id::int from standing_runs r where r.precheck_id = c.id order by r.id limit 1) run
+    from prechecks c join printers p on p.id = c.printer_id left join spools s on s.id = c.spool_id
+    join people u on u.id = c.person_id order by c.occurred_at desc, c.id desc limit 20`)
+}

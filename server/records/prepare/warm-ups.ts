@@ -1,0 +1,109 @@
+/** Warm-ups, fitted from what a printer reported while it soaked or from a probe's file. */
+import { eq, sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import { fitWarmUp, type FittedWarmUp, type Reading, type RecordedWarmUp } from '#core/chamber'
+import { InputError } from '#core/numeric'
+import type { warmUpSchema } from '#shared/entries'
+import type { Connection } from '../../db/client'
+import { printers, warmUps } from '../../db/schema'
+import { notInFuture, refuseField } from '../entry/refusal'
+
+export interface WarmUpLine extends RecordedWarmUp {
+  id: number
+  printerId: number
+  place: string
+  source: string
+  at: string
+  person: string
+  note: string
+  rmsC: number
+  used: number
+  dips: { fromS: number; toS: number }[]
+  readings: Reading[]
+  struck: string | null
+}
+
+/** Warm-ups of all printers, newest first, each with at most 200 of its readings for the drawing. */
+export async function listWarmUps(db: Connection): Promise<WarmUpLine[]> {
+  const rows = await db.execute<{
+    id: number
+    printerId: number
+    place: string
+    source: string
+    bedC: number
+    chamberSetC: number | null
+    roomC: number
+    fit: FittedWarmUp
+    readings: Reading[]
+    at: string
+    person: string
+    note: string
+    struck: string | null
+  }>(sql`
+    select w.id::int, w.printer_id "printerId", w.place, w.source, w.bed_c "bedC",
+    w.chamber_set_c "chamberSetC", w.room_c "roomC", w.fit, w.readings, w.occurred_at at, u.name person, w.note,
+      (select s.reason from strikes s where s.target = 'warm-up' and s.target_id = w.id) struck
+    from warm_ups w join people u on u.id = w.person_id order by w.occurred_at desc, w.id desc limit 200`)
+  return rows.map(({ fit, readings, ...r }) => ({ ...r, ...fit, readings: thinned(readings) }))
+}
+
+function thinned(readings: Reading[]): Reading[] {
+  const every = Math.max(1, Math.ceil(readings.length / 200))
+  return readings.filter((_, i) => i % every === 0 || i === readings.length - 1)
+}
+
+async function readingsOfSoak(tx: Connection, soakId: number, printerId: number): Promise<Reading[]> {
+  const [soak] = await tx.execute<{ printer_id: number }>(
+    sql`select printer_id from standing_soaks where id = ${soakId}`,
+  )
+  if (!soak || soak.printer_id !== printerId) refuseField('soakId', 'This soak is not known on that printer')
+  const rows = await tx.execute<{ s: number; c: number }>(sql`
+    select extract(epoch from r.at - k.occurred_at)::float8 s, r.chamber_c c from soaks k
+    join readings r on r.printer_id = k.printer_id
+    where k.id = ${soakId} and r.chamber_c is not null and r.at >= k.occurred_at - interval '10 seconds'
+    and r.at <= coalesce((select e.occurred_at from endings e where e.target = 'soak'
+    and e.target_id = k.id), now()) order by r.at`)
+  const first = rows[0]?.s ?? 0
+  return rows.map(r => ({ s: r.s - first, c: r.c }))
+}
+
+export async function saveWarmUp(
+  tx: Connection,
+  w: z.output<typeof warmUpSchema>,
+  personId: number,
+): Promise<{ id: number; fit: FittedWarmUp }> {
+  const occurredAt = notInFuture('occurredAt', w.occurredAt)
+  const [printer] = await tx.select().from(printers).where(eq(printers.id, w.printerId))
+  if (!printer) refuseField('printerId', 'This printer is not known')
+  const readings = w.readings ?? (await readingsOfSoak(tx, w.soakId!, w.printerId))
+  let fit: FittedWarmUp
+  try {
+    fit = fitWarmUp(readings)
+  } catch (error) {
+    if (error instanceof InputError)
+      refuseField(
+        w.readings ? 'readings' : 'soakId',
+        `No warm-up can be fitted: ${error.given} given, ${error.allowed}`,
+      )
+    throw error
+  }
+  if (fit.finalC > 400 || fit.tauS > 1e6)
+    refuseField('readings', 'These readings do not bend towards an end yet; record for longer')
+  const [row] = await tx
+    .insert(warmUps)
+    .values({
+      printerId: w.printerId,
+      place: w.place,
+      source: w.readings ? 'probe file' : 'live readings',
+      bedC: w.bedC,
+      chamberSetC: w.chamberSetC,
+      roomC: w.roomC,
+      fit,
+      readings,
+      note: w.note,
+      occurredAt,
+      personId,
+    })
+    .returning({ id: warmUps.id })
+  return { id: row!.id, fit }
+}

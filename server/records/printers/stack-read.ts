@@ -1,0 +1,104 @@
+/** Printers as stacks of parts, by the log of changes: what sits where, what is on the shelf, what was done. */
+import { sql } from 'drizzle-orm'
+import type { FittedNozzle, Part, Printer } from '#core/limits'
+import type { NozzleMaterial } from '#core/wear'
+import type { Connection } from '../../db/client'
+
+export interface StoredPart extends Part {
+  id: number
+  version: number
+  enteredBy: string
+  enteredAt: string
+}
+export interface StackPrinter extends Printer {
+  kind: string
+  note: string
+  version: number
+  parts: StoredPart[]
+}
+
+const PART_JSON = sql`json_build_object('id', a.id, 'kind', a.kind, 'role', a.role, 'name', a.name, 'headId',
+  w.head_id, 'place', a.place, 'limitC', a.limit_c, 'shortC', a.short_c,
+  'basis', a.basis, 'note', a.note, 'details', a.details, 'version', a.version, 'enteredBy', u.name,
+  'enteredAt', a.entered_at)`
+const NOZZLE_JSON = sql`json_build_object('id', n.id, 'tag', n.tag, 'material', y.material, 'boreMm',
+  y.nominal_bore_mm, 'insert', y.insert_mm is not null, 'lengthMm', y.length_mm, 'headId', h.id, 'price', 0)`
+
+/** All printers as stacks, or those asked for. */
+export async function listStacks(db: Connection, ids?: readonly number[]): Promise<StackPrinter[]> {
+  const these =
+    ids === undefined
+      ? sql`true`
+      : sql`p.id in (${sql.join(
+          [...ids, 0].map(i => sql`${i}`),
+          sql`, `,
+        )})`
+  return await db.execute<StackPrinter & Record<string, unknown>>(sql`
+    select p.id, p.name, p.kind, p.note, p.version,
+      (select coalesce(json_agg(json_build_object('id', h.id, 'name', h.name, 'nozzle', (
+        select ${NOZZLE_JSON} from (select * from standing_fittings e where e.head_id = h.id
+        order by e.occurred_at desc, e.id desc limit 1) e
+        join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id where e.kind = 'fit'))
+        order by h.position, h.id), '[]') from heads h where h.printer_id = p.id) heads,
+      coalesce(q.parts, '[]') parts from printers p
+    left join (select w.printer_id, json_agg(${PART_JSON} order by a.id) parts from part_places w
+    join parts a on a.id = w.part_id join people u on u.id = a.entered_by where w.kind = 'fit'
+    group by w.printer_id) q on q.printer_id = p.id
+    where ${these} order by p.id`)
+}
+
+/** Parts on the shelf, fit for any printer. */
+export async function listShelf(db: Connection): Promise<StoredPart[]> {
+  const rows = await db.execute<{ part: StoredPart }>(sql`
+    select ${PART_JSON} part from parts a join people u on u.id = a.entered_by left
+    join part_places w on w.part_id = a.id
+    where w.kind = 'shelve' or (w.kind is null and a.to_shelf) order by a.id`)
+  return rows.map(r => ({ ...r.part, headId: null }))
+}
+
+/** Nozzles that are neither fitted nor retired. */
+export async function listSpareNozzles(db: Connection): Promise<FittedNozzle[]> {
+  const rows = await db.execute<{
+    id: number
+    tag: string
+    material: NozzleMaterial
+    bore: number
+    insert: boolean
+    length: number
+  }>(sql`
+    select n.id, n.tag, y.material, y.nominal_bore_mm bore, y.insert_mm is not null "insert",
+    y.length_mm length from nozzles n join nozzle_types y on y.id = n.type_id
+    left join lateral (select kind from standing_fittings e where e.nozzle_id = n.id
+    order by occurred_at desc, id desc limit 1) e on true
+    left join forecasts f on f.nozzle_id = n.id
+    where e.kind is distinct from 'fit' and e.kind is distinct from 'retire'
+    and coalesce(f.past_chance, 0) < 0.5 order by n.id`)
+  return rows.map(r => ({
+    id: r.id,
+    tag: r.tag,
+    material: r.material,
+    boreMm: r.bore,
+    insert: r.insert,
+    lengthMm: r.length,
+    headId: null,
+    price: 0,
+  }))
+}
+
+export interface ChangeLine {
+  id: number
+  printerId: number
+  kind: 'described' | 'changed'
+  text: string
+  at: string
+  person: string
+  struck: { reason: string; person: string } | null
+}
+
+export async function listChanges(db: Connection): Promise<ChangeLine[]> {
+  return await db.execute<ChangeLine & Record<string, unknown>>(sql`
+    select c.id::int id, c.printer_id "printerId", c.kind, c.text, c.occurred_at at, w.name person,
+      (select json_build_object('reason', k.reason, 'person', kw.name) from strikes k
+      join people kw on kw.id = k.person_id where k.target = 'stack change' and k.target_id = c.id) struck
+    from stack_changes c join people w on w.id = c.person_id order by c.occurred_at desc, c.id desc limit 500`)
+}

@@ -1,0 +1,24 @@
+/** Names and tags of everything, for forms and the strip. */
+import type { Connection } from '../../db/client'
+import { listMaterials } from '../materials/materials'
+import { listNozzles } from '../nozzles/nozzles'
+import { listSpools } from '../spools/spools'
+import { listNozzleTypes } from '../nozzles/types'
+import { listPeople } from './people'
+import { shopSettings } from './settings'
+import { listPrinters } from '../printers/printers'
+
+/** Everything the strip and the forms need to know names and tags. */
+export async function shop(db: Connection) {
+  const [printers, nozzles, spools, materials, types, people, settings] = await Promise.all([
+    listPrinters(db),
+    listNozzles(db),
+    listSpools(db),
+    listMaterials(db),
+    listNozzleTypes(db),
+    listPeople(db),
+    shopSettings(db),
+  ])
+  return { printers, nozzles, spools, materials, types, people, settings }
+}
+export type Shop = Awaited<ReturnType<typeof shop>>

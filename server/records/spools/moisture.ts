@@ -1,0 +1,320 @@
+/**
+ * The water in every spool: its log turned into the places it stood in, and carried through by the core. Nothing of it
+ * is stored; a spool's state is worked out when it is asked for, and is the same in every process.
+ */
+import { sql } from 'drizzle-orm'
+import {
+  AIR_C,
+  dryerRh,
+  dryTime,
+  equilibriumWater,
+  filamentOf,
+  fitFactor,
+  FOR_GOOD_H,
+  meanWater,
+  soakedAt,
+  START_WOUND,
+  throughHistory,
+  type DryerKind,
+  type DryTime,
+  type Filament,
+  type FittedFactor,
+  type SpoolPlace,
+  type SpoolWater,
+  type Stay,
+  type Wound,
+} from '#core/drying'
+import type { ValueKey } from '#core/limits'
+import { InputError } from '#core/numeric'
+import { filamentOfSpool, type MaterialFacts, type SpoolFacts } from '#shared/filament'
+import type { Connection } from '../../db/client'
+
+export interface Air {
+  roomC: number
+  roomRh: number
+  dryBoxRh: number
+}
+
+export interface SpoolLog extends Record<string, unknown> {
+  id: number
+  tag: string
+  materialId: number
+  material: string
+  polymer: string
+  filler: string
+  diameterMm: number
+  fillerFraction: number
+  tareG: number | null
+  hub: string
+  /** What is entered of the spool itself, and what its material says. */
+  own: SpoolFacts
+  ofMaterial: MaterialFacts
+  facts: Partial<Record<ValueKey, number>>
+  events: {
+    id: number
+    kind: 'opened' | 'loaded' | 'out' | 'in' | 'dried'
+    at: string
+    roomC: number | null
+    rh: number | null
+    atC: number | null
+    hours: number | null
+    printer: string | null
+  }[]
+  dryings: DryingLine[]
+}
+
+export interface DryingLine {
+  id: number
+  dryerId: number
+  dryer: string
+  kind: DryerKind
+  timeOutH: number | null
+  setC: number
+  actualC: number | null
+  plannedH: number
+  targetWt: number | null
+  from: string
+  to: string | null
+  beforeG: number | null
+  afterG: number | null
+  note: string
+  person: string
+}
+
+/** A spool as it stands. */
+export interface SpoolState {
+  id: number
+  tag: string
+  materialId: number
+  material: string
+  hub: string
+  place: SpoolPlace
+  /** Since when it stands there; the printer it is loaded on. */
+  since: string | null
+  printer: string | null
+  /** What in its log cannot be worked with, in words; its water is not known then, and every other spool's still is. */
+  problem: string | null
+  /** Null when it is not known how its filament takes up water, or its log cannot be worked with. */
+  water: { strand: number; wound: number; printable: number; soaked: number; inRoom: DryTime; inBox: DryTime } | null
+  drying: DryingLine | null
+}
+
+const LOG_QUERY = (where = sql`true`) => sql`
+  select s.id, s.tag, s.material_id "materialId", m.name material, m.polymer, m.filler,
+  s.diameter_mm "diameterMm", json_build_object('diameterMm', s.diameter_mm, 'densityGCm3', s.density_g_cm3,
+  'fillerFraction', s.filler_fraction) own,
+    json_build_object('densityGCm3', m.density_g_cm3, 'fillerFraction', m.filler_fraction) "ofMaterial",
+    s.tare_g "tareG", s.hub,
+    coalesce((select json_object_agg(v.key, v.value) from material_values v where v.material_id = m.id), '{}') facts,
+    coalesce((select json_agg(json_build_object('id', e.id, 'kind', e.kind, 'at', e.occurred_at, 'roomC',
+    e.room_c, 'rh', e.rh, 'atC', e.at_c, 'hours', e.hours, 'printer', (select p.name from heads h
+    join printers p on p.id = h.printer_id where h.id = e.head_id)) order by e.occurred_at, e.id)
+      from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed'), '[]') events,
+    coalesce((select json_agg(json_build_object('id', d.id, 'dryerId', d.dryer_id, 'dryer', y.name, 'kind',
+    y.kind, 'timeOutH', y.time_out_h, 'setC', d.set_c, 'actualC', d.actual_c, 'plannedH', d.planned_h,
+    'targetWt', d.target_wt,
+        'from', d.occurred_at, 'to', d.ended_at, 'beforeG', d.gross_g, 'afterG', d.after_g, 'note', d.note,
+        'person', u.name) order by d.occurred_at, d.id)
+      from standing_dryings d join dryers y on y.id = d.dryer_id join people u on u.id = d.person_id
+      where d.spool_id = s.id), '[]') dryings
+  from spools s join materials m on m.id = s.material_id where ${where} order by s.tag`
+
+async function shopAir(db: Connection): Promise<Air> {
+  const [s] = await db.execute<Air & Record<string, unknown>>(
+    sql`select room_c "roomC", room_rh "roomRh", dry_box_rh "dryBoxRh" from settings`,
+  )
+  return s!
+}
+
+export async function spoolLogs(db: Connection, where = sql`true`): Promise<SpoolLog[]> {
+  const rows = await db.execute<SpoolLog>(LOG_QUERY(where))
+  return rows.map(r => ({ ...r, fillerFraction: filamentOfSpool(r.own, r.ofMaterial).fillerFraction }))
+}
+
+export function uptakeOfSpool(s: SpoolLog): Filament | null {
+  return filamentOf(s.polymer, s.fillerFraction, s.diameterMm, {
+    waterAt50: s.facts.waterAt50,
+    d80E11: s.facts.diffusion80,
+    eaKJMol: s.facts.diffusionEa,
+    printable: s.facts.printableWater,
+  })
+}
+
+/** Hours of a drying that only says "dried": the usual; common practice, no source. */
+const USUAL_DRYING = { atC: 70, hours: 8 }
+
+/**
+ * The log as stays one after the other, up to `until`. Before it is opened a spool is sealed; out of a dryer it stands
+ * in the room until it is put elsewhere; a dryer that timed out is a warm room.
+ */
+export function staysOf(s: SpoolLog, air: Air, until: number): Stay[] {
+  type Mark = { at: number; place: SpoolPlace; airC: number; rh: number }
+  const marks: Mark[] = []
+  const room = { airC: air.roomC, rh: air.roomRh }
+  for (const d of s.dryings) {
+    const from = Date.parse(d.from),
+      airC = d.actualC ?? d.setC
+    const off = d.timeOutH === null ? Infinity : from + d.timeOutH * 3_600_000
+    const to = d.to === null ? Infinity : Date.parse(d.to)
+    marks.push({ at: from, place: 'dryer', airC, rh: dryerRh(d.kind, airC, room) })
+    if (Math.min(off, to) <= until) marks.push({ at: Math.min(off, to), place: 'room', ...room })
+  }
+  for (const e of s.events) {
+    const at = Date.parse(e.at),
+      airC = e.roomC ?? air.roomC
+    if (e.kind === 'dried') {
+      // entered afterwards: it ended then
+      const atC = e.atC ?? Math.min(USUAL_DRYING.atC, s.facts.dryHighestC ?? USUAL_DRYING.atC),
+        hours = e.hours ?? USUAL_DRYING.hours
+      marks.push(
+        { at: at - hours * 3_600_000, place: 'dryer', airC: atC, rh: dryerRh('vented', atC, room) },
+        { at, place: 'room', ...room },
+      )
+    } else
+      marks.push({
+        at,
+        place: e.kind === 'in' ? 'dry box' : 'room',
+        airC,
+        rh: e.rh ?? (e.kind === 'in' ? air.dryBoxRh : air.roomRh),
+      })
+  }
+  marks.sort((a, b) => a.at - b.at) // at one instant: out of the dryer first, then where it was put
+  return marks.flatMap((m, i) => {
+    const to = Math.min(until, marks[i + 1]?.at ?? until)
+    return m.at < until && to > m.at ? [{ from: m.at, to, place: m.place, airC: m.airC, rh: m.rh }] : []
+  })
+}
+
+/** State before anything is known: as wet as the shop's air, from when the log begins. */
+export function startOf(f: Filament, air: Air, stays: readonly Stay[], until: number): SpoolWater {
+  return soakedAt(f, air.roomRh, stays[0]?.from ?? until)
+}
+
+/** Least uncertainty of a weight difference, g: twice a balance of 1 g resolution, rectangular. */
+const WEIGHING_U_G = 0.6
+
+/** The latest weighed dryings are enough to know the factor, and keep the reading quick when there are hundreds. */
+const WEIGHINGS = 12
+
+/** The shop's own wound-spool factor, from the latest dryings that were weighed before and after. */
+function shopFactor(logs: readonly SpoolLog[], air: Air): FittedFactor {
+  const weighed = logs
+    .flatMap(s => {
+      if (!s.dryings.some(d => d.afterG !== null) || problemOf(s, air, Date.now()) !== null) return []
+      const f = uptakeOfSpool(s)
+      return f === null
+        ? []
+        : s.dryings.flatMap(d =>
+            d.beforeG === null || d.afterG === null || d.to === null
+              ? []
+              : [
+                  {
+                    s,
+                    f,
+                    from: Date.parse(d.from),
+                    to: Date.parse(d.to),
+                    beforeG: d.beforeG,
+                    lostG: d.beforeG - d.afterG,
+                  },
+                ],
+          )
+    })
+    .sort((a, b) => b.to - a.to)
+    .slice(0, WEIGHINGS)
+  return fitFactor(
+    weighed.map(({ s, f, from, to, beforeG, lostG }) => {
+      const before = staysOf(s, air, from)
+      const stay = staysOf(s, air, to).filter(x => x.from >= from)
+      const filamentG = beforeG - (s.tareG ?? 200)
+      const expectedG = (factor: number) => {
+        const wound: Wound = { ...START_WOUND, factor }
+        const state = throughHistory(startOf(f, air, before, from), f, before, wound)
+        return (filamentG / 100) * (meanWater(state.wound) - meanWater(throughHistory(state, f, stay, wound).wound))
+      }
+      return { lostG, uG: WEIGHING_U_G, expectedG }
+    }),
+  )
+}
+
+/** What every state of a spool rests on: all logs, the shop's air, and the factor that they make. */
+export async function spoolsAndAir(db: Connection): Promise<{ logs: SpoolLog[]; air: Air; wound: FittedFactor }> {
+  const [logs, air] = await Promise.all([spoolLogs(db), shopAir(db)])
+  return { logs, air, wound: shopFactor(logs, air) }
+}
+
+/**
+ * An entry of the log that no computation takes (it was let in before the doors knew the ranges), in words; null when
+ * all is fine.
+ */
+function problemOf(s: SpoolLog, air: Air, until: number): string | null {
+  const day = (iso: string) => iso.slice(0, 10)
+  const hot = (c: number | null) => c !== null && !(c >= AIR_C[0] && c <= AIR_C[1])
+  const d = s.dryings.find(x => hot(x.actualC ?? x.setC))
+  if (d) return `The drying of ${day(d.from)} is logged at ${d.actualC ?? d.setC} °C, which cannot be; strike it out`
+  const e = s.events.find(x => hot(x.atC) || hot(x.roomC))
+  if (e) return `"${e.kind}" of ${day(e.at)} is logged at ${e.atC ?? e.roomC} °C, which cannot be; strike it out`
+  try {
+    const f = uptakeOfSpool(s)
+    const stays = staysOf(s, air, until)
+    if (f) throughHistory(startOf(f, air, stays, until), f, stays, START_WOUND)
+    return null
+  } catch (error) {
+    if (error instanceof InputError) return `Its log or its material cannot be worked with: ${error.message}`
+    throw error
+  }
+}
+
+export function stateOf(s: SpoolLog, air: Air, wound: Wound, now: number): SpoolState {
+  const problem = problemOf(s, air, now)
+  const f = problem === null ? uptakeOfSpool(s) : null
+  const stays = problem === null ? staysOf(s, air, now) : []
+  const last = stays[stays.length - 1]
+  const open = s.dryings.find(d => d.to === null) ?? null
+  const lastEvent = s.events[s.events.length - 1]
+  const place: SpoolPlace = last?.place ?? 'sealed'
+  let since = last?.from ?? null
+  for (let i = stays.length - 1; i > 0 && stays[i - 1]!.place === place; i--) since = stays[i - 1]!.from
+  return {
+    id: s.id,
+    tag: s.tag,
+    materialId: s.materialId,
+    material: s.material,
+    hub: s.hub,
+    place,
+    since: since === null ? null : new Date(since).toISOString(),
+    problem,
+    printer: place === 'room' && lastEvent?.kind === 'loaded' ? lastEvent.printer : null,
+    water: f === null ? null : waterOf(throughHistory(startOf(f, air, stays, now), f, stays, wound), f, air, wound),
+    drying: open,
+  }
+}
+
+function waterOf(w: SpoolWater, f: Filament, air: Air, wound: Wound): NonNullable<SpoolState['water']> {
+  const at = (rh: number) => dryTime(w, f, { airC: air.roomC, rh }, wound)
+  return {
+    strand: meanWater(w.strand),
+    wound: meanWater(w.wound),
+    printable: f.printable,
+    soaked: equilibriumWater(f, air.roomRh),
+    inRoom: finite(at(air.roomRh)),
+    inBox: finite(at(air.dryBoxRh)),
+  }
+}
+
+const finite = (t: DryTime): DryTime => ({
+  strandH: Math.min(FOR_GOOD_H, t.strandH),
+  woundH: Math.min(FOR_GOOD_H, t.woundH),
+})
+
+/** What a screen needs to plan and draw one spool: the browser carries it through with the same core. */
+export interface SpoolHistory {
+  filament: Filament | null
+  stays: Stay[]
+  start: number
+  soakedRh: number
+}
+export function historyOf(s: SpoolLog, air: Air, now: number): SpoolHistory {
+  if (problemOf(s, air, now) !== null) return { filament: null, stays: [], start: now, soakedRh: air.roomRh }
+  const stays = staysOf(s, air, now)
+  return { filament: uptakeOfSpool(s), stays, start: stays[0]?.from ?? now, soakedRh: air.roomRh }
+}
