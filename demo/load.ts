@@ -9,18 +9,11 @@ import { lengthForMassMm } from '#core/materials'
 import { mulberry32, normalDraw } from '#core/numeric'
 import { boreAfter, START_BORE_RATE, START_TIP_RATE } from '#core/wear'
 import { startWindow } from '#core/limits'
-import {
-  changeSchema,
-  gaugeSchema,
-  materialSchema,
-  nozzleSchema,
-  nozzleTypeSchema,
-  printerSchema,
-  runSchema,
-  shelfPartSchema,
-  spoolEventSchema,
-  spoolSchema,
-} from '#shared/entries'
+import { changeSchema, printerSchema, shelfPartSchema } from '#shared/entries/printers'
+import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from '#shared/entries/nozzles'
+import { materialSchema } from '#shared/entries/materials'
+import { runSchema } from '#shared/entries/runs'
+import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import type { Connection, Database } from '../server/db/client'
 import { saveFitting } from '../server/records/printers/fittings'
 import { refreshStale } from '../server/records/nozzles/forecasts'

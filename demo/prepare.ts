@@ -8,11 +8,11 @@ import {
   changeoverSchema,
   dryerSchema,
   dryingSchema,
-  endingSchema,
   soakSchema,
-  spoolEventSchema,
   warmUpSchema,
-} from '#shared/entries'
+} from '#shared/entries/prepare'
+import { endingSchema } from '#shared/entries/log'
+import { spoolEventSchema } from '#shared/entries/spools'
 import type { Connection } from '../server/db/client'
 import { saveChangeover } from '../server/records/prepare/changeovers'
 import { addDryer } from '../server/records/prepare/dryers'

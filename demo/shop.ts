@@ -1,6 +1,8 @@
 /** Hollin Mill Print Shop: the invented shop's printers, materials, nozzle types and nozzles. */
 import { STARTING_STACKS, type DescribedPart } from '#core/limits'
-import type { MaterialEntry, NozzleTypeEntry, PrinterEntry } from '#shared/entries'
+import type { MaterialEntry } from '#shared/entries/materials'
+import type { NozzleTypeEntry } from '#shared/entries/nozzles'
+import type { PrinterEntry } from '#shared/entries/printers'
 
 /**
  * A stack adapted from a starting one: other kinds for some roles, other values for some parts, things left out or

@@ -5,9 +5,9 @@
 import { computed, ref } from 'vue'
 import type { z } from 'zod'
 import type { Problem } from '#shared/problem'
-import { newKey } from '~/api'
-import { queuedWords, useOutbox } from '~/stores/outbox'
-import { useUi } from '~/stores/ui'
+import { newKey } from '~/lib/api'
+import { queuedWords, useOutbox } from '~/state/outbox'
+import { useUi } from '~/state/ui'
 
 export function useEntryForm<T>(schema: z.ZodType, route: string) {
   const outbox = useOutbox()

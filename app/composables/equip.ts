@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { compile, compileFleet, type Compiled, type Filament, type Offers, type Printer } from '#core/limits'
 import type { Equip } from '../../server/records/bench/equip'
-import { demandsOf } from '~/equip'
+import { demandsOf } from '~/lib/changes'
 import { useReading } from '~/composables/reading'
 
 export function useEquip() {

@@ -1,7 +1,7 @@
 /** Reads from the server now and after every save; keeps the last answer on screen while a new one is on its way. */
 import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue'
-import { ProblemError, read } from '~/api'
-import { useShop } from '~/stores/shop'
+import { ProblemError, read } from '~/lib/api'
+import { useShop } from '~/state/shop'
 
 export function useReading<T>(path: () => string | null, everyMs = 0) {
   const data = ref(null) as Ref<T | null>

@@ -3,8 +3,8 @@
  * is sent again as it was, under its key, before anything else is, so that its own change is never taken for someone
  * else's.
  */
-import type { EditableKind } from '#shared/entries'
-import { FaultError, newKey, patch, ProblemError } from '~/api'
+import type { EditableKind } from '#shared/entries/edits'
+import { FaultError, newKey, patch, ProblemError } from '~/lib/api'
 
 export const EDIT_UNANSWERED =
   'The server does not answer, so it is not known whether this was changed. What you typed is kept here; save ' +

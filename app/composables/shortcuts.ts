@@ -3,7 +3,7 @@
  * (WCAG 2.1.4). A scanner types keys under 35 ms apart: such a burst goes to the strip as a whole.
  */
 import { onBeforeUnmount, onMounted } from 'vue'
-import { useUi } from '~/stores/ui'
+import { useUi } from '~/state/ui'
 
 export const STATIONS = [
   { key: '0', name: 'Floor', path: '/' },

@@ -5,12 +5,12 @@ import type { BenchLine, Floor } from '../../server/records/bench/floor'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import HeatWall from '~/components/wall/HeatWall.vue'
+import HeatWall from '~/components/floor/HeatWall.vue'
 import { useReading } from '~/composables/reading'
-import { nowLine } from '~/format'
+import { nowLine } from '~/words/numbers'
 import { usePrepare } from '~/composables/prepare'
-import { drynessOf, hours, leftWords, minutesLeft } from '~/prepare'
-import { VERDICT_TEXT } from '~/verdict'
+import { drynessOf, hours, leftWords, minutesLeft } from '~/words/water'
+import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'Floor · Iron Nozzle' })
 const { data: floor, failure } = useReading<Floor>(() => '/api/floor', 30_000)

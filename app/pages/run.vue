@@ -9,8 +9,8 @@ import ScanView from '~/components/run/ScanView.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import type { StoredCheck } from '../../server/records/prepare/prechecks'
 import { useReading } from '~/composables/reading'
-import { useScans } from '~/stores/scans'
-import { useShop } from '~/stores/shop'
+import { useScans } from '~/state/scans'
+import { useShop } from '~/state/shop'
 
 useHead({ title: 'Run · Iron Nozzle' })
 const route = useRoute()

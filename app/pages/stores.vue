@@ -3,19 +3,12 @@
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { z } from 'zod'
-import {
-  materialEditSchema,
-  nozzleSchema,
-  nozzleTypeSchema,
-  personSchema,
-  printerFields,
-  rulesFields,
-  settingsFields,
-  spoolEventSchema,
-  spoolFields,
-  spoolSchema,
-  type EditableKind,
-} from '#shared/entries'
+import { materialEditSchema } from '#shared/entries/materials'
+import { nozzleSchema, nozzleTypeSchema } from '#shared/entries/nozzles'
+import { personSchema, rulesFields, settingsFields } from '#shared/entries/shop'
+import { printerFields } from '#shared/entries/printers'
+import { spoolEventSchema, spoolFields, spoolSchema } from '#shared/entries/spools'
+import type { EditableKind } from '#shared/entries/edits'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import {
   MATERIAL_FIELDS,
@@ -35,7 +28,7 @@ import PrinterLimits from '~/components/stores/PrinterLimits.vue'
 import RecordForm from '~/components/stores/RecordForm.vue'
 import SpoolShelf from '~/components/stores/SpoolShelf.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
-import { useShop, type ShopData } from '~/stores/shop'
+import { useShop, type ShopData } from '~/state/shop'
 
 useHead({ title: 'Stores · Iron Nozzle' })
 const shop = useShop()

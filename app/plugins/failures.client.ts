@@ -1,5 +1,5 @@
 /** A screen that fails says so, instead of staying empty; what is stored is not touched by it. */
-import { useUi } from '~/stores/ui'
+import { useUi } from '~/state/ui'
 
 export default defineNuxtPlugin(nuxt => {
   nuxt.hook('vue:error', error => {

@@ -7,7 +7,7 @@
  *   spool S-07 out · spool S-07 in · spool S-07 weighed 812g · spool S-07 dried 12h 70C
  *   N-014 (opens its page)
  */
-import { SHAPES } from '#shared/entries'
+import { SHAPES } from '#shared/entries/nozzles'
 import type { Shop } from '../../server/records/shop/shop'
 
 export type StripShop = Pick<Shop, 'printers' | 'nozzles' | 'spools' | 'materials'>

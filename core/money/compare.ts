@@ -1,7 +1,7 @@
 /** Two nozzle types over a year. At least one nozzle is bought; what is left of the last one keeps its worth. */
 import { mulberry32, need } from '../numeric'
 import { costPerKg, type NozzleCost } from './cost'
-import { lifeKgAt, medianLifeKg, type LifeSpread } from './life'
+import { lifeKgAt, medianLifeKg, type LifeSpread } from '../life'
 
 /** Cost of a year with so many kg of filled filament, at a life in kg: one nozzle at least. */
 export function costInYear(c: NozzleCost, lifeKg: number, kgPerYear: number): number {

@@ -30,8 +30,6 @@ export {
   WEAR_MODEL,
 } from './forecast'
 export type { Band, FleetForecast, FleetNozzle, LawVerdict, NozzleForecast, NozzleInput, RetireRules } from './forecast'
-export { FEWEST_FAILURES, fitWeibull } from './weibull'
-export type { LifeRecord, NoWeibull, WeibullFit } from './weibull'
 export * from './start-values'
 export type {
   BoreHistory,

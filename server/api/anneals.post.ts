@@ -1,4 +1,4 @@
-import { annealSchema } from '#shared/entries'
+import { annealSchema } from '#shared/entries/prepare'
 import { entry } from '../doors/doors'
 import { saveAnneal } from '../records/prepare/anneals'
 

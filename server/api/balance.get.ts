@@ -1,5 +1,5 @@
 /** What the balance reads. With the stand-in, the spool named is put on it first. */
-import { idSchema } from '#shared/entries'
+import { idSchema } from '#shared/entries/fields'
 import { answering } from '../doors/doors'
 import { expectedGrossG } from '../records/spools/weighing'
 import { Refusal } from '../records/entry/refusal'

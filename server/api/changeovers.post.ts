@@ -1,4 +1,4 @@
-import { changeoverSchema } from '#shared/entries'
+import { changeoverSchema } from '#shared/entries/prepare'
 import { entry } from '../doors/doors'
 import { saveChangeover } from '../records/prepare/changeovers'
 

@@ -1,4 +1,4 @@
-import { changeSchema } from '#shared/entries'
+import { changeSchema } from '#shared/entries/printers'
 import { entry } from '../doors/doors'
 import { saveChange } from '../records/printers/stack-change'
 

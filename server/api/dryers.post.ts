@@ -1,4 +1,4 @@
-import { dryerSchema } from '#shared/entries'
+import { dryerSchema } from '#shared/entries/prepare'
 import { entry } from '../doors/doors'
 import { addDryer } from '../records/prepare/dryers'
 

@@ -1,4 +1,4 @@
-import { dryingSchema } from '#shared/entries'
+import { dryingSchema } from '#shared/entries/prepare'
 import { entry } from '../doors/doors'
 import { saveDrying } from '../records/prepare/dryings'
 

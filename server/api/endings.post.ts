@@ -1,4 +1,4 @@
-import { endingSchema } from '#shared/entries'
+import { endingSchema } from '#shared/entries/log'
 import { entry } from '../doors/doors'
 import { saveEnding } from '../records/entry/endings'
 

@@ -1,4 +1,4 @@
-import { fittingSchema } from '#shared/entries'
+import { fittingSchema } from '#shared/entries/printers'
 import { entry } from '../doors/doors'
 import { saveFitting } from '../records/printers/fittings'
 

@@ -1,4 +1,4 @@
-import { gaugeSchema } from '#shared/entries'
+import { gaugeSchema } from '#shared/entries/nozzles'
 import { entry } from '../doors/doors'
 import { saveGauge } from '../records/nozzles/gauges'
 

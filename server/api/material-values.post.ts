@@ -1,4 +1,4 @@
-import { materialValueSchema } from '#shared/entries'
+import { materialValueSchema } from '#shared/entries/materials'
 import { entry } from '../doors/doors'
 import { addMaterialValue } from '../records/materials/materials'
 

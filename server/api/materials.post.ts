@@ -1,4 +1,4 @@
-import { materialSchema } from '#shared/entries'
+import { materialSchema } from '#shared/entries/materials'
 import { entry } from '../doors/doors'
 import { addMaterial } from '../records/materials/materials'
 

@@ -1,4 +1,4 @@
-import { nozzleTypeSchema } from '#shared/entries'
+import { nozzleTypeSchema } from '#shared/entries/nozzles'
 import { entry } from '../doors/doors'
 import { addNozzleType } from '../records/nozzles/types'
 

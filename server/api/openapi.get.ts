@@ -1,6 +1,28 @@
 /** The API described from the very schemas that check it (OpenAPI 3.1). */
 import { z } from 'zod'
-import * as entries from '#shared/entries'
+import * as edits from '#shared/entries/edits'
+import * as live from '#shared/entries/live'
+import * as log from '#shared/entries/log'
+import * as materials from '#shared/entries/materials'
+import * as nozzles from '#shared/entries/nozzles'
+import * as prepare from '#shared/entries/prepare'
+import * as printers from '#shared/entries/printers'
+import * as runs from '#shared/entries/runs'
+import * as shop from '#shared/entries/shop'
+import * as spools from '#shared/entries/spools'
+
+const entries = {
+  ...edits,
+  ...live,
+  ...log,
+  ...materials,
+  ...nozzles,
+  ...prepare,
+  ...printers,
+  ...runs,
+  ...shop,
+  ...spools,
+}
 
 const POSTS = {
   '/api/runs': [entries.runSchema, 'Log a run'],

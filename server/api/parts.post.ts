@@ -1,4 +1,4 @@
-import { shelfPartSchema } from '#shared/entries'
+import { shelfPartSchema } from '#shared/entries/printers'
 import { entry } from '../doors/doors'
 import { addShelfPart } from '../records/printers/stack-change'
 

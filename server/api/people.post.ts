@@ -1,4 +1,4 @@
-import { personSchema } from '#shared/entries'
+import { personSchema } from '#shared/entries/shop'
 import { entry } from '../doors/doors'
 import { addPerson } from '../records/shop/people'
 

@@ -1,4 +1,4 @@
-import { practiceSetSchema } from '#shared/entries'
+import { practiceSetSchema } from '#shared/entries/materials'
 import { entry } from '../doors/doors'
 import { addPracticeSet } from '../records/materials/materials'
 

@@ -1,4 +1,4 @@
-import { printerSchema } from '#shared/entries'
+import { printerSchema } from '#shared/entries/printers'
 import { entry } from '../doors/doors'
 import { addPrinter } from '../records/printers/stack-change'
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idSchema } from '#shared/entries'
+import { idSchema } from '#shared/entries/fields'
 import { answering } from '../doors/doors'
 import { listRuns } from '../records/runs/runs'
 import { refuseFields } from '../records/entry/refusal'

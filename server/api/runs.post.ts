@@ -1,4 +1,4 @@
-import { runSchema } from '#shared/entries'
+import { runSchema } from '#shared/entries/runs'
 import { entry } from '../doors/doors'
 import { saveRun } from '../records/runs/runs'
 

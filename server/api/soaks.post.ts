@@ -1,4 +1,4 @@
-import { soakSchema } from '#shared/entries'
+import { soakSchema } from '#shared/entries/prepare'
 import { entry } from '../doors/doors'
 import { saveSoak } from '../records/prepare/soaks'
 

@@ -1,4 +1,4 @@
-import { spoolEventSchema } from '#shared/entries'
+import { spoolEventSchema } from '#shared/entries/spools'
 import { entry } from '../doors/doors'
 import { saveSpoolEvent } from '../records/spools/spools'
 

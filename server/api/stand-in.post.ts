@@ -2,7 +2,7 @@
  * The stand-in's own panel: heaters and door, as a hand at the machine would. Only stand-ins are reached by it; nothing
  * heats a real printer from here.
  */
-import { standInSchema } from '#shared/entries'
+import { standInSchema } from '#shared/entries/live'
 import { answering, parsed } from '../doors/doors'
 import { Refusal, refuseField } from '../records/entry/refusal'
 import { askOnce } from '../telemetry/link'

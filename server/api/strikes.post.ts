@@ -1,4 +1,4 @@
-import { strikeSchema } from '#shared/entries'
+import { strikeSchema } from '#shared/entries/log'
 import { entry } from '../doors/doors'
 import { saveStrike } from '../records/entry/strikes'
 

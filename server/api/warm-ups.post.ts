@@ -1,4 +1,4 @@
-import { warmUpSchema } from '#shared/entries'
+import { warmUpSchema } from '#shared/entries/prepare'
 import { entry } from '../doors/doors'
 import { saveWarmUp } from '../records/prepare/warm-ups'
 

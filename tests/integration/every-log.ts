@@ -19,17 +19,16 @@ import { saveStrike } from '../../server/records/entry/strikes'
 import {
   annealSchema,
   changeoverSchema,
-  changeSchema,
   dryerSchema,
   dryingSchema,
-  endingSchema,
-  jobSchema,
   precheckSchema,
   soakSchema,
-  spoolEventSchema,
-  spoolSchema,
   warmUpSchema,
-} from '#shared/entries'
+} from '#shared/entries/prepare'
+import { changeSchema } from '#shared/entries/printers'
+import { endingSchema } from '#shared/entries/log'
+import { jobSchema } from '#shared/entries/runs'
+import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import { ago, gaugeEntry, materialEntry, runEntry, type SmallShop } from './support'
 
 export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {

@@ -1,6 +1,9 @@
 /** What the Floor says: each reason a technician would give, in order of urgency, from the log alone. */
 import { expect, test } from 'vitest'
-import { fittingSchema, nozzleSchema, partFields, strikeSchema, type RunEntry } from '#shared/entries'
+import { fittingSchema, partFields } from '#shared/entries/printers'
+import { nozzleSchema } from '#shared/entries/nozzles'
+import { strikeSchema } from '#shared/entries/log'
+import type { RunEntry } from '#shared/entries/runs'
 import type { Connection } from '../../server/db/client'
 import { floor } from '../../server/records/bench/floor'
 import { saveFitting } from '../../server/records/printers/fittings'

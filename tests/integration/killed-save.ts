@@ -1,7 +1,7 @@
 /** Saves one run and kills its own process, as a power cut would, when statement KILL_AT is about to be sent. */
 import { drizzle } from 'drizzle-orm/postgres-js'
 import postgres from 'postgres'
-import { runSchema } from '#shared/entries'
+import { runSchema } from '#shared/entries/runs'
 import * as schema from '../../server/db/schema'
 import { once } from '../../server/records/entry/answers'
 import { saveRun } from '../../server/records/runs/runs'

@@ -8,14 +8,13 @@ import {
   changeoverSchema,
   dryerSchema,
   dryingSchema,
-  endingSchema,
   precheckSchema,
-  runSchema,
   soakSchema,
-  spoolEventSchema,
-  spoolSchema,
   warmUpSchema,
-} from '#shared/entries'
+} from '#shared/entries/prepare'
+import { endingSchema } from '#shared/entries/log'
+import { runSchema } from '#shared/entries/runs'
+import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import { massG } from '#core/materials'
 import { filamentOfSpool } from '#shared/filament'
 import { once } from '../../server/records/entry/answers'

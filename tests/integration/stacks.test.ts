@@ -5,18 +5,10 @@
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
 import { STARTING_STACKS } from '#core/limits'
-import {
-  changeSchema,
-  fittingSchema,
-  materialSchema,
-  materialValueSchema,
-  nozzleSchema,
-  partFields,
-  practiceSetSchema,
-  printerSchema,
-  shelfPartSchema,
-  strikeSchema,
-} from '#shared/entries'
+import { changeSchema, fittingSchema, partFields, printerSchema, shelfPartSchema } from '#shared/entries/printers'
+import { materialSchema, materialValueSchema, practiceSetSchema } from '#shared/entries/materials'
+import { nozzleSchema } from '#shared/entries/nozzles'
+import { strikeSchema } from '#shared/entries/log'
 import type { Connection } from '../../server/db/client'
 import { migrationFiles } from '../../server/db/files'
 import { refreshMissingCeilings, shopRules, zoneLimits } from '../../server/records/printers/ceilings'

@@ -10,17 +10,11 @@ import { addNozzleType } from '../../server/records/nozzles/types'
 import { addSpool } from '../../server/records/spools/spools'
 import { saveFitting } from '../../server/records/printers/fittings'
 import { Refusal } from '../../server/records/entry/refusal'
-import {
-  fittingSchema,
-  gaugeSchema,
-  materialSchema,
-  nozzleSchema,
-  nozzleTypeSchema,
-  printerSchema,
-  runSchema,
-  spoolSchema,
-  type RunEntry,
-} from '#shared/entries'
+import { fittingSchema, printerSchema } from '#shared/entries/printers'
+import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from '#shared/entries/nozzles'
+import { materialSchema } from '#shared/entries/materials'
+import { runSchema, type RunEntry } from '#shared/entries/runs'
+import { spoolSchema } from '#shared/entries/spools'
 import type { Problem } from '#shared/problem'
 
 export async function freshDatabase(): Promise<{ db: Database; client: postgres.Sql; url: string }> {

@@ -1,7 +1,9 @@
 /** Several people at once: nothing is lost, nothing locks up, and the lists show all of it. */
 import { sql } from 'drizzle-orm'
 import { expect, test } from 'vitest'
-import { changeSchema, fittingSchema, nozzleSchema, spoolEventSchema } from '#shared/entries'
+import { changeSchema, fittingSchema } from '#shared/entries/printers'
+import { nozzleSchema } from '#shared/entries/nozzles'
+import { spoolEventSchema } from '#shared/entries/spools'
 import { once } from '../../server/records/entry/answers'
 import { saveFitting } from '../../server/records/printers/fittings'
 import { refreshMissing, refreshStale } from '../../server/records/nozzles/forecasts'

@@ -3,7 +3,7 @@ import { expect, test } from 'vitest'
 import { saveGauge } from '../../server/records/nozzles/gauges'
 import { nozzlePage, addNozzle } from '../../server/records/nozzles/nozzles'
 import { addNozzleType } from '../../server/records/nozzles/types'
-import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from '#shared/entries'
+import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from '#shared/entries/nozzles'
 import type { Connection } from '../../server/db/client'
 import { ago, freshDatabase, refusal, smallShop, typeEntry } from './support'
 

@@ -2,6 +2,7 @@
 import { levenbergMarquardt } from 'ml-levenberg-marquardt'
 import { describe, expect, test } from 'vitest'
 import { mulberry32, normalCdf, normalDraw, fastNormalCdf } from '#core/numeric'
+import { fitWeibull, type LifeRecord, type WeibullFit } from '#core/life'
 import {
   boreAfter,
   boreAt,
@@ -9,7 +10,6 @@ import {
   borePosterior,
   brokenBy,
   compareLaws,
-  fitWeibull,
   pooledPrior,
   sisterTerm,
   sumTerms,
@@ -20,8 +20,6 @@ import {
   type BoreHistory,
   type BoreObservation,
   type Law,
-  type LifeRecord,
-  type WeibullFit,
 } from '#core/wear'
 
 describe('normal distribution', () => {

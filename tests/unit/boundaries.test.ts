@@ -11,7 +11,7 @@ test.each([
   ['core/wear/planted.ts', "import { x } from '../../server/db/client'\n\nexport const y = x\n"],
   ['core/wear/planted.ts', "import { x } from 'node:fs'\n\nexport const y = x\n"],
   ['shared/planted.ts', "import { x } from '../server/records/runs'\n\nexport const y = x\n"],
-  ['server/records/planted.ts', "import { x } from '~/format'\n\nexport const y = x\n"],
+  ['server/records/planted.ts', "import { x } from '~/words/numbers'\n\nexport const y = x\n"],
   ['app/planted.ts', "import { saveRun } from '../server/records/runs'\n\nexport const y = saveRun\n"],
 ])(
   '%s',

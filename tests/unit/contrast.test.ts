@@ -43,9 +43,9 @@ test('fills under 3:1 (oxide colours, straw bands) are drawn inside an outline t
   // without white space, so that how the source is laid out does not matter
   const drawing = (f: string) =>
     readFileSync(new URL(`../../app/components/${f}`, import.meta.url), 'utf8').replace(/\s+/g, '')
-  expect(drawing('wall/PrinterColumn.vue')).toMatch(/:fill="temper\(l\.asked\)"stroke="var\(--color-ink\)"/)
-  expect(drawing('wall/LifeBar.vue')).toMatch(/fill="var\(--color-straw\)"[^>]*stroke="var\(--color-bronze\)"/)
-  expect(drawing('drawings/WearChart.vue')).toMatch(/style:\{fill:STRAW,opacity:1,fillOpacity:opacity,stroke:BRONZE/)
+  expect(drawing('floor/PrinterColumn.vue')).toMatch(/:fill="temper\(l\.asked\)"stroke="var\(--color-ink\)"/)
+  expect(drawing('ui/LifeBar.vue')).toMatch(/fill="var\(--color-straw\)"[^>]*stroke="var\(--color-bronze\)"/)
+  expect(drawing('inspect/WearChart.vue')).toMatch(/style:\{fill:STRAW,opacity:1,fillOpacity:opacity,stroke:BRONZE/)
 })
 
 describe('rules of the look', () => {

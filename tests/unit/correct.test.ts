@@ -1,7 +1,7 @@
 /** Correcting a refused entry where it was refused, and the keys of entries that take another's place. */
 import { expect, test } from 'vitest'
-import { keyAfter, newKey } from '~/api'
-import { correctable, corrected } from '~/correct'
+import { keyAfter, newKey } from '~/lib/api'
+import { correctable, corrected } from '~/lib/correct'
 
 const body = { spoolId: 7, note: 'x', atC: 218, grossG: null, parts: [{ kind: 'belts', limitC: 5 }], shape: ['oval'] }
 

@@ -2,25 +2,14 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { z } from 'zod'
-import {
-  amountSchema,
-  fittingSchema,
-  gaugeSchema,
-  changeSchema,
-  dryingSchema,
-  endingSchema,
-  jobSchema,
-  materialSchema,
-  nozzleSchema,
-  nozzleTypeSchema,
-  partFields,
-  practiceSetFields,
-  pricesFields,
-  printerSchema,
-  runSchema,
-  spoolEventSchema,
-  strikeSchema,
-} from '#shared/entries'
+import { amountSchema, jobSchema, runSchema } from '#shared/entries/runs'
+import { fittingSchema, changeSchema, partFields, printerSchema } from '#shared/entries/printers'
+import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from '#shared/entries/nozzles'
+import { dryingSchema } from '#shared/entries/prepare'
+import { endingSchema, strikeSchema } from '#shared/entries/log'
+import { materialSchema, practiceSetFields } from '#shared/entries/materials'
+import { pricesFields } from '#shared/entries/shop'
+import { spoolEventSchema } from '#shared/entries/spools'
 import { AIR_C } from '#core/drying'
 import { canonical } from '../../server/records/entry/answers'
 

@@ -1,9 +1,10 @@
 /** From what was tried on the drawing to the entry that is stored, and the forms of parts and practices. */
 import { describe, expect, test } from 'vitest'
 import { after, compile, findChanges, partOf, START_RULES, type Swap } from '#core/limits'
-import { changeSchema, detailsSchema, practiceSetFields } from '#shared/entries'
-import { plain } from '~/plain'
-import { askingOf, changeOf, demandsOf, money, NO_SET, setsOf } from '~/equip'
+import { changeSchema, detailsSchema } from '#shared/entries/printers'
+import { practiceSetFields } from '#shared/entries/materials'
+import { plain } from '~/lib/plain'
+import { askingOf, changeOf, demandsOf, money, NO_SET, setsOf } from '~/lib/changes'
 import { KIND_GROUPS, partFieldsOf } from '~/components/equip/part-fields'
 import { emptySet, SET_FIELDS, setFormSchema, setOfForm, setToForm } from '~/components/equip/set-fields'
 import { asks, nozzle, printer } from './limits-support'

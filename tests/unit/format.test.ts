@@ -11,7 +11,7 @@ import {
   toLocalField,
   typedNumber,
   when,
-} from '~/format'
+} from '~/words/numbers'
 
 describe('numbers in', () => {
   test.each([

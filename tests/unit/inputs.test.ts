@@ -10,6 +10,7 @@ import * as chamber from '#core/chamber'
 import * as changeover from '#core/changeover'
 import * as drying from '#core/drying'
 import * as gcode from '#core/gcode'
+import * as life from '#core/life'
 import * as limits from '#core/limits'
 import * as materials from '#core/materials'
 import * as money from '#core/money'
@@ -26,6 +27,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   changeover,
   drying,
   gcode,
+  life,
   limits,
   materials,
   money,
@@ -306,8 +308,23 @@ const CALLS: Record<string, Record<string, Call>> = {
     lengthForMassMm: { args: { grams: 100, diameterMm: 1.75, densityGCm3: 1.2 } },
     massG: { args: { lengthMm: 100, diameterMm: 1.75, densityGCm3: 1.2 } },
   },
-  money: {
+  life: {
     boreLifeSpread: { args: { nominalBoreMm: 0.4, growthLimit: 0.1, kappa: spread, wearPerKg: 0.2 } },
+    fitWeibull: {
+      args: {
+        records: [
+          { kind: 'failed', at: 2 },
+          { kind: 'failed', at: 3 },
+          { kind: 'between', from: 3, to: 5 },
+          { kind: 'survived', until: 4 },
+        ],
+      },
+      named: { at: 'records', from: 'records', to: 'records', until: 'records' },
+    },
+    lifeKgAt: { args: { l: spread, p: 0.3 } },
+    medianLifeKg: { args: { l: spread } },
+  },
+  money: {
     breakEvenLifeRatio: { args: { dear: { price: 80, swap: 15 }, cheap: nozzleCost }, named: { swap: 'price' } },
     chanceCheaper: {
       args: {
@@ -326,8 +343,6 @@ const CALLS: Record<string, Record<string, Call>> = {
         b: { cost: { price: 80, swap: 15 }, life: { meanLn: 4, sd: 0.5 } },
       },
     },
-    lifeKgAt: { args: { l: spread, p: 0.3 } },
-    medianLifeKg: { args: { l: spread } },
     swapCost: { args: { minutes: 20, r: rates } },
   },
   numeric: {
@@ -398,17 +413,6 @@ const CALLS: Record<string, Record<string, Call>> = {
     compareLaws: { args: { bore: history, prior } },
     expectedReading: { args: { others: history, reading: history.observations[0], prior, law: 'sliding' } },
     fillerKgFor: { args: { wear: 1, abrasivity: 1 }, infinite: ['wear'] },
-    fitWeibull: {
-      args: {
-        records: [
-          { kind: 'failed', at: 2 },
-          { kind: 'failed', at: 3 },
-          { kind: 'between', from: 3, to: 5 },
-          { kind: 'survived', until: 4 },
-        ],
-      },
-      named: { at: 'records', from: 'records', to: 'records', until: 'records' },
-    },
     fleetForecast: { args: { nozzles: [{ ...input, key: 'a' }] }, unused: /prior/ },
     forecast: { args: { input } },
     massLife: { args: { massLimitKg: 4 } },

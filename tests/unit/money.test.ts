@@ -2,16 +2,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { InputError } from '#core/numeric'
-import {
-  breakEvenLifeRatio,
-  chanceCheaper,
-  costInYear,
-  costPerKg,
-  crossingKg,
-  lifeKgAt,
-  medianLifeKg,
-  swapCost,
-} from '#core/money'
+import { lifeKgAt, medianLifeKg } from '#core/life'
+import { breakEvenLifeRatio, chanceCheaper, costInYear, costPerKg, crossingKg, swapCost } from '#core/money'
 
 const nozzle = (price: number, swap: number, lifeKg: number, sd = 0.5) => ({
   cost: { price, swap },

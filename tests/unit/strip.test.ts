@@ -1,6 +1,9 @@
 import { describe, expect, test } from 'vitest'
 import { completions, understand, type StripShop } from '~/strip/parse'
-import { fittingSchema, gaugeSchema, runSchema, spoolEventSchema } from '#shared/entries'
+import { fittingSchema } from '#shared/entries/printers'
+import { gaugeSchema } from '#shared/entries/nozzles'
+import { runSchema } from '#shared/entries/runs'
+import { spoolEventSchema } from '#shared/entries/spools'
 
 const at = '2026-11-20T12:00:00.000Z'
 const shop = {

@@ -2,16 +2,16 @@
 /** Fit a nozzle to a head: from the printer's column on the Floor, or from Stores. */
 import { computed, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
-import { fittingSchema } from '#shared/entries'
+import { fittingSchema } from '#shared/entries/printers'
 import CautionList from '~/components/equip/CautionList.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useEntryForm } from '~/composables/entry-form'
-import { kg } from '~/format'
-import { useShop } from '~/stores/shop'
-import { useUi } from '~/stores/ui'
+import { kg } from '~/words/numbers'
+import { useShop } from '~/state/shop'
+import { useUi } from '~/state/ui'
 
 const props = defineProps<{ headId: number | null; nozzleId?: number | null }>()
 const emit = defineEmits<{ close: [] }>()

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** Retire a nozzle with a reason, or only take it off its head. */
 import { ref, watch } from 'vue'
-import { fittingSchema } from '#shared/entries'
+import { fittingSchema } from '#shared/entries/printers'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useEntryForm } from '~/composables/entry-form'
-import { useUi } from '~/stores/ui'
+import { useUi } from '~/state/ui'
 
 const props = defineProps<{
   nozzle: { id: number; tag: string; place: string | null } | null

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** Strike out an entry with a reason; it stays readable. */
 import { ref, watch } from 'vue'
-import { strikeSchema, type StrikeEntry } from '#shared/entries'
+import { strikeSchema, type StrikeEntry } from '#shared/entries/log'
 import FieldText from '~/components/ui/FieldText.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useEntryForm } from '~/composables/entry-form'
-import { useUi } from '~/stores/ui'
+import { useUi } from '~/state/ui'
 
 const props = defineProps<{ target: { target: StrikeEntry['target']; id: number; says: string } | null }>()
 const emit = defineEmits<{ close: [] }>()

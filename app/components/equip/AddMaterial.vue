@@ -17,14 +17,15 @@ import {
 } from '#core/limits'
 import { checkDensity } from '#core/materials'
 import { FILLERS, START_ABRASIVITY, type Filler } from '#core/wear'
-import { BASES, materialSchema } from '#shared/entries'
+import { BASES } from '#shared/entries/fields'
+import { materialSchema } from '#shared/entries/materials'
 import { emptySet, SET_FIELDS, setOfForm, setToForm } from '~/components/equip/set-fields'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import { useEntryForm } from '~/composables/entry-form'
-import { plain } from '~/plain'
-import { useUi } from '~/stores/ui'
+import { plain } from '~/lib/plain'
+import { useUi } from '~/state/ui'
 
 const emit = defineEmits<{ saved: [id: number | null]; cancel: [] }>()
 const ui = useUi()

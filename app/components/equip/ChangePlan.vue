@@ -16,7 +16,7 @@ import {
   type Rules,
   type Swap,
 } from '#core/limits'
-import { money } from '~/equip'
+import { money } from '~/lib/changes'
 
 const props = defineProps<{
   printer: Printer

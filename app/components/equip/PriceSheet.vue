@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** What parts or nozzles cost this shop, and how long fitting one takes. Kept beside the catalogue's start values. */
 import { ref, watch } from 'vue'
-import { pricesFields } from '#shared/entries'
+import { pricesFields } from '#shared/entries/shop'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
-import { ProblemError } from '~/api'
+import { ProblemError } from '~/lib/api'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
-import { useShop } from '~/stores/shop'
-import { useUi } from '~/stores/ui'
+import { useShop } from '~/state/shop'
+import { useUi } from '~/state/ui'
 
 const props = defineProps<{
   open: boolean

@@ -1,6 +1,6 @@
 /** Fields of a part for the one form that serves all records: limits, basis, and what its role needs beside. */
 import { KINDS, PLACES, ROLES, VENTILATION, type Role } from '#core/limits'
-import { BASES } from '#shared/entries'
+import { BASES } from '#shared/entries/fields'
 import type { FormField } from '~/components/stores/form-field'
 
 const choices = (values: readonly string[]) => values.map(value => ({ value, text: value }))

@@ -1,7 +1,8 @@
 /** Fields of a practice set and of a fact, for the one form that serves all records. */
 import type { z } from 'zod'
 import { CHAMBER_LEVELS, VALUES, type PracticeSet, type ValueKey } from '#core/limits'
-import { BASES, practiceSetFields } from '#shared/entries'
+import { BASES } from '#shared/entries/fields'
+import { practiceSetFields } from '#shared/entries/materials'
 import type { FormField } from '~/components/stores/form-field'
 
 const choices = (values: readonly string[]) => values.map(value => ({ value, text: value }))

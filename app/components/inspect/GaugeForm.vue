@@ -2,17 +2,17 @@
 /** Gauge a nozzle: pins or a value, tip length, what was seen. Emits what is typed so that the chart can show it. */
 import { computed, nextTick, reactive, ref, watch } from 'vue'
 import type { GaugeEffect } from '../../../server/records/nozzles/gauges'
-import { gaugeSchema, SHAPES, type GaugeEntry } from '#shared/entries'
+import { gaugeSchema, SHAPES, type GaugeEntry } from '#shared/entries/nozzles'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useEntryForm } from '~/composables/entry-form'
-import { gaugeWords } from '~/effects'
-import { useOutbox } from '~/stores/outbox'
-import { useShop } from '~/stores/shop'
-import { useUi } from '~/stores/ui'
+import { gaugeWords } from '~/words/effects'
+import { useOutbox } from '~/state/outbox'
+import { useShop } from '~/state/shop'
+import { useUi } from '~/state/ui'
 
 const props = defineProps<{ nozzleId: number; tag: string; draft: string | null }>()
 const emit = defineEmits<{

@@ -2,7 +2,7 @@
 /** Everything that happened to a nozzle, newest first; struck entries stay readable. */
 import { computed, ref } from 'vue'
 import type { RecordLine } from '../../../server/records/nozzles/nozzles'
-import { when } from '~/format'
+import { when } from '~/words/numbers'
 
 const props = defineProps<{
   record: RecordLine[]

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { startOf, type NozzleForecast } from '#core/wear'
 import type { NozzlePage } from '../../../server/records/nozzles/nozzles'
 import { gaugeFoundWords } from '#shared/gauge-words'
-import { day } from '~/format'
+import { day } from '~/words/numbers'
 
 const props = defineProps<{ page: NozzlePage; forecast: NozzleForecast; other: string; zone: string }>()
 defineEmits<{ law: [law: 'sliding' | 'linear']; retire: []; remove: []; fit: [] }>()

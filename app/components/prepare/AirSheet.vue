@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** The air that spools stand in: room and dry box. */
 import { computed } from 'vue'
-import { rulesFields } from '#shared/entries'
+import { rulesFields } from '#shared/entries/shop'
 import RecordForm from '~/components/stores/RecordForm.vue'
 import type { FormField } from '~/components/stores/form-field'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
-import { useShop } from '~/stores/shop'
+import { useShop } from '~/state/shop'
 
 defineProps<{ open: boolean }>()
 defineEmits<{ close: [] }>()

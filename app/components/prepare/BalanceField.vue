@@ -2,8 +2,8 @@
 /** A weight, typed or read from the balance. */
 import { ref } from 'vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
-import { ProblemError, read } from '~/api'
-import { useLive } from '~/stores/live'
+import { ProblemError, read } from '~/lib/api'
+import { useLive } from '~/state/live'
 
 const props = defineProps<{
   id: string

@@ -15,7 +15,7 @@ import {
   type Filament,
   type SpoolWater,
 } from '#core/drying'
-import { dryingSchema } from '#shared/entries'
+import { dryingSchema } from '#shared/entries/prepare'
 import type { DryerRow } from '../../../server/records/prepare/dryers'
 import type { SpoolPage } from '../../../server/records/spools/page'
 import type { SetRow } from '../../../server/records/materials/materials'
@@ -28,11 +28,11 @@ import ModalSheet from '~/components/ui/ModalSheet.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntryForm } from '~/composables/entry-form'
-import { hours, water } from '~/prepare'
-import { useUi } from '~/stores/ui'
-import { when } from '~/format'
-import { useShop } from '~/stores/shop'
-import { VERDICT_TEXT } from '~/verdict'
+import { hours, water } from '~/words/water'
+import { useUi } from '~/state/ui'
+import { when } from '~/words/numbers'
+import { useShop } from '~/state/shop'
+import { VERDICT_TEXT } from '~/words/verdict'
 
 const props = defineProps<{
   page: SpoolPage

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** Add a dryer, or edit one. */
 import { DRYER_KINDS } from '#core/drying'
-import { BASES, dryerSchema } from '#shared/entries'
+import { BASES } from '#shared/entries/fields'
+import { dryerSchema } from '#shared/entries/prepare'
 import type { DryerRow } from '../../../server/records/prepare/dryers'
 import RecordForm from '~/components/stores/RecordForm.vue'
 import type { FormField } from '~/components/stores/form-field'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import { computed } from 'vue'
-import { useShop } from '~/stores/shop'
+import { useShop } from '~/state/shop'
 
 const props = defineProps<{ open: boolean; dryer: DryerRow | null }>()
 defineEmits<{ close: [] }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The end of a drying, a soak or an anneal: when, how hot it really was, and for a spool its weight after. */
 import { reactive, watch } from 'vue'
-import { endingSchema } from '#shared/entries'
+import { endingSchema } from '#shared/entries/log'
 import BalanceField from '~/components/prepare/BalanceField.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -10,7 +10,7 @@ import FieldWhen from '~/components/ui/FieldWhen.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useEntryForm } from '~/composables/entry-form'
-import { useUi } from '~/stores/ui'
+import { useUi } from '~/state/ui'
 
 export interface ToEnd {
   target: 'drying' | 'soak' | 'anneal'

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** What the printer reports now, and with a stand-in its own panel. A lost printer shows no number. */
 import { computed, reactive, ref } from 'vue'
-import { standInSchema } from '#shared/entries'
+import { standInSchema } from '#shared/entries/live'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import { newKey, post, ProblemError } from '~/api'
-import { temper, when } from '~/format'
-import { useLive } from '~/stores/live'
-import { useShop } from '~/stores/shop'
+import { newKey, post, ProblemError } from '~/lib/api'
+import { temper, when } from '~/words/numbers'
+import { useLive } from '~/state/live'
+import { useShop } from '~/state/shop'
 
 const props = defineProps<{ printer: string; now: number }>()
 const live = useLive()

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** One tap each: where the spool goes now. */
 import { computed } from 'vue'
-import { spoolEventSchema } from '#shared/entries'
+import { spoolEventSchema } from '#shared/entries/spools'
 import type { SpoolState } from '../../../server/records/spools/moisture'
 import { useEntryForm } from '~/composables/entry-form'
-import { useUi } from '~/stores/ui'
+import { useUi } from '~/state/ui'
 
 const props = defineProps<{ spool: SpoolState }>()
 const ui = useUi()

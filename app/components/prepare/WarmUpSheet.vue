@@ -3,7 +3,7 @@
 import Papa from 'papaparse'
 import { computed, reactive, ref } from 'vue'
 import { fitWarmUp, readTable, type FittedWarmUp, type ReadTable } from '#core/chamber'
-import { warmUpSchema } from '#shared/entries'
+import { warmUpSchema } from '#shared/entries/prepare'
 import type { SoakLine } from '../../../server/records/prepare/soaks'
 import WarmUpChart from '~/components/prepare/WarmUpChart.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
@@ -12,8 +12,8 @@ import FieldWhen from '~/components/ui/FieldWhen.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useEntryForm } from '~/composables/entry-form'
-import { useShop } from '~/stores/shop'
-import { useUi } from '~/stores/ui'
+import { useShop } from '~/state/shop'
+import { useUi } from '~/state/ui'
 
 const props = defineProps<{ open: boolean; printer: { id: number; name: string }; soak: SoakLine | null }>()
 const emit = defineEmits<{ close: [] }>()

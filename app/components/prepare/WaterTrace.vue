@@ -5,8 +5,8 @@
  */
 import { computed } from 'vue'
 import type { TracePoint } from '#core/drying'
-import { day, when } from '~/format'
-import { water } from '~/prepare'
+import { day, when } from '~/words/numbers'
+import { water } from '~/words/water'
 
 const props = defineProps<{ points: readonly TracePoint[]; printable: number; zone: string; tag: string }>()
 const W = 560,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Where job files are dropped or chosen, and how far each has been read. */
 import { ref } from 'vue'
-import { useScans } from '~/stores/scans'
+import { useScans } from '~/state/scans'
 
 defineProps<{ selected: number | null }>()
 const emit = defineEmits<{ select: [id: number] }>()

@@ -2,9 +2,9 @@
 /** Runs, newest first, a page at a time; struck ones stay readable. */
 import { ref, watch } from 'vue'
 import type { RunLine } from '../../../server/records/runs/runs'
-import { read } from '~/api'
-import { grams, when } from '~/format'
-import { useShop } from '~/stores/shop'
+import { read } from '~/lib/api'
+import { grams, when } from '~/words/numbers'
+import { useShop } from '~/state/shop'
 
 const props = defineProps<{ show: number | null }>()
 defineEmits<{ strike: [run: RunLine] }>()

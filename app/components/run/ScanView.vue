@@ -3,9 +3,9 @@
 import { computed, ref } from 'vue'
 import type { FullScan } from '#core/gcode'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import { duration, metres } from '~/format'
-import { problemWords } from '~/stores/scans'
-import { VERDICT_TEXT } from '~/verdict'
+import { duration, metres } from '~/words/numbers'
+import { problemWords } from '~/state/scans'
+import { VERDICT_TEXT } from '~/words/verdict'
 
 const props = defineProps<{ scan: FullScan; name: string }>()
 defineEmits<{ dialect: [] }>()

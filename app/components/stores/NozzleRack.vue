@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** The rack: a row per nozzle type, a tag per nozzle. Filled = fitted, open = on the shelf, crossed = retired. */
 import { computed } from 'vue'
-import type { ShopData } from '~/stores/shop'
-import { kg } from '~/format'
+import type { ShopData } from '~/state/shop'
+import { kg } from '~/words/numbers'
 
 const props = defineProps<{ shop: ShopData }>()
 const rows = computed(() =>

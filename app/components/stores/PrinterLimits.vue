@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Printers with their heads and, per zone, the deciding part; the parts themselves are edited in the stack. */
-import type { ShopData } from '~/stores/shop'
+import type { ShopData } from '~/state/shop'
 
 type Printer = ShopData['printers'][number]
 defineProps<{ shop: ShopData }>()

@@ -5,20 +5,20 @@
  */
 import { reactive, ref, watch } from 'vue'
 import type { z } from 'zod'
-import type { EditableKind } from '#shared/entries'
+import type { EditableKind } from '#shared/entries/edits'
 import type { Problem } from '#shared/problem'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
-import { ProblemError } from '~/api'
+import { ProblemError } from '~/lib/api'
 import { useEntryForm } from '~/composables/entry-form'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { getPath, setPath, type FormField } from '~/components/stores/fields'
-import { plain } from '~/plain'
-import { useShop } from '~/stores/shop'
-import { useUi } from '~/stores/ui'
+import { plain } from '~/lib/plain'
+import { useShop } from '~/state/shop'
+import { useUi } from '~/state/ui'
 
 const props = defineProps<{
   fields: FormField[]

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Spools by what is left on them, to one scale. */
 import { computed } from 'vue'
-import type { ShopData } from '~/stores/shop'
+import type { ShopData } from '~/state/shop'
 
 const props = defineProps<{ shop: ShopData }>()
 type Spool = ShopData['spools'][number]

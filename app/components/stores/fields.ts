@@ -1,8 +1,8 @@
 /** The fields of each kind of record in Stores, for one form that serves them all. */
 import { VENTILATION } from '#core/limits'
 import { FILLERS, NOZZLE_MATERIALS, START_ABRASIVITY } from '#core/wear'
-import { BASES } from '#shared/entries'
-import type { ShopData } from '~/stores/shop'
+import { BASES } from '#shared/entries/fields'
+import type { ShopData } from '~/state/shop'
 import type { FormField } from '~/components/stores/form-field'
 
 export type { FormField }

@@ -4,12 +4,12 @@ import { computed, nextTick, ref } from 'vue'
 import type { GaugeEffect } from '../../../server/records/nozzles/gauges'
 import type { RunEffect } from '../../../server/records/runs/runs'
 import type { Choice, Problem } from '#shared/problem'
-import { gaugeWords, runWords } from '~/effects'
+import { gaugeWords, runWords } from '~/words/effects'
 import { completions, understand } from '~/strip/parse'
-import { newKey } from '~/api'
-import { queuedWords, useOutbox } from '~/stores/outbox'
-import { useShop } from '~/stores/shop'
-import { useUi } from '~/stores/ui'
+import { newKey } from '~/lib/api'
+import { queuedWords, useOutbox } from '~/state/outbox'
+import { useShop } from '~/state/shop'
+import { useUi } from '~/state/ui'
 
 const shop = useShop()
 const outbox = useOutbox()

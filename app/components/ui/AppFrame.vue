@@ -8,10 +8,10 @@ import OutboxSheet from '~/components/ui/OutboxSheet.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import TheStrip from '~/components/strip/TheStrip.vue'
 import { STATIONS, useShortcuts } from '~/composables/shortcuts'
-import { useOutbox } from '~/stores/outbox'
-import { useShop } from '~/stores/shop'
-import { useUi } from '~/stores/ui'
-import { VERDICT_TEXT } from '~/verdict'
+import { useOutbox } from '~/state/outbox'
+import { useShop } from '~/state/shop'
+import { useUi } from '~/state/ui'
+import { VERDICT_TEXT } from '~/words/verdict'
 
 const shop = useShop()
 const outbox = useOutbox()

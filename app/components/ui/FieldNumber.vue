@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A number with its unit; takes comma or point, keeps what was typed, shows its error underneath. */
 import { computed, ref, watch } from 'vue'
-import { typedNumber } from '~/format'
+import { typedNumber } from '~/words/numbers'
 
 const props = defineProps<{
   id: string

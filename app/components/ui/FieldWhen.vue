@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Date and time in the browser's own zone; the value is ISO, or empty when it is none. */
-import { fromLocalField, toLocalField } from '~/format'
+import { fromLocalField, toLocalField } from '~/words/numbers'
 
 defineProps<{ id: string; label: string; modelValue: string; error?: string }>()
 defineEmits<{ 'update:modelValue': [iso: string] }>()

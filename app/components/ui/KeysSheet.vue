@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import { STATIONS } from '~/composables/shortcuts'
-import { useUi } from '~/stores/ui'
+import { useUi } from '~/state/ui'
 
 const ui = useUi()
 const more = [

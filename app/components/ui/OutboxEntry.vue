@@ -6,11 +6,11 @@
 import { computed, ref } from 'vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
-import { correctable, corrected } from '~/correct'
-import { when } from '~/format'
-import { useOutbox, type Queued } from '~/stores/outbox'
-import { useShop } from '~/stores/shop'
-import { useUi } from '~/stores/ui'
+import { correctable, corrected } from '~/lib/correct'
+import { when } from '~/words/numbers'
+import { useOutbox, type Queued } from '~/state/outbox'
+import { useShop } from '~/state/shop'
+import { useUi } from '~/state/ui'
 
 const props = defineProps<{ entry: Queued }>()
 const emit = defineEmits<{ leave: [] }>()

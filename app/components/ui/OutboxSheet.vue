@@ -2,8 +2,8 @@
 /** Entries on their way: what waits for the server, and what was refused and waits for a person. */
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import OutboxEntry from '~/components/ui/OutboxEntry.vue'
-import { useOutbox } from '~/stores/outbox'
-import { useShop } from '~/stores/shop'
+import { useOutbox } from '~/state/outbox'
+import { useShop } from '~/state/shop'
 
 defineProps<{ open: boolean }>()
 defineEmits<{ close: [] }>()

@@ -5,17 +5,14 @@
  */
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { NOZZLE_MINUTES, NOZZLE_PRICE } from '#core/limits'
+import { boreLifeSpread, lifeKgAt, medianLifeKg, type LifeSpread } from '#core/life'
 import {
-  boreLifeSpread,
   breakEvenLifeRatio,
   chanceCheaper,
   costInYear,
   costPerKg,
   crossingKg,
-  lifeKgAt,
-  medianLifeKg,
   swapCost,
-  type LifeSpread,
   type NozzleCost,
 } from '#core/money'
 import { NOZZLE_MATERIALS, START_SIGMA, type NozzleMaterial } from '#core/wear'
@@ -23,12 +20,12 @@ import type { Buying } from '../../../server/records/bench/equip'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import PriceSheet from '~/components/equip/PriceSheet.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
-import { money } from '~/equip'
+import { money } from '~/lib/changes'
 import { useReading } from '~/composables/reading'
-import { chance, kg, kgBetween } from '~/format'
-import { useShop } from '~/stores/shop'
+import { chance, kg, kgBetween } from '~/words/numbers'
+import { useShop } from '~/state/shop'
 
-const CostChart = defineAsyncComponent(() => import('~/components/drawings/CostChart.vue'))
+const CostChart = defineAsyncComponent(() => import('~/components/equip/CostChart.vue'))
 useHead({ title: 'Which nozzle to buy · Equip · Iron Nozzle' })
 const shop = useShop()
 const { data, failure } = useReading<Buying>(() => '/api/buying')

@@ -22,9 +22,9 @@ import ClassMark from '~/components/ui/ClassMark.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import { useEquip } from '~/composables/equip'
-import { money } from '~/equip'
-import { saveFile } from '~/files'
-import { kg } from '~/format'
+import { money } from '~/lib/changes'
+import { saveFile } from '~/lib/files'
+import { kg } from '~/words/numbers'
 
 useHead({ title: 'Fleet · Equip · Iron Nozzle' })
 const { data, failure, filaments, fleet } = useEquip()

@@ -16,7 +16,7 @@ import {
 } from '#core/wear'
 import { gaugeFoundWords } from '#shared/gauge-words'
 import type { NozzlePage, RecordLine } from '../../../server/records/nozzles/nozzles'
-import NozzleSection from '~/components/drawings/NozzleSection.vue'
+import NozzleSection from '~/components/inspect/NozzleSection.vue'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import RetireSheet from '~/components/entry/RetireSheet.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
@@ -26,12 +26,12 @@ import NozzleTitleBlock from '~/components/inspect/NozzleTitleBlock.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useReading } from '~/composables/reading'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
-import { chance, day, kg, kgBetween } from '~/format'
-import { useShop } from '~/stores/shop'
-import { useUi } from '~/stores/ui'
-import { VERDICT_TEXT } from '~/verdict'
+import { chance, day, kg, kgBetween } from '~/words/numbers'
+import { useShop } from '~/state/shop'
+import { useUi } from '~/state/ui'
+import { VERDICT_TEXT } from '~/words/verdict'
 
-const WearChart = defineAsyncComponent(() => import('~/components/drawings/WearChart.vue'))
+const WearChart = defineAsyncComponent(() => import('~/components/inspect/WearChart.vue'))
 const route = useRoute()
 const shop = useShop()
 const ui = useUi()

@@ -3,11 +3,11 @@
 import { computed, ref } from 'vue'
 import type { NozzleLine } from '../../../server/records/nozzles/nozzles'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import LifeBar from '~/components/wall/LifeBar.vue'
+import LifeBar from '~/components/ui/LifeBar.vue'
 import { useListKeys } from '~/composables/list-keys'
 import { useReading } from '~/composables/reading'
-import { chance, day, kg, kgBetween } from '~/format'
-import { useShop } from '~/stores/shop'
+import { chance, day, kg, kgBetween } from '~/words/numbers'
+import { useShop } from '~/state/shop'
 
 useHead({ title: 'Inspect · Iron Nozzle' })
 const shop = useShop()

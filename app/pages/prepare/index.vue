@@ -11,12 +11,12 @@ import WaterBar from '~/components/prepare/WaterBar.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { usePrepare } from '~/composables/prepare'
-import { when } from '~/format'
-import { drynessOf, hours, leftWords, minutesLeft, placeWords } from '~/prepare'
+import { when } from '~/words/numbers'
+import { drynessOf, hours, leftWords, minutesLeft, placeWords } from '~/words/water'
 import type { DryerRow } from '../../../server/records/prepare/dryers'
 import type { SpoolState } from '../../../server/records/spools/moisture'
-import { useShop } from '~/stores/shop'
-import { VERDICT_TEXT } from '~/verdict'
+import { useShop } from '~/state/shop'
+import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'Prepare · Iron Nozzle' })
 const shop = useShop()

@@ -1,4 +1,4 @@
-import { jobSchema } from '#shared/entries'
+import { jobSchema } from '#shared/entries/runs'
 import { entry } from '../../doors/doors'
 import { saveJob } from '../../records/runs/jobs'
 

@@ -1,4 +1,4 @@
-import { nozzleSchema } from '#shared/entries'
+import { nozzleSchema } from '#shared/entries/nozzles'
 import { entry } from '../../doors/doors'
 import { addNozzle } from '../../records/nozzles/nozzles'
 

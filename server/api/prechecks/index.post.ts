@@ -1,4 +1,4 @@
-import { precheckSchema } from '#shared/entries'
+import { precheckSchema } from '#shared/entries/prepare'
 import { entry } from '../../doors/doors'
 import { savePrecheck } from '../../records/prepare/prechecks'
 

@@ -1,5 +1,5 @@
 /** The lines of a check, worked out and not stored. */
-import { precheckSchema } from '#shared/entries'
+import { precheckSchema } from '#shared/entries/prepare'
 import { answering, parsed } from '../../doors/doors'
 import { makePrecheck } from '../../records/prepare/prechecks'
 

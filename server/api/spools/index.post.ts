@@ -1,4 +1,4 @@
-import { spoolSchema } from '#shared/entries'
+import { spoolSchema } from '#shared/entries/spools'
 import { entry } from '../../doors/doors'
 import { addSpool } from '../../records/spools/spools'
 

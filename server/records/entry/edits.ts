@@ -1,6 +1,6 @@
 /** The editing of every record that may be edited. */
 import { and, eq, sql } from 'drizzle-orm'
-import type { EditableKind } from '#shared/entries'
+import type { EditableKind } from '#shared/entries/edits'
 import type { Connection } from '../../db/client'
 import {
   dryers,

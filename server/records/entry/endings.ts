@@ -1,7 +1,7 @@
 /** How a drying, a soak or an anneal ended; each ends once. */
 import { and, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { endingSchema } from '#shared/entries'
+import type { endingSchema } from '#shared/entries/log'
 import type { Connection } from '../../db/client'
 import { anneals, dryings, endings, soaks, spools } from '../../db/schema'
 import { ask, notFound, notInFuture, refuseField } from './refusal'

@@ -1,7 +1,7 @@
 /** Striking out: the entry stays readable, and every total leaves it out. */
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { strikeSchema } from '#shared/entries'
+import type { strikeSchema } from '#shared/entries/log'
 import type { Connection } from '../../db/client'
 import { strikes } from '../../db/schema'
 import { refreshCeilings } from '../printers/ceilings'

@@ -2,7 +2,7 @@
 import { and, asc, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { ORDERED_FACTS, VALUES, type ValueKey } from '#core/limits'
-import type { materialSchema, materialValueSchema, practiceSetSchema } from '#shared/entries'
+import type { materialSchema, materialValueSchema, practiceSetSchema } from '#shared/entries/materials'
 import type { Connection } from '../../db/client'
 import { materials, materialValues, practiceSets, type Basis } from '../../db/schema'
 import { refuseField } from '../entry/refusal'

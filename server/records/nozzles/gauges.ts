@@ -2,7 +2,7 @@
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { fillerKgFor, PIN_U_MM, TIP_U_MM } from '#core/wear'
-import type { gaugeSchema } from '#shared/entries'
+import type { gaugeSchema } from '#shared/entries/nozzles'
 import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { gauges, nozzles } from '../../db/schema'

@@ -8,7 +8,7 @@ import { sistersPrior, refreshForecast } from './forecasts'
 import { historyOf, nozzleLogs, outweighedGauges, type NozzleType } from './history'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import type { z } from 'zod'
-import type { nozzleSchema } from '#shared/entries'
+import type { nozzleSchema } from '#shared/entries/nozzles'
 import { saveGauge } from './gauges'
 import { unused } from '../entry/unused'
 

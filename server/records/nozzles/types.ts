@@ -1,7 +1,7 @@
 /** Nozzle types. */
 import { asc } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { nozzleTypeSchema } from '#shared/entries'
+import type { nozzleTypeSchema } from '#shared/entries/nozzles'
 import type { Connection } from '../../db/client'
 import { nozzleTypes } from '../../db/schema'
 import { unused } from '../entry/unused'

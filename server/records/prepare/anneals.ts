@@ -2,7 +2,7 @@
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { annealPlan } from '#core/anneal'
-import type { annealSchema } from '#shared/entries'
+import type { annealSchema } from '#shared/entries/prepare'
 import type { Connection } from '../../db/client'
 import { anneals, materials } from '../../db/schema'
 import { notInFuture, refuseField } from '../entry/refusal'

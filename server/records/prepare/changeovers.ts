@@ -1,7 +1,7 @@
 /** What a nozzle was purged from and to, and what stands in it now. */
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { changeoverSchema } from '#shared/entries'
+import type { changeoverSchema } from '#shared/entries/prepare'
 import type { Connection } from '../../db/client'
 import { changeovers, nozzles } from '../../db/schema'
 import { headAt } from '../printers/fittings'

@@ -1,7 +1,7 @@
 /** What dries and anneals here: dryers, ovens, a bed under a cover. */
 import { asc, eq } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { dryerSchema } from '#shared/entries'
+import type { dryerSchema } from '#shared/entries/prepare'
 import type { Connection } from '../../db/client'
 import { dryers } from '../../db/schema'
 import { refuseField } from '../entry/refusal'

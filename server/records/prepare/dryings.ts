@@ -2,7 +2,7 @@
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { dryingRefusal, isPolyamide, OVER_DRY_H } from '#core/drying'
-import type { dryingSchema } from '#shared/entries'
+import type { dryingSchema } from '#shared/entries/prepare'
 import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { dryings, spools } from '../../db/schema'

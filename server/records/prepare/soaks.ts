@@ -4,7 +4,7 @@ import type { z } from 'zod'
 import type { Connection } from '../../db/client'
 import { printers, endings, soaks } from '../../db/schema'
 import { notInFuture, refuseField, ask } from '../entry/refusal'
-import type { soakSchema } from '#shared/entries'
+import type { soakSchema } from '#shared/entries/prepare'
 
 export interface SoakLine {
   id: number

@@ -1,7 +1,7 @@
 /** Which nozzle sits on which head: fit, remove, retire. */
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { fittingSchema } from '#shared/entries'
+import type { fittingSchema } from '#shared/entries/printers'
 import type { Connection } from '../../db/client'
 import { fittings, heads, nozzles } from '../../db/schema'
 import { refreshCeilings } from './ceilings'

@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { describedPart, partOf, type DescribedPart, type Part } from '#core/limits'
-import type { changeSchema, printerSchema, shelfPartSchema } from '#shared/entries'
+import type { changeSchema, printerSchema, shelfPartSchema } from '#shared/entries/printers'
 import type { Connection } from '../../db/client'
 import { heads, partEvents, parts, printers, stackChanges } from '../../db/schema'
 import { saveFitting } from './fittings'

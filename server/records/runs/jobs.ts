@@ -2,7 +2,7 @@
 import { desc, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { FullScan } from '#core/gcode'
-import type { jobSchema } from '#shared/entries'
+import type { jobSchema } from '#shared/entries/runs'
 import type { Connection } from '../../db/client'
 import { jobs } from '../../db/schema'
 import { notFound } from '../entry/refusal'

@@ -1,7 +1,7 @@
 /** Who works here. */
 import { asc } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { personSchema } from '#shared/entries'
+import type { personSchema } from '#shared/entries/shop'
 import type { Connection } from '../../db/client'
 import { people } from '../../db/schema'
 import { unused } from '../entry/unused'

@@ -1,7 +1,7 @@
 /** What is left on a spool: its last weighing less the runs since, or its net mass less all runs. */
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { spoolEventSchema, spoolSchema } from '#shared/entries'
+import type { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import type { Connection } from '../../db/client'
 import { endings, spoolEvents, spools, materials } from '../../db/schema'
 import { dryingWithin } from '../prepare/dryings'

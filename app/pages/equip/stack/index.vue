@@ -2,7 +2,7 @@
 /** All stacks: which printer stops where, and the shelf of spare parts. */
 import { computed, ref } from 'vue'
 import { ceilings, kindOf, KINDS } from '#core/limits'
-import { shelfPartSchema } from '#shared/entries'
+import { shelfPartSchema } from '#shared/entries/printers'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import PriceSheet from '~/components/equip/PriceSheet.vue'
 import { KIND_GROUPS } from '~/components/equip/part-fields'
@@ -10,7 +10,7 @@ import FieldText from '~/components/ui/FieldText.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useEquip } from '~/composables/equip'
-import { useUi } from '~/stores/ui'
+import { useUi } from '~/state/ui'
 
 useHead({ title: 'Stacks · Equip · Iron Nozzle' })
 const { data, failure } = useEquip()

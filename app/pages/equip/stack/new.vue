@@ -12,16 +12,16 @@ import {
   STARTING_STACKS,
   type DescribedPart,
 } from '#core/limits'
-import { printerSchema } from '#shared/entries'
-import StackSection from '~/components/drawings/StackSection.vue'
+import { printerSchema } from '#shared/entries/printers'
+import StackSection from '~/components/equip/StackSection.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import { KIND_GROUPS } from '~/components/equip/part-fields'
 import FieldText from '~/components/ui/FieldText.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useEquip } from '~/composables/equip'
-import { typedNumber } from '~/format'
-import { plain } from '~/plain'
-import { useUi } from '~/stores/ui'
+import { typedNumber } from '~/words/numbers'
+import { plain } from '~/lib/plain'
+import { useUi } from '~/state/ui'
 
 useHead({ title: 'Add a printer · Equip · Iron Nozzle' })
 const ui = useUi()

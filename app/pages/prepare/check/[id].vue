@@ -6,8 +6,8 @@ import CheckLines from '~/components/prepare/CheckLines.vue'
 import PrepareTabs from '~/components/prepare/PrepareTabs.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useReading } from '~/composables/reading'
-import { when } from '~/format'
-import { useShop } from '~/stores/shop'
+import { when } from '~/words/numbers'
+import { useShop } from '~/state/shop'
 import type { StoredCheck } from '../../../../server/records/prepare/prechecks'
 
 const route = useRoute()

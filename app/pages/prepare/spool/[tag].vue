@@ -2,7 +2,7 @@
 /** One spool: how wet it is and why, how long it stays dry, and how to dry it. */
 import { computed, reactive, ref } from 'vue'
 import { drynessFixes, drynessFor, soakedAt, throughHistory, trace } from '#core/drying'
-import { spoolEventSchema } from '#shared/entries'
+import { spoolEventSchema } from '#shared/entries/spools'
 import type { SpoolPage } from '../../../../server/records/spools/page'
 import type { Prepare } from '../../../../server/records/prepare/prepare'
 import type { Equip } from '../../../../server/records/bench/equip'
@@ -23,11 +23,11 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useNow } from '~/composables/prepare'
 import { useReading } from '~/composables/reading'
-import { when } from '~/format'
-import { drynessOf, hours, leftWords, minutesLeft, placeWords, spoolSentence, water } from '~/prepare'
-import { useShop } from '~/stores/shop'
-import { useUi } from '~/stores/ui'
-import { VERDICT_TEXT } from '~/verdict'
+import { when } from '~/words/numbers'
+import { drynessOf, hours, leftWords, minutesLeft, placeWords, spoolSentence, water } from '~/words/water'
+import { useShop } from '~/state/shop'
+import { useUi } from '~/state/ui'
+import { VERDICT_TEXT } from '~/words/verdict'
 
 const route = useRoute()
 const tag = computed(() => String(route.params.tag))

@@ -1,5 +1,5 @@
 import type { H3Event } from 'h3'
-import { EDITS, type EditableKind } from '#shared/entries'
+import { EDITS, type EditableKind } from '#shared/entries/edits'
 import { edit, pathText, pathId } from '../../../doors/doors'
 import { notFound } from '../../../records/entry/refusal'
 import { editRecord } from '../../../records/entry/edits'

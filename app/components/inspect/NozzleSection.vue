@@ -5,7 +5,7 @@
  */
 import { computed } from 'vue'
 import type { NozzleMaterial, Range } from '#core/wear'
-import { HATCH } from '~/components/drawings/hatch'
+import { HATCH } from '~/components/ui/hatch'
 
 const props = defineProps<{
   material: NozzleMaterial

@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Shop } from '../../server/records/shop/shop'
-import { read } from '~/api'
+import { read } from '~/lib/api'
 
 export type ShopData = Shop & { person: { id: number; name: string; role: string } }
 

@@ -2,9 +2,9 @@
 /** The wall: a fixed temperature axis, and a column per printer that pans sideways and can be filtered. */
 import { computed, ref } from 'vue'
 import type { FloorPrinter } from '../../../server/records/bench/floor'
-import PrinterColumn from '~/components/wall/PrinterColumn.vue'
-import { useLive } from '~/stores/live'
-import { TICKS, WALL_HEIGHT, y } from '~/components/wall/axis'
+import PrinterColumn from '~/components/floor/PrinterColumn.vue'
+import { useLive } from '~/state/live'
+import { TICKS, WALL_HEIGHT, y } from '~/components/floor/axis'
 
 const props = defineProps<{
   printers: FloorPrinter[]

@@ -8,8 +8,8 @@ import { openDB, type IDBPDatabase } from 'idb'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Problem } from '#shared/problem'
-import { FaultError, keyAfter, newKey, post, ProblemError, UnreachableError } from '~/api'
-import { useShop } from '~/stores/shop'
+import { FaultError, keyAfter, newKey, post, ProblemError, UnreachableError } from '~/lib/api'
+import { useShop } from '~/state/shop'
 
 export interface Queued {
   key: string

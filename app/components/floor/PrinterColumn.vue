@@ -8,9 +8,9 @@ import { computed } from 'vue'
 import type { FloorPrinter } from '../../../server/records/bench/floor'
 import type { Live } from '../../../server/telemetry/hub'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import LifeBar from '~/components/wall/LifeBar.vue'
-import { kg, kgBetween, temper, when } from '~/format'
-import { laneX, NARROW, TOP, WALL_HEIGHT, WIDE, y } from '~/components/wall/axis'
+import LifeBar from '~/components/ui/LifeBar.vue'
+import { kg, kgBetween, temper, when } from '~/words/numbers'
+import { laneX, NARROW, TOP, WALL_HEIGHT, WIDE, y } from '~/components/floor/axis'
 
 const props = defineProps<{
   printer: FloorPrinter

@@ -1,7 +1,7 @@
 /** Correcting a refused entry at the fields that were refused, whatever kind of entry it is. */
 import type { FieldProblem } from '#shared/problem'
-import { typedNumber } from '~/format'
-import { plain } from '~/plain'
+import { typedNumber } from '~/words/numbers'
+import { plain } from '~/lib/plain'
 
 export interface Correctable {
   path: string

@@ -1,7 +1,7 @@
 /** The effect of a save in one sentence. */
-import type { GaugeEffect } from '../server/records/nozzles/gauges'
-import type { RunEffect } from '../server/records/runs/runs'
-import { chance, grams, kg } from '~/format'
+import type { GaugeEffect } from '../../server/records/nozzles/gauges'
+import type { RunEffect } from '../../server/records/runs/runs'
+import { chance, grams, kg } from '~/words/numbers'
 
 export function runWords(e: RunEffect): string {
   return e.nozzles

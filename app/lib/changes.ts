@@ -1,6 +1,6 @@
 /** Between the stored records and the limits: what was tried, as an entry. */
 import { after, type Printer, type Swap } from '#core/limits'
-import type { ChangeEntry } from '#shared/entries'
+import type { ChangeEntry } from '#shared/entries/printers'
 
 export { askingOf, demandsOf, NO_SET, setsOf } from '#shared/asking'
 

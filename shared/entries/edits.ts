@@ -1,0 +1,32 @@
+/** Edits of records, by the name that each kind has in the address. */
+import { z } from 'zod'
+import { id } from './fields'
+import { printerFields, partFields } from './printers'
+import { dryerSchema } from './prepare'
+import { materialEditSchema, materialValueFields, practiceSetFields } from './materials'
+import { nozzleTypeSchema, nozzleFields } from './nozzles'
+import { spoolFields } from './spools'
+import { settingsFields, rulesFields, pricesFields } from './shop'
+
+/** An edit of a record: the version that was seen, and the new values. */
+export interface EditBody {
+  version: number
+  values: Record<string, unknown>
+}
+const editOf = <T extends z.ZodType<Record<string, unknown>>>(fields: T) => z.object({ version: id, values: fields })
+/** What can be edited, by the name it has in the address. */
+export const EDITS = {
+  'printers': editOf(printerFields),
+  'parts': editOf(partFields),
+  'dryers': editOf(dryerSchema),
+  'materials': editOf(materialEditSchema),
+  'material-values': editOf(materialValueFields),
+  'practice-sets': editOf(practiceSetFields),
+  'nozzle-types': editOf(nozzleTypeSchema),
+  'nozzles': editOf(nozzleFields),
+  'spools': editOf(spoolFields),
+  'settings': editOf(settingsFields),
+  'rules': editOf(rulesFields),
+  'prices': editOf(pricesFields),
+} as const
+export type EditableKind = keyof typeof EDITS

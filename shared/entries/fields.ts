@@ -1,0 +1,36 @@
+/** The fields that entries are made of. Messages say what to do; units stand in the names. */
+import { z } from 'zod'
+
+export const BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
+export const TAG = /^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/
+
+export const between = (low: number, high: number, unit: string) =>
+  z.number({ error: 'Enter a number' }).min(low, `At least ${low} ${unit}`).max(high, `At most ${high} ${unit}`)
+/** Identifiers are integers of the database. */
+export const id = z
+  .number({ error: 'Choose one' })
+  .int()
+  .positive()
+  .max(2 ** 31 - 1, 'This is not known')
+export { id as idSchema }
+export const text = (max: number) => z.string().trim().max(max, `At most ${max} characters`)
+export const name = (max: number) => text(max).min(1, 'Enter a name')
+export const note = text(2000).default('')
+/** The first year that an entry can be of: a log older than this is a slip of the keyboard. */
+export const FIRST_YEAR = 2000
+export const when = z.iso
+  .datetime({ offset: true, abort: true, error: 'Enter a date and time' })
+  .refine(t => new Date(t).getTime() >= Date.UTC(FIRST_YEAR, 0, 1), {
+    error: `Enter a date from the year ${FIRST_YEAR} on`,
+  })
+/** Answers to questions that were asked and confirmed, by code. */
+export const confirmed = z.array(z.string()).max(20).default([])
+export const basis = z.enum(BASES, { error: 'Say where the value comes from' })
+export const tag = z
+  .string()
+  .trim()
+  .regex(TAG, 'Letters, digits, dot and dash, up to 20, starting with a letter or digit')
+
+export const maybe = (low: number, high: number, unit: string) => between(low, high, unit).nullable()
+
+export const gross = between(1, 25_000, 'g').nullable().default(null)

@@ -1,0 +1,96 @@
+/** Nozzles, their types and gauges. */
+import { z } from 'zod'
+import { NOZZLE_MATERIALS } from '#core/wear'
+import { text, id, when, between, note, confirmed, name, basis, tag } from './fields'
+
+export const SHAPES = ['oval', 'flared', 'chipped', 'cracked plating', 'loose insert'] as const
+
+const pinMark = text(20)
+  .nullable()
+  .default(null)
+  .transform(v => v || null)
+export const gaugeSchema = z
+  .object({
+    nozzleId: id,
+    occurredAt: when,
+    goMm: between(0.05, 3, 'mm').nullable().default(null),
+    noGoMm: between(0.05, 3, 'mm').nullable().default(null),
+    goPin: pinMark,
+    noGoPin: pinMark,
+    valueMm: between(0.05, 3, 'mm').nullable().default(null),
+    uMm: between(0.0001, 0.2, 'mm').nullable().default(null),
+    tipMm: between(1, 60, 'mm').nullable().default(null),
+    tipUMm: between(0.001, 1, 'mm').nullable().default(null),
+    shape: z.array(z.enum(SHAPES)).default([]),
+    note,
+    confirmed,
+  })
+  .superRefine((g, ctx) => {
+    const say = (path: string, message: string) => ctx.addIssue({ code: 'custom', path: [path], message })
+    if (g.goMm !== null && g.noGoMm !== null && g.goMm >= g.noGoMm)
+      say('goMm', `The go pin (${g.goMm}) must be smaller than the no-go pin (${g.noGoMm})`)
+    if (g.valueMm !== null && (g.goMm !== null || g.noGoMm !== null)) say('valueMm', 'Either pins or a value, not both')
+    if (g.valueMm !== null && g.uMm === null) say('uMm', 'Enter how sure the value is (± mm)')
+    if (g.goMm === null && g.noGoMm === null && g.valueMm === null && g.tipMm === null && g.shape.length === 0)
+      say('goMm', 'Enter a pin, a value, a tip length or what you saw')
+  })
+
+export const nozzleTypeFields = z.object({
+  name: name(60),
+  material: z.enum(NOZZLE_MATERIALS),
+  nominalBoreMm: between(0.1, 2, 'mm'),
+  lengthMm: between(5, 40, 'mm'),
+  coneDeg: between(20, 120, '°'),
+  tipFlatMm: between(0.2, 6, 'mm'),
+  landMm: between(0.1, 10, 'mm'),
+  inletMm: between(1, 5, 'mm'),
+  insertMm: between(0.5, 6, 'mm').nullable().default(null),
+  boreGrowthLimit: between(0.01, 1, '(as a share of nominal)').nullable().default(0.1),
+  tipLossLimitMm: between(0.01, 2, 'mm').nullable().default(0.15),
+  massLimitKg: between(0.001, 1000, 'kg').nullable().default(null),
+  basis,
+  note,
+})
+export const nozzleTypeSchema = nozzleTypeFields.superRefine((t, ctx) => {
+  const say = (path: string, message: string) => ctx.addIssue({ code: 'custom', path: [path], message })
+  if (t.tipFlatMm <= t.nominalBoreMm) say('tipFlatMm', 'The tip flat must be wider than the bore')
+  if (t.inletMm <= t.nominalBoreMm) say('inletMm', 'The inlet must be wider than the bore')
+  if (t.landMm >= t.lengthMm) say('landMm', 'The land must be shorter than the nozzle')
+  if (t.boreGrowthLimit === null && t.tipLossLimitMm === null && t.massLimitKg === null)
+    say('boreGrowthLimit', 'At least one retire rule')
+})
+
+export const nozzleFields = z.object({ law: z.enum(['sliding', 'linear']), note })
+export const nozzleSchema = z
+  .object({
+    tag,
+    typeId: id,
+    wasUsed: z.boolean().default(false),
+    note,
+    receivedAt: when,
+    confirmed,
+    receipt: z
+      .object({
+        goMm: between(0.05, 3, 'mm').nullable().default(null),
+        noGoMm: between(0.05, 3, 'mm').nullable().default(null),
+        valueMm: between(0.05, 3, 'mm').nullable().default(null),
+        uMm: between(0.0001, 0.2, 'mm').nullable().default(null),
+        tipMm: between(1, 60, 'mm').nullable().default(null),
+      })
+      .nullable()
+      .default(null),
+  })
+  .superRefine((n, ctx) => {
+    const r = n.receipt
+    if (r && r.goMm !== null && r.noGoMm !== null && r.goMm >= r.noGoMm)
+      ctx.addIssue({
+        code: 'custom',
+        path: ['receipt', 'goMm'],
+        message: `The go pin (${r.goMm}) must be smaller than the no-go pin (${r.noGoMm})`,
+      })
+    if (r && r.valueMm !== null && (r.goMm !== null || r.noGoMm !== null))
+      ctx.addIssue({ code: 'custom', path: ['receipt', 'valueMm'], message: 'Either pins or a value, not both' })
+  })
+export type GaugeEntry = z.input<typeof gaugeSchema>
+export type NozzleTypeEntry = z.input<typeof nozzleTypeSchema>
+export type NozzleEntry = z.input<typeof nozzleSchema>

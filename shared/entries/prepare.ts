@@ -1,0 +1,119 @@
+/** Dryers, dryings, soaks, warm-ups, changeovers, anneals, and the check before a run. */
+import { z } from 'zod'
+import { PART_SIZES } from '#core/chamber'
+import { DRYER_KINDS, DRYING_C, TIME_OUT_H, WATER_WT } from '#core/drying'
+import { name, between, maybe, id, basis, note, gross, when, confirmed, text } from './fields'
+import { scanFields } from './runs'
+
+export const dryerFields = z.object({
+  name: name(40),
+  kind: z.enum(DRYER_KINDS),
+  ceilingC: between(30, 300, '°C'),
+  timeOutH: maybe(...TIME_OUT_H, 'h').default(null),
+  printerId: id.nullable().default(null),
+  basis,
+  note,
+  withdrawn: z.boolean().default(false),
+})
+export const dryerSchema = dryerFields.refine(d => d.kind !== 'bed under a cover' || d.printerId !== null, {
+  path: ['printerId'],
+  error: 'Choose the printer whose bed it is',
+})
+/** A drying that begins: where, how hot, for how long. */
+export const dryingSchema = z.object({
+  spoolId: id,
+  dryerId: id,
+  setC: between(...DRYING_C, '°C'),
+  plannedH: between(0.1, 500, 'h'),
+  targetWt: between(...WATER_WT, 'wt%')
+    .nullable()
+    .default(null),
+  grossG: gross,
+  note,
+  occurredAt: when,
+  confirmed,
+})
+export const soakSchema = z.object({
+  printerId: id,
+  materialId: id.nullable().default(null),
+  targetC: between(20, 250, '°C').nullable().default(null),
+  bedC: between(0, 300, '°C'),
+  part: z.enum(PART_SIZES),
+  minutes: between(0, 1440, 'min'),
+  basis: z.enum(['warm-up record', 'practice']),
+  note,
+  occurredAt: when,
+  confirmed,
+})
+export const warmUpSchema = z
+  .object({
+    printerId: id,
+    place: name(60),
+    bedC: between(0, 300, '°C'),
+    chamberSetC: between(20, 250, '°C').nullable().default(null),
+    roomC: between(-20, 60, '°C'),
+    note,
+    occurredAt: when,
+    /** From the readings kept during a soak, or from a probe's file. */
+    soakId: id.nullable().default(null),
+    readings: z
+      .array(z.object({ s: z.number().min(0).max(1e6), c: between(-40, 400, '°C') }))
+      .max(20_000)
+      .nullable()
+      .default(null),
+  })
+  .refine(w => (w.soakId === null) !== (w.readings === null), {
+    path: ['readings'],
+    error: 'Either the readings of a soak or those of a file',
+  })
+export const changeoverSchema = z.object({
+  headId: id,
+  nozzleId: id,
+  fromMaterialId: id.nullable().default(null),
+  toMaterialId: id.nullable().default(null),
+  atC: between(100, 600, '°C'),
+  volumeMm3: between(0, 100_000, 'mm³'),
+  clean: z.boolean(),
+  note,
+  occurredAt: when,
+  confirmed,
+})
+export const annealSchema = z.object({
+  name: name(120),
+  materialId: id,
+  dryerId: id,
+  atC: between(30, 300, '°C'),
+  holdH: between(0, 200, 'h'),
+  rampCPerH: between(1, 600, '°C an hour'),
+  thicknessMm: between(1, 300, 'mm'),
+  note,
+  occurredAt: when,
+  confirmed,
+})
+const answer = z
+  .object({ index: z.number().int().min(0).max(100), how: z.enum(['fixed', 'waived']), reason: text(300).default('') })
+  .refine(a => a.how !== 'waived' || a.reason.length >= 3, { path: ['reason'], error: 'Say why it is waived' })
+/** What the check is made of; its lines are worked out by the server. */
+export const precheckSchema = z.object({
+  printerId: id,
+  headId: id,
+  spoolId: id.nullable().default(null),
+  materialId: id,
+  printsFrom: z.enum(['room', 'dry box', 'dryer']),
+  hours: between(0, 2000, 'h').nullable().default(null),
+  name: name(255),
+  contentSha256: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .nullable()
+    .default(null),
+  scan: scanFields.nullable().default(null),
+  tool: z.number().int().min(0).default(0),
+  answers: z.array(answer).max(60).default([]),
+  /** The lines that the answers were given to, as key and status; null before there are any. */
+  seen: z.array(z.string().max(60)).max(100).nullable().default(null),
+  note,
+  occurredAt: when,
+})
+export type DryingEntry = z.input<typeof dryingSchema>
+export type PrecheckEntry = z.input<typeof precheckSchema>

@@ -1,0 +1,38 @@
+/** The shop itself: people, settings, rules and prices. */
+import { z } from 'zod'
+import { isKind, RULE_RANGES } from '#core/limits'
+import { RH_PERCENT } from '#core/drying'
+import { name, between, text } from './fields'
+
+export const personSchema = z.object({ name: name(80), role: z.enum(['technician', 'lead']) })
+export const settingsFields = z.object({
+  shopName: name(80),
+  timeZone: name(60),
+  acceptedRisk: between(0.001, 0.5, ''),
+})
+
+const price = z.object({ price: between(0, 1e6, ''), minutes: between(0, 1e4, 'min') })
+const rule = (key: keyof typeof RULE_RANGES, unit: string) => between(...RULE_RANGES[key], unit)
+/** Guard bands, room, rates and prices that the limits and the cost of nozzles are worked out with. */
+export const rulesFields = z.object({
+  guardHotendC: rule('guardHotendC', '°C'),
+  guardBedC: rule('guardBedC', '°C'),
+  guardChamberC: rule('guardChamberC', '°C'),
+  roomC: rule('roomC', '°C'),
+  bendSafety: rule('bendSafety', ''),
+  coarseC: rule('coarseC', '°C per count'),
+  labourPerHour: rule('labourPerHour', 'an hour'),
+  downtimePerHour: between(0, 10_000, 'an hour'),
+  downtimeHours: between(0, 100, 'h'),
+  scrapPerSwap: between(0, 10_000, ''),
+  currency: text(8).default(''),
+  roomRh: between(...RH_PERCENT, '%').default(50),
+  dryBoxRh: between(...RH_PERCENT, '%').default(10),
+})
+export const pricesFields = z.object({
+  prices: z
+    .record(z.string().max(60), price)
+    .refine(p => Object.keys(p).every(k => isKind(k) || k.startsWith('nozzle ')), {
+      error: 'Prices are kept by part kind, or "nozzle" and its material',
+    }),
+})

@@ -1,0 +1,48 @@
+/** Spools and what happens to them. */
+import { z } from 'zod'
+import { DRYING_C, RH_PERCENT } from '#core/drying'
+import { id, between, note, when, text, tag } from './fields'
+
+export const spoolEventSchema = z
+  .object({
+    spoolId: id,
+    kind: z.enum(['opened', 'loaded', 'out', 'in', 'dried', 'weighed']),
+    grossG: between(1, 25_000, 'g').nullable().default(null),
+    headId: id.nullable().default(null),
+    /** Air it goes into, where it is not the shop's usual. */
+    roomC: between(-20, 60, '°C').nullable().default(null),
+    rh: between(...RH_PERCENT, '%')
+      .nullable()
+      .default(null),
+    /** How a drying that the app did not time was done. */
+    atC: between(...DRYING_C, '°C')
+      .nullable()
+      .default(null),
+    hours: between(0.1, 500, 'h').nullable().default(null),
+    note,
+    occurredAt: when,
+  })
+  .refine(e => e.kind === 'dried' || (e.atC === null && e.hours === null), {
+    path: ['hours'],
+    error: 'Only a drying has a temperature and hours',
+  })
+  .refine(e => (e.kind === 'weighed') === (e.grossG !== null), {
+    path: ['grossG'],
+    error: 'Enter the weight with the spool, in g',
+  })
+
+export const spoolFields = z.object({
+  tareG: between(0, 5000, 'g').nullable().default(null),
+  hub: text(60).default(''),
+  densityGCm3: between(0.5, 10, 'g/cm³').nullable().default(null),
+  fillerFraction: between(0, 0.8, '(as a share of mass)').nullable().default(null),
+  note,
+})
+export const spoolSchema = spoolFields.extend({
+  tag,
+  materialId: id,
+  diameterMm: between(1, 3.5, 'mm'),
+  netG: between(10, 20_000, 'g'),
+})
+export type SpoolEventEntry = z.input<typeof spoolEventSchema>
+export type SpoolEntry = z.input<typeof spoolSchema>
