@@ -35,8 +35,7 @@ export default withNuxt(
           patterns: [
             {
               regex: '/server/',
-              allowTypeImports: true,
-              message: 'the app talks to the server through its API; only types may be shared',
+              message: 'the app talks to the server through its API; what it answers is in shared/',
             },
             { regex: '^(postgres|drizzle|node:)', message: 'not in a browser' },
           ],

@@ -4,12 +4,15 @@
  */
 import { computed, ref } from 'vue'
 import type { z } from 'zod'
+import { ENTRIES, type EntryAnswer, type EntryPath } from '#shared/api'
 import type { Problem } from '#shared/problem'
 import { newKey } from '~/lib/api'
 import { queuedWords, useOutbox } from '~/state/outbox'
 import { useUi } from '~/state/ui'
 
-export function useEntryForm<T>(schema: z.ZodType, route: string) {
+/** Without a route nothing is sent: the form of an edit uses its errors alone. */
+export function useEntryForm<P extends EntryPath>(route: P | null) {
+  const schema: z.ZodType | null = route === null ? null : ENTRIES[route].body
   const outbox = useOutbox()
   const ui = useUi()
   const problem = ref<Problem | null>(null)
@@ -23,7 +26,7 @@ export function useEntryForm<T>(schema: z.ZodType, route: string) {
   })
 
   function check(body: Record<string, unknown>): boolean {
-    const result = schema.safeParse(body)
+    const result = schema!.safeParse(body)
     fieldErrors.value = {}
     if (result.success) return true
     for (const i of result.error.issues) fieldErrors.value[i.path.join('.')] ??= i.message
@@ -39,13 +42,13 @@ export function useEntryForm<T>(schema: z.ZodType, route: string) {
     says: string,
     confirmed: string[] = [],
     draft: string | null = null,
-  ): Promise<T | 'queued' | null> {
-    if (busy.value) return null
+  ): Promise<EntryAnswer<P> | 'queued' | null> {
+    if (busy.value || route === null) return null
     problem.value = null
     if (!check(body)) return null
     const whole = confirmed.length > 0 ? { ...body, confirmed } : body
     busy.value = true
-    const outcome = await outbox.submit<T>(route, whole, says, newKey(), draft)
+    const outcome = await outbox.submit(route, whole, says, newKey(), draft)
     busy.value = false
     if (outcome.kind === 'refused') {
       problem.value = outcome.problem

@@ -1,12 +1,11 @@
 /** Everything the screens of Equip share: one reading from the server, and the verdicts worked out from it here. */
 import { computed } from 'vue'
 import { compile, compileFleet, type Compiled, type Filament, type Offers, type Printer } from '#core/limits'
-import type { Equip } from '../../server/records/bench/equip'
 import { demandsOf } from '~/lib/changes'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 
 export function useEquip() {
-  const { data, failure } = useReading<Equip>(() => '/api/equip')
+  const { data, failure } = useAnswer('/api/equip')
   const offers = computed<Offers>(() => ({
     shelf: data.value?.shelf ?? [],
     nozzles: data.value?.nozzles ?? [],

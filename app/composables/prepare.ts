@@ -1,7 +1,6 @@
 /** What Prepare's screens share: one reading, and the time that timers go by. */
 import { onBeforeUnmount, onMounted, ref } from 'vue'
-import type { Prepare } from '../../server/records/prepare/prepare'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 
 /** Now, anew every few seconds while the page is open: timers are read in minutes. */
 export function useNow(everyMs = 5000) {
@@ -17,6 +16,6 @@ export function useNow(everyMs = 5000) {
 }
 
 export function usePrepare() {
-  const { data, failure } = useReading<Prepare>(() => '/api/prepare', 60_000)
+  const { data, failure } = useAnswer('/api/prepare', { everyMs: 60_000 })
   return { data, failure, now: useNow() }
 }

@@ -16,7 +16,8 @@ export const editFailure = (error: unknown): string =>
 
 export function useRecordEdit() {
   interface Edit {
-    path: string
+    kind: EditableKind
+    id: number
     body: { version: number; values: Record<string, unknown> }
     key: string
   }
@@ -25,7 +26,7 @@ export function useRecordEdit() {
   async function send(e: Edit): Promise<number> {
     unanswered = e
     try {
-      const { version } = await patch<{ version: number }>(e.path, e.body, e.key)
+      const { version } = await patch(e.kind, e.id, e.body, e.key)
       unanswered = null
       return version
     } catch (error) {
@@ -41,11 +42,10 @@ export function useRecordEdit() {
     version: number,
     values: Record<string, unknown>,
   ): Promise<number> {
-    const path = `/api/edit/${kind}/${id}`
-    const before = unanswered
-    const after = before?.path === path ? await send(before) : version
-    if (before?.path === path && JSON.stringify(before.body.values) === JSON.stringify(values)) return after
-    return await send({ path, body: { version: after, values }, key: newKey() })
+    const before = unanswered?.kind === kind && unanswered.id === id ? unanswered : null
+    const after = before ? await send(before) : version
+    if (before && JSON.stringify(before.body.values) === JSON.stringify(values)) return after
+    return await send({ kind, id, body: { version: after, values }, key: newKey() })
   }
   return { save }
 }

@@ -1,4 +1,17 @@
 /** Talking to the server: plain fetch, problem+json turned into a few kinds of error. */
+import type { z } from 'zod'
+import {
+  EDIT,
+  pathOf,
+  type AskAnswer,
+  type AskPath,
+  type EntryAnswer,
+  type EntryPath,
+  type PathParams,
+  type ReadAnswer,
+  type ReadPath,
+} from '#shared/api'
+import type { EditableKind } from '#shared/entries/edits'
 import type { Problem } from '#shared/problem'
 
 /** The server says what is wrong. */
@@ -40,11 +53,16 @@ async function request<T>(
   throw response.status >= 500 ? new FaultError(problem) : new ProblemError(problem)
 }
 
-export const read = <T>(path: string) => request<T>('GET', path)
-export const post = <T>(path: string, body: unknown, key: string) =>
-  request<T>('POST', path, body, { 'idempotency-key': key })
-export const patch = <T>(path: string, body: unknown, key: string) =>
-  request<T>('PATCH', path, body, { 'idempotency-key': key })
+export const read = <P extends ReadPath>(path: P, params?: PathParams, query: Record<string, string> = {}) => {
+  const search = new URLSearchParams(query).toString()
+  return request<ReadAnswer<P>>('GET', `${pathOf(path, params)}${search === '' ? '' : `?${search}`}`)
+}
+/** A question with a body; nothing is stored. */
+export const ask = <P extends AskPath>(path: P, body: unknown) => request<AskAnswer<P>>('POST', path, body)
+export const post = <P extends EntryPath>(path: P, body: unknown, key: string) =>
+  request<EntryAnswer<P>>('POST', path, body, { 'idempotency-key': key })
+export const patch = (kind: EditableKind, id: number, body: unknown, key: string) =>
+  request<z.output<(typeof EDIT)['answer']>>('PATCH', pathOf(EDIT.path, { kind, id }), body, { 'idempotency-key': key })
 
 /** A key for one entry. getRandomValues works on plain http, where crypto.randomUUID does not. */
 export function newKey(): string {

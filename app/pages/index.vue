@@ -1,19 +1,19 @@
 <script setup lang="ts">
 /** Floor: which printer needs a person, why, and the one thing to do next. */
+import type { BenchLine } from '#shared/answers/bench'
 import { computed, ref } from 'vue'
-import type { BenchLine, Floor } from '../../server/records/bench/floor'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import HeatWall from '~/components/floor/HeatWall.vue'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { nowLine } from '~/words/numbers'
 import { usePrepare } from '~/composables/prepare'
 import { drynessOf, hours, leftWords, minutesLeft } from '~/words/water'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'Floor · Iron Nozzle' })
-const { data: floor, failure } = useReading<Floor>(() => '/api/floor', 30_000)
+const { data: floor, failure } = useAnswer('/api/floor', { everyMs: 30_000 })
 const { data: prepare, now } = usePrepare()
 const fitting = ref<number | null>(null)
 

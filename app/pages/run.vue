@@ -7,8 +7,7 @@ import RunForm from '~/components/run/RunForm.vue'
 import RunList from '~/components/run/RunList.vue'
 import ScanView from '~/components/run/ScanView.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
-import type { StoredCheck } from '../../server/records/prepare/prechecks'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { useScans } from '~/state/scans'
 import { useShop } from '~/state/shop'
 
@@ -30,9 +29,9 @@ const striking = ref<{ target: 'run'; id: number; says: string } | null>(null)
  * scan.
  */
 const checkId = computed(() => (route.query.precheck ? Number(route.query.precheck) : null))
-const { data: check } = useReading<StoredCheck>(() =>
-  checkId.value === null ? null : `/api/prechecks/${checkId.value}`,
-)
+const { data: check } = useAnswer('/api/prechecks/{id}', {
+  params: () => (checkId.value === null ? null : { id: checkId.value }),
+})
 watch(
   check,
   c => {

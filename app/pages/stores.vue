@@ -2,12 +2,7 @@
 /** Stores: what the shop has. Add and edit each thing, fit and retire nozzles. */
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { z } from 'zod'
-import { materialEditSchema } from '#shared/entries/materials'
-import { nozzleSchema, nozzleTypeSchema } from '#shared/entries/nozzles'
-import { personSchema, rulesFields, settingsFields } from '#shared/entries/shop'
-import { printerFields } from '#shared/entries/printers'
-import { spoolEventSchema, spoolFields, spoolSchema } from '#shared/entries/spools'
+import type { EntryPath } from '#shared/api'
 import type { EditableKind } from '#shared/entries/edits'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import {
@@ -38,22 +33,20 @@ const s = computed(() => shop.data)
 interface Open {
   title: string
   fields: FormField[]
-  schema: z.ZodType
   start: Record<string, unknown>
   says: (v: Record<string, unknown>) => string
-  route?: string
+  route?: EntryPath
   edit?: { kind: EditableKind; id: number; version: number }
 }
-const open = shallowRef<Open | null>(null) // shallow: a schema does not survive being made reactive
+const open = shallowRef<Open | null>(null)
 const fitHead = ref<number | null>(null)
 
 function add(kind: 'nozzle' | 'spool' | 'type'): void {
   const d = s.value!
-  open.value = {
+  const forms: Record<typeof kind, () => Open> = {
     nozzle: () => ({
       title: 'Add a nozzle',
       fields: nozzleFieldsOf(d),
-      schema: nozzleSchema,
       route: '/api/nozzles',
       says: (v: Record<string, unknown>) => `Nozzle ${String(v.tag)}`,
       start: {
@@ -68,7 +61,6 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
     spool: () => ({
       title: 'Add a spool',
       fields: spoolFieldsOf(d),
-      schema: spoolSchema,
       route: '/api/spools',
       says: (v: Record<string, unknown>) => `Spool ${String(v.tag)}`,
       start: {
@@ -86,7 +78,6 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
     type: () => ({
       title: 'Add a nozzle type',
       fields: TYPE_FIELDS,
-      schema: nozzleTypeSchema,
       route: '/api/nozzle-types',
       says: (v: Record<string, unknown>) => `Nozzle type ${String(v.name)}`,
       start: {
@@ -106,20 +97,19 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
         note: '',
       },
     }),
-  }[kind]()
+  }
+  open.value = forms[kind]()
 }
 function edit(
   title: string,
   kind: EditableKind,
   record: { id: number; version: number },
   fields: FormField[],
-  schema: z.ZodType,
   start: Record<string, unknown>,
 ): void {
   open.value = {
     title,
     fields,
-    schema,
     start,
     says: () => title.replace('Edit ', '').replace(/^./, c => c.toUpperCase()),
     edit: { kind, id: record.id, version: record.version },
@@ -129,7 +119,6 @@ function logSpool(x: ShopData['spools'][number]): void {
   open.value = {
     title: `Spool ${x.tag}`,
     fields: SPOOL_EVENT_FIELDS,
-    schema: spoolEventSchema,
     route: '/api/spool-events',
     says: v => `Spool ${x.tag} ${String(v.kind)}`,
     start: { spoolId: x.id, kind: 'weighed', grossG: null, occurredAt: new Date().toISOString(), note: '' },
@@ -139,7 +128,6 @@ function addPerson(): void {
   open.value = {
     title: 'Add a person',
     fields: PERSON_FIELDS,
-    schema: personSchema,
     route: '/api/people',
     says: v => `Person ${String(v.name)}`,
     start: { name: '', role: 'technician' },
@@ -148,32 +136,25 @@ function addPerson(): void {
 const pick = (r: Record<string, unknown>, fields: FormField[]) =>
   Object.fromEntries(fields.map(f => [f.key, r[f.key] ?? (f.kind === 'text' ? '' : null)]))
 const editSpool = (x: ShopData['spools'][number]) =>
-  edit(`Edit spool ${x.tag}`, 'spools', x, SPOOL_EDIT_FIELDS, spoolFields, {
-    tareG: x.tare_g,
+  edit(`Edit spool ${x.tag}`, 'spools', x, SPOOL_EDIT_FIELDS, {
+    tareG: x.tareG,
     hub: x.hub,
-    densityGCm3: x.own_density,
-    fillerFraction: x.own_fraction,
+    densityGCm3: x.ownDensityGCm3,
+    fillerFraction: x.ownFillerFraction,
     note: x.note,
   })
 const editMaterial = (m: ShopData['materials'][number]) =>
-  edit(
-    `Edit material ${m.name}`,
-    'materials',
-    m,
-    MATERIAL_FIELDS,
-    materialEditSchema,
-    pick(m as never, MATERIAL_FIELDS),
-  )
+  edit(`Edit material ${m.name}`, 'materials', m, MATERIAL_FIELDS, pick(m as never, MATERIAL_FIELDS))
 const editType = (t: ShopData['types'][number]) =>
-  edit(`Edit nozzle type ${t.name}`, 'nozzle-types', t, TYPE_FIELDS, nozzleTypeSchema, pick(t as never, TYPE_FIELDS))
+  edit(`Edit nozzle type ${t.name}`, 'nozzle-types', t, TYPE_FIELDS, pick(t as never, TYPE_FIELDS))
 const editPrinter = (p: ShopData['printers'][number]) =>
-  edit(`Edit printer ${p.name}`, 'printers', p, PRINTER_EDIT_FIELDS, printerFields, {
+  edit(`Edit printer ${p.name}`, 'printers', p, PRINTER_EDIT_FIELDS, {
     name: p.name,
     kind: p.kind,
     note: p.note,
   })
 const editSettings = () =>
-  edit('Edit the shop', 'settings', s.value!.settings, SETTINGS_FIELDS, settingsFields, {
+  edit('Edit the shop', 'settings', s.value!.settings, SETTINGS_FIELDS, {
     shopName: s.value!.settings.shopName,
     timeZone: s.value!.settings.timeZone,
     acceptedRisk: s.value!.settings.acceptedRisk,
@@ -185,7 +166,6 @@ const editRules = () =>
     'rules',
     s.value!.settings,
     RULES_FIELDS,
-    rulesFields,
     pick(s.value!.settings as never, RULES_FIELDS),
   )
 
@@ -211,14 +191,14 @@ const sentence = computed(() => {
   if (d.types.length === 0) return 'Next: a nozzle type, then a nozzle of it, and fit it.'
   if (d.nozzles.length === 0) return 'Next: add a nozzle and fit it to a printer.'
   const shelf = d.nozzles.filter(n => !n.place && !n.retired).length
-  const low = d.spools.filter(x => x.left_g > 1 && x.left_g < 150)
+  const low = d.spools.filter(x => x.leftG > 1 && x.leftG < 150)
   return (
     `${shelf} ${shelf === 1 ? 'nozzle' : 'nozzles'} on the shelf, ${d.nozzles.filter(n => n.place).length} ` +
     `fitted.${
       low.length > 0
         ? ` Nearly empty: ${low
             .slice(0, 4)
-            .map(x => `${x.tag} (${x.left_g.toFixed(0)} g)`)
+            .map(x => `${x.tag} (${x.leftG.toFixed(0)} g)`)
             .join(', ')}.`
         : ''
     }`
@@ -408,7 +388,6 @@ const firstTab = computed(() => (s.value?.printers.length === 0 ? 2 : 0))
         v-if="open"
         :key="open.title"
         :fields="open.fields"
-        :schema="open.schema"
         :start="open.start"
         :says="open.says"
         :route="open.route"

@@ -1,7 +1,7 @@
 /** What printers report now, by server-sent events. Silence is shown as such: a lost printer has no values. */
+import type { Live } from '#shared/answers/live'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import type { Live } from '../../server/telemetry/hub'
 
 /** A report older than this is no reading any more, whatever the connection says. */
 export const STALE_MS = 30_000

@@ -7,13 +7,14 @@
 import { openDB, type IDBPDatabase } from 'idb'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
+import type { EntryAnswer, EntryPath } from '#shared/api'
 import type { Problem } from '#shared/problem'
 import { FaultError, keyAfter, newKey, post, ProblemError, UnreachableError } from '~/lib/api'
 import { useShop } from '~/state/shop'
 
 export interface Queued {
   key: string
-  route: string
+  route: EntryPath
   body: Record<string, unknown>
   /** What it says to a person: "Gauge N-014". */
   says: string
@@ -100,13 +101,13 @@ export const useOutbox = defineStore('outbox', () => {
    * Sends an entry. Kept first, so that nothing typed is lost whatever happens in between. `instead` is the key of a
    * refused entry that this one takes the place of.
    */
-  async function submit<T>(
-    route: string,
+  async function submit<P extends EntryPath>(
+    route: P,
     body: Record<string, unknown>,
     says: string,
     key = newKey(),
     instead: string | null = null,
-  ): Promise<Outcome<T>> {
+  ): Promise<Outcome<EntryAnswer<P>>> {
     const e: Queued = {
       key: instead === null ? key : keyAfter(instead),
       route,
@@ -119,7 +120,7 @@ export const useOutbox = defineStore('outbox', () => {
     if (!(await swap({ if: instead ?? undefined, in: e }))) return { kind: 'refused', problem: GONE }
     const both = instead === null ? [e.key] : [e.key, instead]
     try {
-      const answer = await post<T>(route, body, e.key)
+      const answer = await post(route, body, e.key)
       await swap({ out: both })
       void useShop().refresh()
       return { kind: 'saved', answer }

@@ -1,10 +1,10 @@
 /** What the shop has: names, tags and who acts. Read once, and again after each save. */
+import type { Shop } from '#shared/answers/shop'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import type { Shop } from '../../server/records/shop/shop'
 import { read } from '~/lib/api'
 
-export type ShopData = Shop & { person: { id: number; name: string; role: string } }
+export type ShopData = Shop
 
 export const useShop = defineStore('shop', () => {
   const data = ref<ShopData | null>(null)
@@ -14,7 +14,7 @@ export const useShop = defineStore('shop', () => {
 
   async function load(): Promise<void> {
     try {
-      data.value = await read<ShopData>('/api/shop')
+      data.value = await read('/api/shop')
       reachable.value = true
     } catch {
       reachable.value = false

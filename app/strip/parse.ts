@@ -7,14 +7,15 @@
  *   spool S-07 out · spool S-07 in · spool S-07 weighed 812g · spool S-07 dried 12h 70C
  *   N-014 (opens its page)
  */
+import type { EntryPath } from '#shared/api'
+import type { Shop } from '#shared/answers/shop'
 import { SHAPES } from '#shared/entries/nozzles'
-import type { Shop } from '../../server/records/shop/shop'
 
 export type StripShop = Pick<Shop, 'printers' | 'nozzles' | 'spools' | 'materials'>
 
 export type Understood =
   | { kind: 'empty' }
-  | { kind: 'entry'; says: string; route: string; body: Record<string, unknown> }
+  | { kind: 'entry'; says: string; route: EntryPath; body: Record<string, unknown> }
   | { kind: 'open'; says: string; path: string }
   /** Fine so far, but something is still needed. */
   | { kind: 'more'; says: string }

@@ -1,6 +1,6 @@
 /** The effect of a save in one sentence. */
-import type { GaugeEffect } from '../../server/records/nozzles/gauges'
-import type { RunEffect } from '../../server/records/runs/runs'
+import type { GaugeEffect } from '#shared/answers/nozzles'
+import type { RunEffect } from '#shared/answers/runs'
 import { chance, grams, kg } from '~/words/numbers'
 
 export function runWords(e: RunEffect): string {

@@ -1,6 +1,6 @@
 /** Words and small sums of Prepare's screens. */
+import type { SpoolState } from '#shared/answers/spools'
 import { FOR_GOOD_H } from '#core/drying'
-import type { SpoolState } from '../../server/records/spools/moisture'
 
 /** Hours in words: minutes below an hour and a half, "for good" when there is no end. */
 export function hours(h: number): string {

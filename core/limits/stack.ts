@@ -145,7 +145,7 @@ function asChamberNumber(air: AirParts, place: Place, limitC: number, roomC: num
  * What ceilings are worked out by; stored ones of another version are worked out again. Raise it with every change of
  * the limits.
  */
-export const LIMITS_MODEL = 1
+export const LIMITS_MODEL = 2
 
 /**
  * The lanes of the Floor: a nozzle ceiling per head (its nozzle and firmware included), bed, and chamber where there is

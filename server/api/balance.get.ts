@@ -1,20 +1,20 @@
 /** What the balance reads. With the stand-in, the spool named is put on it first. */
-import { idSchema } from '#shared/entries/fields'
-import { answering } from '../doors/doors'
+import { READS } from '#shared/api'
+import { answering, queryOf } from '../doors/doors'
 import { expectedGrossG } from '../records/spools/weighing'
 import { Refusal } from '../records/entry/refusal'
 import { askOnce } from '../telemetry/link'
 import { theHub } from '../telemetry/telemetry'
 
-export default answering(async (db, event) => {
+export default answering('/api/balance', async (db, event) => {
   const hub = theHub()
   if (hub.balance === null)
     throw new Refusal({ type: 'about:blank', status: 409, title: 'No balance is connected; type the weight' })
-  const spool = idSchema.safeParse(Number(getQuery(event).spool))
+  const { spool } = queryOf(event, READS['/api/balance'].query)
   let line: string
   try {
     line = await askOnce(hub.balance, [
-      ...(hub.standIns && spool.success ? [`P ${(await expectedGrossG(db, spool.data)).toFixed(1)}`] : []),
+      ...(hub.standIns && spool !== undefined ? [`P ${(await expectedGrossG(db, spool)).toFixed(1)}`] : []),
       'S',
     ])
   } catch (error) {

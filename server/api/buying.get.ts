@@ -1,4 +1,4 @@
 import { answering } from '../doors/doors'
 import { buying } from '../records/bench/equip'
 
-export default answering(db => buying(db))
+export default answering('/api/buying', buying)

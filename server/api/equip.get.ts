@@ -1,4 +1,4 @@
 import { answering } from '../doors/doors'
 import { equip } from '../records/bench/equip'
 
-export default answering(db => equip(db))
+export default answering('/api/equip', equip)

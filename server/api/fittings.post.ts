@@ -1,5 +1,4 @@
-import { fittingSchema } from '#shared/entries/printers'
 import { entry } from '../doors/doors'
 import { saveFitting } from '../records/printers/fittings'
 
-export default entry(fittingSchema, (tx, body, personId) => saveFitting(tx, body, personId))
+export default entry('/api/fittings', saveFitting)

@@ -1,4 +1,4 @@
 import { answering } from '../doors/doors'
 import { floor } from '../records/bench/floor'
 
-export default answering(db => floor(db))
+export default answering('/api/floor', floor)

@@ -1,5 +1,4 @@
-import { gaugeSchema } from '#shared/entries/nozzles'
 import { entry } from '../doors/doors'
 import { saveGauge } from '../records/nozzles/gauges'
 
-export default entry(gaugeSchema, (tx, body, personId) => saveGauge(tx, body, personId))
+export default entry('/api/gauges', (tx, body, personId) => saveGauge(tx, body, personId))

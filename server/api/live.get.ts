@@ -1,10 +1,11 @@
 /** Server-sent events: what each printer reports now, and since when one is lost. */
 import { createEventStream } from 'h3'
+import { streaming } from '../doors/doors'
 import { theHub } from '../telemetry/telemetry'
 
 const BEAT_MS = 20_000
 
-export default defineEventHandler(event => {
+export default streaming('/api/live', event => {
   const hub = theHub()
   const stream = createEventStream(event)
   const push = (live: unknown) => void stream.push({ event: 'live', data: JSON.stringify(live) })

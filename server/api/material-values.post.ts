@@ -1,5 +1,4 @@
-import { materialValueSchema } from '#shared/entries/materials'
 import { entry } from '../doors/doors'
 import { addMaterialValue } from '../records/materials/materials'
 
-export default entry(materialValueSchema, (tx, body, personId) => addMaterialValue(tx, body, personId))
+export default entry('/api/material-values', addMaterialValue)

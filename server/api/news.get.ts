@@ -1,11 +1,12 @@
 /** Server-sent events: one line per save, so that every open screen shows it. */
 import { createEventStream } from 'h3'
+import { streaming } from '../doors/doors'
 import { databaseClient } from '../db/database'
 import { hearNews } from '../doors/news'
 
 const BEAT_MS = 20_000
 
-export default defineEventHandler(async event => {
+export default streaming('/api/news', async event => {
   const stream = createEventStream(event)
   let forget = () => {}
   const beat = setInterval(() => void stream.push({ event: 'beat', data: '' }), BEAT_MS)

@@ -1,79 +1,12 @@
-/** The API described from the very schemas that check it (OpenAPI 3.1). */
+/** The API's description (OpenAPI 3.1), made from the one list of routes. */
 import { z } from 'zod'
-import * as edits from '#shared/entries/edits'
-import * as live from '#shared/entries/live'
-import * as log from '#shared/entries/log'
-import * as materials from '#shared/entries/materials'
-import * as nozzles from '#shared/entries/nozzles'
-import * as prepare from '#shared/entries/prepare'
-import * as printers from '#shared/entries/printers'
-import * as runs from '#shared/entries/runs'
-import * as shop from '#shared/entries/shop'
-import * as spools from '#shared/entries/spools'
+import { ASKS, EDIT, ENTRIES, READS, STREAMS } from '#shared/api'
+import { answering } from '../doors/doors'
 
-const entries = {
-  ...edits,
-  ...live,
-  ...log,
-  ...materials,
-  ...nozzles,
-  ...prepare,
-  ...printers,
-  ...runs,
-  ...shop,
-  ...spools,
-}
-
-const POSTS = {
-  '/api/runs': [entries.runSchema, 'Log a run'],
-  '/api/gauges': [entries.gaugeSchema, 'Gauge a nozzle'],
-  '/api/fittings': [entries.fittingSchema, 'Fit, remove or retire a nozzle'],
-  '/api/strikes': [entries.strikeSchema, 'Strike out an entry with a reason'],
-  '/api/spool-events': [entries.spoolEventSchema, 'What happened to a spool'],
-  '/api/jobs': [entries.jobSchema, 'Store the scan of a job file'],
-  '/api/printers': [entries.printerSchema, 'Add a printer as a stack of parts'],
-  '/api/changes': [entries.changeSchema, 'Change parts or nozzles of a printer'],
-  '/api/parts': [entries.shelfPartSchema, 'Add a part to the shelf'],
-  '/api/materials': [entries.materialSchema, 'Add a material, with its facts and practice sets'],
-  '/api/material-values': [entries.materialValueSchema, 'Add a fact to a material'],
-  '/api/practice-sets': [entries.practiceSetSchema, 'Add a practice set to a material'],
-  '/api/nozzle-types': [entries.nozzleTypeSchema, 'Add a nozzle type'],
-  '/api/nozzles': [entries.nozzleSchema, 'Add a nozzle, with its receipt gauge'],
-  '/api/spools': [entries.spoolSchema, 'Add a spool'],
-  '/api/dryers': [entries.dryerSchema, 'Add a dryer, an oven or a bed under a cover'],
-  '/api/dryings': [entries.dryingSchema, 'Start drying a spool'],
-  '/api/soaks': [entries.soakSchema, 'Start soaking a chamber'],
-  '/api/anneals': [entries.annealSchema, 'Start annealing a part'],
-  '/api/endings': [entries.endingSchema, 'End a drying, soak or anneal'],
-  '/api/warm-ups': [entries.warmUpSchema, 'Record a warm-up, from a soak or a probe file'],
-  '/api/changeovers': [entries.changeoverSchema, 'Purge from one filament to another'],
-  '/api/prechecks': [entries.precheckSchema, 'Store a check before a run with its answers'],
-  '/api/people': [entries.personSchema, 'Add a person'],
-} as const
-/** Questions with a body, and the panel of the stand-ins: nothing is stored, so there is no key. */
-const ASKS = {
-  '/api/prechecks/preview': [entries.precheckSchema, 'Work out a check and store nothing'],
-  '/api/stand-in': [entries.standInSchema, 'Heat a stand-in, or open its door'],
-} as const
-const GETS = {
-  '/api/floor': 'Every printer, its limits, fitted nozzles and what is next at the bench',
-  '/api/shop': 'Names and tags of everything, and who acts',
-  '/api/equip': 'Stacks, shelf, materials, rules and the mix of the last 90 days',
-  '/api/buying': 'Wear rate by nozzle material and the filled filament printed',
-  '/api/prepare': 'Spools and their water, dryers, soaks, warm-ups, changeovers, anneals, checks',
-  '/api/spools/{tag}': 'One spool: its water through its history',
-  '/api/prechecks/{id}': 'One check before a run',
-  '/api/jobs': 'Jobs the shop has',
-  '/api/jobs/{id}': 'One job with its scan',
-  '/api/live': 'Server-sent events: what each printer reports, or since when it is lost',
-  '/api/nozzles': 'All nozzles with what is left',
-  '/api/nozzles/{tag}': 'One nozzle with its forecast and record',
-  '/api/runs': 'Runs, newest first; `limit` and the cursor `after`',
-  '/api/news': 'Server-sent events: one per save',
-  '/api/balance': 'What the balance reads; with the stand-in, `spool` is put on it first',
-  '/api/openapi': 'This description',
-  '/api/health': 'Ready, or 503 while the database is away',
-} as const
+const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(schema, { io, unrepresentable: 'any' })
+const json = (schema: z.ZodType, io: 'input' | 'output') => ({ 'application/json': { schema: schemaOf(schema, io) } })
+const body = (schema: z.ZodType) => ({ required: true, content: json(schema, 'input') })
+const answer = (description: string, schema: z.ZodType) => ({ description, content: json(schema, 'output') })
 
 const problem = {
   'application/problem+json': {
@@ -89,61 +22,70 @@ const problem = {
     },
   },
 }
-
+const wrong = (description: string) => ({ description, content: problem })
 const key = {
   name: 'Idempotency-Key',
   in: 'header',
   required: true,
   schema: { type: 'string', minLength: 8, maxLength: 100 },
 }
-const bodyOf = (schema: z.ZodType) => ({
-  required: true,
-  content: { 'application/json': { schema: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) } },
-})
+const inPath = (path: string) =>
+  [...path.matchAll(/\{(\w+)\}/g)].map(m => ({ name: m[1], in: 'path', required: true, schema: { type: 'string' } }))
+const inQuery = (schema: z.ZodType) =>
+  Object.entries((schemaOf(schema, 'input').properties ?? {}) as Record<string, unknown>).map(([name, s]) => ({
+    name,
+    in: 'query',
+    schema: s,
+  }))
 
-export default defineEventHandler(() => {
+export default answering('/api/openapi', async () => {
   const paths: Record<string, Record<string, unknown>> = {}
-  for (const [path, summary] of Object.entries(GETS))
-    paths[path] = {
-      get: {
-        summary,
-        responses: { 200: { description: 'The answer' }, default: { description: 'What is wrong', content: problem } },
+  const add = (path: string, method: string, what: Record<string, unknown>) => {
+    paths[path] = { ...paths[path], [method]: what }
+  }
+  for (const [path, r] of Object.entries(READS))
+    add(path, 'get', {
+      'summary': r.says,
+      'x-who': r.who,
+      'parameters': [...inPath(path), ...('query' in r ? inQuery(r.query) : [])],
+      'responses': { 200: answer('The answer', r.answer), default: wrong('What is wrong') },
+    })
+  for (const [path, r] of Object.entries(STREAMS))
+    add(path, 'get', {
+      'summary': r.says,
+      'x-who': r.who,
+      'responses': { 200: { description: 'Events', content: { 'text/event-stream': {} } } },
+    })
+  for (const [path, r] of Object.entries(ENTRIES))
+    add(path, 'post', {
+      'summary': r.says,
+      'x-who': r.who,
+      'parameters': [key],
+      'requestBody': body(r.body),
+      'responses': {
+        201: answer('Stored, with its effect', r.answer),
+        409: wrong('A question to confirm'),
+        422: wrong('A field to correct'),
       },
-    }
-  for (const [path, [schema, summary]] of Object.entries(POSTS))
-    paths[path] = {
-      ...paths[path],
-      post: {
-        summary,
-        parameters: [key],
-        requestBody: bodyOf(schema),
-        responses: {
-          201: { description: 'Stored, with its effect' },
-          409: { description: 'A question to confirm', content: problem },
-          422: { description: 'A field to correct', content: problem },
-        },
+    })
+  for (const [path, r] of Object.entries(ASKS))
+    add(path, 'post', {
+      'summary': r.says,
+      'x-who': r.who,
+      'requestBody': body(r.body),
+      'responses': { 200: answer('The answer', r.answer), 422: wrong('A field to correct') },
+    })
+  for (const [kind, schema] of Object.entries(EDIT.bodies))
+    add(EDIT.path.replace('{kind}', kind), 'patch', {
+      'summary': `Edit one of the ${kind}`,
+      'x-who': EDIT.who,
+      'parameters': [...inPath('{id}'), key],
+      'requestBody': body(schema),
+      'responses': {
+        200: answer('Changed; the new version', EDIT.answer),
+        409: wrong('Someone else changed it meanwhile'),
+        422: wrong('A field to correct'),
       },
-    }
-  for (const [path, [schema, summary]] of Object.entries(ASKS))
-    paths[path] = {
-      post: {
-        summary,
-        requestBody: bodyOf(schema),
-        responses: { 200: { description: 'The answer' }, 422: { description: 'A field to correct', content: problem } },
-      },
-    }
-  for (const [kind, schema] of Object.entries(entries.EDITS))
-    paths[`/api/edit/${kind}/{id}`] = {
-      patch: {
-        summary: `Edit one of the ${kind}`,
-        parameters: [key],
-        requestBody: bodyOf(schema),
-        responses: {
-          200: { description: 'Changed; the new version' },
-          409: { description: 'Someone else changed it meanwhile', content: problem },
-          422: { description: 'A field to correct', content: problem },
-        },
-      },
-    }
-  return { openapi: '3.1.0', info: { title: 'Iron Nozzle', version: '0.1.0' }, paths }
+    })
+  return { openapi: '3.1.0' as const, info: { title: 'Iron Nozzle', version: '0.1.0' }, paths }
 })

@@ -1,5 +1,4 @@
-import { shelfPartSchema } from '#shared/entries/printers'
 import { entry } from '../doors/doors'
 import { addShelfPart } from '../records/printers/stack-change'
 
-export default entry(shelfPartSchema, (tx, body, personId) => addShelfPart(tx, body, personId))
+export default entry('/api/parts', addShelfPart)

@@ -1,5 +1,4 @@
-import { personSchema } from '#shared/entries/shop'
 import { entry } from '../doors/doors'
 import { addPerson } from '../records/shop/people'
 
-export default entry(personSchema, (tx, body) => addPerson(tx, body))
+export default entry('/api/people', addPerson)

@@ -1,4 +1,4 @@
 import { answering } from '../doors/doors'
 import { prepare } from '../records/prepare/prepare'
 
-export default answering(db => prepare(db))
+export default answering('/api/prepare', prepare)

@@ -1,4 +1,4 @@
 import { answering, actor } from '../doors/doors'
 import { shop } from '../records/shop/shop'
 
-export default answering(async (db, event) => ({ ...(await shop(db)), person: await actor(event, db) }))
+export default answering('/api/shop', async (db, event) => ({ ...(await shop(db)), person: await actor(event, db) }))

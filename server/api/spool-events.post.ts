@@ -1,5 +1,4 @@
-import { spoolEventSchema } from '#shared/entries/spools'
 import { entry } from '../doors/doors'
 import { saveSpoolEvent } from '../records/spools/spools'
 
-export default entry(spoolEventSchema, (tx, body, personId) => saveSpoolEvent(tx, body, personId))
+export default entry('/api/spool-events', saveSpoolEvent)

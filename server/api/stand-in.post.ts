@@ -2,16 +2,14 @@
  * The stand-in's own panel: heaters and door, as a hand at the machine would. Only stand-ins are reached by it; nothing
  * heats a real printer from here.
  */
-import { standInSchema } from '#shared/entries/live'
-import { answering, parsed } from '../doors/doors'
+import { asking } from '../doors/doors'
 import { Refusal, refuseField } from '../records/entry/refusal'
 import { askOnce } from '../telemetry/link'
 import { theHub } from '../telemetry/telemetry'
 
 const COMMAND = { nozzle: 'M104', bed: 'M140', chamber: 'M141' } as const
 
-export default answering(async (_db, event) => {
-  const { body } = await parsed(event, standInSchema)
+export default asking('/api/stand-in', async (_db, body) => {
   const hub = theHub()
   if (!hub.standIns)
     throw new Refusal({
@@ -27,5 +25,5 @@ export default answering(async (_db, event) => {
   } catch {
     throw new Refusal({ type: 'about:blank', status: 409, title: 'The stand-in does not answer' })
   }
-  return { done: true }
+  return { done: true as const }
 })

@@ -1,5 +1,4 @@
-import { strikeSchema } from '#shared/entries/log'
 import { entry } from '../doors/doors'
 import { saveStrike } from '../records/entry/strikes'
 
-export default entry(strikeSchema, (tx, body, personId) => saveStrike(tx, body, personId))
+export default entry('/api/strikes', saveStrike)

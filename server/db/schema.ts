@@ -1,4 +1,5 @@
 /** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
+import type { ZoneLimit } from '#shared/answers/printers'
 import { bigint, boolean, doublePrecision, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
 import type { ChamberLevel, Details, Place, Role, ValueKey, Ventilation } from '#core/limits'
 import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
@@ -6,7 +7,6 @@ import type { FittedWarmUp, PartSize, Reading } from '#core/chamber'
 import type { DryerKind } from '#core/drying'
 import type { FullScan } from '#core/gcode'
 import type { Answer, CheckLine } from '#core/precheck'
-import type { ZoneLimit } from '../records/printers/ceilings'
 
 const id = () => integer().primaryKey().generatedAlwaysAsIdentity()
 const entryId = () => bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity()
@@ -21,7 +21,6 @@ const logged = () => ({ occurredAt: at().notNull(), personId: integer().notNull(
 export type StrikeTarget =
   'run' | 'gauge' | 'fitting' | 'spool event' | 'stack change' | 'drying' | 'soak' | 'warm-up' | 'changeover' | 'anneal'
 export type Basis = 'nameplate' | 'data sheet' | 'material property' | 'practice'
-export type Zone = 'nozzle' | 'bed' | 'chamber'
 /** Forecast as stored, with the names that go with it. */
 export interface ForecastDetail {
   forecast: NozzleForecast

@@ -3,6 +3,7 @@ import {
   defineEventHandler,
   getCookie,
   getHeader,
+  getQuery,
   getRequestPath,
   getRouterParam,
   readRawBody,
@@ -13,8 +14,25 @@ import {
 } from 'h3'
 import type { z } from 'zod'
 import { InputError } from '#core/numeric'
+import {
+  ASKS,
+  EDIT,
+  ENTRIES,
+  READS,
+  STREAMS,
+  type AskAnswer,
+  type AskBody,
+  type AskPath,
+  type EntryAnswer,
+  type EntryBody,
+  type EntryPath,
+  type ReadAnswer,
+  type ReadPath,
+  type Who,
+} from '#shared/api'
+import type { EditableKind, EditBody } from '#shared/entries/edits'
 import { idSchema } from '#shared/entries/fields'
-import type { EditBody } from '#shared/entries/edits'
+import type { Person } from '#shared/answers/shop'
 import type { Problem } from '#shared/problem'
 import type { Connection, Database } from '../db/client'
 import { once } from '../records/entry/answers'
@@ -24,7 +42,7 @@ import { database } from '../db/database'
 import { bodyFault, textFault } from './plain-text'
 
 /** Who acts: the person chosen in the header. Accounts and roles can come here without touching a route. */
-export async function actor(event: H3Event, db: Connection): Promise<{ id: number; name: string; role: string }> {
+export async function actor(event: H3Event, db: Connection): Promise<Person> {
   const people = await listPeople(db)
   const asked = Number(getCookie(event, 'iron-nozzle-person'))
   const person = people.find(p => p.id === asked) ?? people[0]
@@ -98,10 +116,24 @@ async function guarded<T>(event: H3Event, work: () => Promise<T>): Promise<T | P
   }
 }
 
+/** Whether the person who acts may use a route. The one place where accounts and roles will be asked. */
+function admit(who: Who): void {
+  switch (who) {
+    case 'everybody':
+      return
+    default:
+      who satisfies never
+  }
+}
+
 /** A question to the records. */
-export function answering<T>(read: (db: Database, event: H3Event<EventHandlerRequest>) => Promise<T>) {
+export function answering<P extends ReadPath>(
+  path: P,
+  read: (db: Database, event: H3Event<EventHandlerRequest>) => Promise<ReadAnswer<P>>,
+) {
   return defineEventHandler(event =>
     guarded(event, async () => {
+      admit(READS[path].who)
       const started = performance.now()
       const answer = await read(await database(), event)
       setResponseHeader(event, 'server-timing', `read;dur=${(performance.now() - started).toFixed(1)}`)
@@ -109,6 +141,35 @@ export function answering<T>(read: (db: Database, event: H3Event<EventHandlerReq
       return answer
     }),
   )
+}
+
+/** A question with a body; nothing is stored, so it needs no key. */
+export function asking<P extends AskPath>(
+  path: P,
+  ask: (db: Database, body: AskBody<P>, event: H3Event) => Promise<AskAnswer<P>>,
+) {
+  return defineEventHandler(event =>
+    guarded(event, async () => {
+      admit(ASKS[path].who)
+      const { body } = await parsed(event, ASKS[path].body)
+      return await ask(await database(), body as AskBody<P>, event)
+    }),
+  )
+}
+
+/** A stream of events. */
+export function streaming<T>(path: keyof typeof STREAMS, open: (event: H3Event) => T) {
+  return defineEventHandler(event => {
+    admit(STREAMS[path].who)
+    return open(event)
+  })
+}
+
+/** What stands behind the question mark of a path, by the route's schema. */
+export function queryOf<Q extends z.ZodType>(event: H3Event, schema: Q): z.output<Q> {
+  const q = schema.safeParse(getQuery(event))
+  if (q.success) return q.data
+  return refuseFields(q.error.issues.map(i => ({ field: String(i.path[0]), message: i.message })))
 }
 
 /** A text of the path, decoded; refused where it is not one. */
@@ -137,10 +198,7 @@ export function pathId(event: H3Event, what: string): number {
   return id.success ? id.data : notFound(what)
 }
 
-export async function parsed<S extends z.ZodType>(
-  event: H3Event,
-  schema: S,
-): Promise<{ body: z.output<S>; raw: unknown }> {
+async function parsed<S extends z.ZodType>(event: H3Event, schema: S): Promise<{ body: z.output<S>; raw: unknown }> {
   const text = await readRawBody(event, 'utf8')
   if (text && text.length > LARGEST_BODY)
     throw new Refusal({ type: 'about:blank', status: 413, title: 'This is more than one entry can hold (4 MB)' })
@@ -187,11 +245,40 @@ async function counted<S extends z.ZodType, T>(
   return answer
 }
 
-export function entry<S extends z.ZodType, T>(schema: S, save: Save<S, T>) {
-  return defineEventHandler(event => guarded(event, () => counted(event, schema, save, 201)))
+export function entry<P extends EntryPath>(
+  path: P,
+  save: (tx: Connection, body: EntryBody<P>, personId: number, event: H3Event) => Promise<EntryAnswer<P>>,
+) {
+  return defineEventHandler(event =>
+    guarded(event, () => {
+      admit(ENTRIES[path].who)
+      return counted(event, ENTRIES[path].body, (tx, body, ...more) => save(tx, body as EntryBody<P>, ...more), 201)
+    }),
+  )
 }
 
 /** An edit of a record: the fields depend on the kind of record that the path names. */
-export function edit<T>(schemaOf: (event: H3Event) => z.ZodType<EditBody>, save: Save<z.ZodType<EditBody>, T>) {
-  return defineEventHandler(event => guarded(event, async () => await counted(event, schemaOf(event), save, 200)))
+export function edit(
+  save: (
+    tx: Connection,
+    kind: EditableKind,
+    id: number,
+    body: EditBody,
+    personId: number,
+  ) => Promise<z.output<(typeof EDIT)['answer']>>,
+) {
+  return defineEventHandler(event =>
+    guarded(event, async () => {
+      admit(EDIT.who)
+      const kind = pathText(event, 'kind')
+      if (!Object.hasOwn(EDIT.bodies, kind)) notFound('This kind of record')
+      const schema = EDIT.bodies[kind as EditableKind] as z.ZodType<EditBody>
+      return await counted(
+        event,
+        schema,
+        (tx, body, personId) => save(tx, kind as EditableKind, pathId(event, 'This record'), body, personId),
+        200,
+      )
+    }),
+  )
 }

@@ -2,16 +2,9 @@
  * What every printer reports now. Addresses come from the environment: PRINTER_LINKS, JSON of printer name and address;
  * BALANCE_LINK; and STAND_INS=1 when they are the stand-ins that ship with the app. Each process listens for itself.
  */
+import type { Live } from '#shared/answers/live'
 import { parseAddress, watch, type Watch } from './link'
-import { readReport, type Report } from './report'
-
-export interface Live extends Report {
-  printer: string
-  /** When it last reported; null when it never did. */
-  at: string | null
-  /** Since when it has been silent; its values are not shown then. */
-  lostSince: string | null
-}
+import { readReport } from './report'
 
 type Hearer = (live: Live) => void
 

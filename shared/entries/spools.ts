@@ -3,10 +3,14 @@ import { z } from 'zod'
 import { DRYING_C, RH_PERCENT } from '#core/drying'
 import { id, between, note, when, text, tag } from './fields'
 
+/** What can happen to a spool. */
+export const SPOOL_KINDS = ['opened', 'loaded', 'out', 'in', 'dried', 'weighed'] as const
+export type SpoolKind = (typeof SPOOL_KINDS)[number]
+
 export const spoolEventSchema = z
   .object({
     spoolId: id,
-    kind: z.enum(['opened', 'loaded', 'out', 'in', 'dried', 'weighed']),
+    kind: z.enum(SPOOL_KINDS),
     grossG: between(1, 25_000, 'g').nullable().default(null),
     headId: id.nullable().default(null),
     /** Air it goes into, where it is not the shop's usual. */

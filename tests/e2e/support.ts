@@ -9,6 +9,7 @@ export interface Servers {
   demo: { port: number; url: string }
   shop: { port: number; url: string }
   fuzz: { url: string }
+  api: { url: string }
 }
 export const servers = () => JSON.parse(readFileSync(SERVERS_FILE, 'utf8')) as Servers
 

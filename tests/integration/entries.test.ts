@@ -306,7 +306,7 @@ describe('spools, forecasts and edits', () => {
         1,
       ),
     )
-    expect((await listSpools(db)).find(s => s.tag === 'S-1')!.left_g).toBe(420)
+    expect((await listSpools(db)).find(s => s.tag === 'S-1')!.leftG).toBe(420)
     expect(
       (
         await refusal(

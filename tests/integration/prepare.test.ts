@@ -460,14 +460,14 @@ describe('the check before a run', () => {
       )
       const row = (await listSpools(db)).find(s => s.id === id)!
       const form = filamentOfSpool(
-        { diameterMm: row.diameter_mm, densityGCm3: row.own_density, fillerFraction: row.own_fraction },
+        { diameterMm: row.diameterMm, densityGCm3: row.ownDensityGCm3, fillerFraction: row.ownFillerFraction },
         { densityGCm3: 1.228, fillerFraction: 0.2 },
       )
       expect(form).toEqual({ densityGCm3: 1.534, fillerFraction: 0.35, diameterMm: 1.75 })
       expect(massG(scan.tools[0]!.extrudedMm, 1.75, 1.534)).toBeCloseTo(logged!.g, 9)
       expect(check.massG).toBeCloseTo(logged!.g, 9)
       expect(logged!.fibre / logged!.g).toBeCloseTo(0.35, 9)
-      expect(row).toMatchObject({ density_g_cm3: 1.534, filler_fraction: 0.35 })
+      expect(row).toMatchObject({ densityGCm3: 1.534, fillerFraction: 0.35 })
     },
   )
   test('a file read for another diameter is refused by the check as by the run', async () => {

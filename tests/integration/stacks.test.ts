@@ -110,7 +110,7 @@ describe('a change', () => {
         2,
       ),
     )
-    expect(done.limits.find(l => l.zone === 'nozzle')).toMatchObject({ limitC: 290 })
+    expect(done.limits.find(l => l.zone === 'hotend')).toMatchObject({ limitC: 290 })
     expect((await of('Aire')).parts.filter(p => p.role === 'heat break').map(p => [p.id, p.headId])).toEqual([
       [spare.id, headIds[0]],
     ])

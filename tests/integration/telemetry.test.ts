@@ -2,10 +2,11 @@
  * The adapter against the stand-ins over real sockets: read, heated, killed, started again; and lines that make no
  * sense.
  */
+import type { Live } from '#shared/answers/live'
 import { createServer } from 'node:net'
 import { afterAll, describe, expect, test } from 'vitest'
 import { askOnce, parseAddress, watch } from '../../server/telemetry/link'
-import { Hub, linksFrom, type Live } from '../../server/telemetry/hub'
+import { Hub, linksFrom } from '../../server/telemetry/hub'
 import { readReport } from '../../server/telemetry/report'
 import { serveBalance } from '../../sim/balance'
 import { answer, servePrinter } from '../../sim/printer'

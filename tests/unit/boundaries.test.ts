@@ -12,6 +12,7 @@ test.each([
   ['core/wear/planted.ts', "import { x } from 'node:fs'\n\nexport const y = x\n"],
   ['shared/planted.ts', "import { x } from '../server/records/runs'\n\nexport const y = x\n"],
   ['server/records/planted.ts', "import { x } from '~/words/numbers'\n\nexport const y = x\n"],
+  ['app/planted.ts', "import type { X } from '../server/records/runs/runs'\n\nexport type Y = X\n"],
   ['app/planted.ts', "import { saveRun } from '../server/records/runs'\n\nexport const y = saveRun\n"],
 ])(
   '%s',
@@ -28,6 +29,9 @@ test('what is allowed is allowed', async () => {
     await rulesFor('core/wear/planted.ts', "import { normalCdf } from '../numeric'\n\nexport const y = normalCdf\n"),
   ).toEqual([])
   expect(
-    await rulesFor('app/planted.ts', "import type { Floor } from '../server/records/floor'\n\nexport type Y = Floor\n"),
+    await rulesFor('app/planted.ts', "import type { Floor } from '#shared/answers/bench'
+
+export type Y = Floor
+"),
   ).toEqual([])
 }, 60_000)

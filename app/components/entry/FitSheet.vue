@@ -2,7 +2,6 @@
 /** Fit a nozzle to a head: from the printer's column on the Floor, or from Stores. */
 import { computed, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
-import { fittingSchema } from '#shared/entries/printers'
 import CautionList from '~/components/equip/CautionList.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
@@ -17,7 +16,7 @@ const props = defineProps<{ headId: number | null; nozzleId?: number | null }>()
 const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
 const ui = useUi()
-const form = useEntryForm<{ tag: string; removed: string | null }>(fittingSchema, '/api/fittings')
+const form = useEntryForm('/api/fittings')
 const chosenNozzle = ref<number | null>(null)
 const chosenHead = ref<number | null>(null)
 const at = ref('')

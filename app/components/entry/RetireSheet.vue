@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** Retire a nozzle with a reason, or only take it off its head. */
 import { ref, watch } from 'vue'
-import { fittingSchema } from '#shared/entries/printers'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
@@ -15,7 +14,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ close: [] }>()
 const ui = useUi()
-const form = useEntryForm<{ tag: string }>(fittingSchema, '/api/fittings')
+const form = useEntryForm('/api/fittings')
 const reason = ref('')
 const at = ref('')
 // by its id: the page is read anew after every save anywhere, and what is typed here must outlast that

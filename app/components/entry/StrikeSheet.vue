@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Strike out an entry with a reason; it stays readable. */
 import { ref, watch } from 'vue'
-import { strikeSchema, type StrikeEntry } from '#shared/entries/log'
+import type { StrikeEntry } from '#shared/entries/log'
 import FieldText from '~/components/ui/FieldText.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
@@ -11,7 +11,7 @@ import { useUi } from '~/state/ui'
 const props = defineProps<{ target: { target: StrikeEntry['target']; id: number; says: string } | null }>()
 const emit = defineEmits<{ close: [] }>()
 const ui = useUi()
-const form = useEntryForm<{ nozzles: string[] }>(strikeSchema, '/api/strikes')
+const form = useEntryForm('/api/strikes')
 const reason = ref('')
 watch(
   () => props.target,

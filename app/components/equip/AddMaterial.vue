@@ -18,7 +18,6 @@ import {
 import { checkDensity } from '#core/materials'
 import { FILLERS, START_ABRASIVITY, type Filler } from '#core/wear'
 import { BASES } from '#shared/entries/fields'
-import { materialSchema } from '#shared/entries/materials'
 import { emptySet, SET_FIELDS, setOfForm, setToForm } from '~/components/equip/set-fields'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -29,7 +28,7 @@ import { useUi } from '~/state/ui'
 
 const emit = defineEmits<{ saved: [id: number | null]; cancel: [] }>()
 const ui = useUi()
-const form = useEntryForm<{ id: number }>(materialSchema, '/api/materials')
+const form = useEntryForm('/api/materials')
 const v = reactive({
   name: '',
   polymer: '',

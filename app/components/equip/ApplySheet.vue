@@ -4,8 +4,6 @@ import { computed, ref, watch } from 'vue'
 import { cautionsFor, type Action, type Caution } from '#core/cautions'
 import { HOT_YIELD_MPA, swapTemperature, torqueCeiling, zChange } from '#core/changeover'
 import { ceilings, type FittedNozzle, type Printer, type Rules, type Swap } from '#core/limits'
-import { changeSchema } from '#shared/entries/printers'
-import type { ZoneLimit } from '../../../server/records/printers/ceilings'
 import CautionList from '~/components/equip/CautionList.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
@@ -26,7 +24,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ close: []; applied: [] }>()
 const ui = useUi()
-const form = useEntryForm<{ printer: string; limits: ZoneLimit[] }>(changeSchema, '/api/changes')
+const form = useEntryForm('/api/changes')
 const text = ref('')
 const when = ref(new Date().toISOString())
 watch(

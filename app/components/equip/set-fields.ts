@@ -1,8 +1,6 @@
 /** Fields of a practice set and of a fact, for the one form that serves all records. */
-import type { z } from 'zod'
 import { CHAMBER_LEVELS, VALUES, type PracticeSet, type ValueKey } from '#core/limits'
 import { BASES } from '#shared/entries/fields'
-import { practiceSetFields } from '#shared/entries/materials'
 import type { FormField } from '~/components/stores/form-field'
 
 const choices = (values: readonly string[]) => values.map(value => ({ value, text: value }))
@@ -66,18 +64,14 @@ export const setToForm = (s: PracticeSet & { withdrawn?: boolean }): Record<stri
   surfaces: s.surfaces.join(', '),
   withdrawn: s.withdrawn ?? false,
 })
-const split = (raw: unknown) => ({
-  ...(raw as object),
-  surfaces: String((raw as { surfaces: unknown }).surfaces ?? '')
+/** Surfaces are typed as one line and kept as a list. */
+export const setOfForm = (raw: Record<string, unknown>) => ({
+  ...raw,
+  surfaces: String(raw.surfaces ?? '')
     .split(',')
     .map(t => t.trim())
     .filter(Boolean),
 })
-/** Surfaces are typed as one line and kept as a list. */
-export const setFormSchema = {
-  safeParse: (raw: unknown) => practiceSetFields.safeParse(split(raw)),
-} as unknown as z.ZodType
-export { split as setOfForm }
 
 export const factFields = (key: ValueKey): FormField[] => [
   { key: 'value', label: VALUES[key].label, kind: 'number', unit: VALUES[key].unit },

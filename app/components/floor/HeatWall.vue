@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The wall: a fixed temperature axis, and a column per printer that pans sideways and can be filtered. */
+import type { FloorPrinter } from '#shared/answers/bench'
 import { computed, ref } from 'vue'
-import type { FloorPrinter } from '../../../server/records/bench/floor'
 import PrinterColumn from '~/components/floor/PrinterColumn.vue'
 import { useLive } from '~/state/live'
 import { TICKS, WALL_HEIGHT, y } from '~/components/floor/axis'

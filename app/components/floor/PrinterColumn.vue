@@ -4,9 +4,9 @@
  * allowed, heavy bar = the part that decides, arrowheads = what the last job asked, fill = what the printer reports
  * now.
  */
+import type { FloorPrinter } from '#shared/answers/bench'
+import type { Live } from '#shared/answers/live'
 import { computed } from 'vue'
-import type { FloorPrinter } from '../../../server/records/bench/floor'
-import type { Live } from '../../../server/telemetry/hub'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
 import { kg, kgBetween, temper, when } from '~/words/numbers'

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** Gauge a nozzle: pins or a value, tip length, what was seen. Emits what is typed so that the chart can show it. */
 import { computed, nextTick, reactive, ref, watch } from 'vue'
-import type { GaugeEffect } from '../../../server/records/nozzles/gauges'
-import { gaugeSchema, SHAPES, type GaugeEntry } from '#shared/entries/nozzles'
+import { SHAPES, type GaugeEntry } from '#shared/entries/nozzles'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
@@ -25,7 +24,7 @@ const emit = defineEmits<{
 const ui = useUi()
 const shop = useShop()
 const outbox = useOutbox()
-const form = useEntryForm<GaugeEffect>(gaugeSchema, '/api/gauges')
+const form = useEntryForm('/api/gauges')
 const way = ref<'pins' | 'value'>('pins')
 const v = reactive({
   goMm: null as number | null,

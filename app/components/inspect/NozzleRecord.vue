@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Everything that happened to a nozzle, newest first; struck entries stay readable. */
+import type { RecordLine } from '#shared/answers/nozzles'
 import { computed, ref } from 'vue'
-import type { RecordLine } from '../../../server/records/nozzles/nozzles'
 import { when } from '~/words/numbers'
 
 const props = defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** What this nozzle is, what its numbers rest on, and when it was last measured. */
+import type { NozzlePage } from '#shared/answers/nozzles'
 import { computed } from 'vue'
 import { startOf, type NozzleForecast } from '#core/wear'
-import type { NozzlePage } from '../../../server/records/nozzles/nozzles'
 import { gaugeFoundWords } from '#shared/gauge-words'
 import { day } from '~/words/numbers'
 

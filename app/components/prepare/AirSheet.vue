@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The air that spools stand in: room and dry box. */
 import { computed } from 'vue'
-import { rulesFields } from '#shared/entries/shop'
 import RecordForm from '~/components/stores/RecordForm.vue'
 import type { FormField } from '~/components/stores/form-field'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
@@ -29,7 +28,6 @@ const start = computed(() => ({ ...shop.data!.settings }))
     <RecordForm
       v-if="open && shop.data"
       :fields="FIELDS"
-      :schema="rulesFields"
       :start="start"
       :says="() => 'Room and dry box'"
       :edit="{ kind: 'rules', id: shop.data.settings.id, version: shop.data.settings.version }"

@@ -25,7 +25,7 @@ async function weigh(): Promise<void> {
   try {
     emit(
       'update:modelValue',
-      (await read<{ grossG: number }>(`/api/balance${props.spoolId === null ? '' : `?spool=${props.spoolId}`}`)).grossG,
+      (await read('/api/balance', {}, props.spoolId === null ? {} : { spool: String(props.spoolId) })).grossG,
     )
   } catch (e) {
     failure.value = e instanceof ProblemError ? e.problem.title : 'The server does not answer; type the weight'

@@ -3,6 +3,9 @@
  * Drying plan: hours to the target in each dryer the shop has, what a cooler one leaves, and the schools beside the
  * model.
  */
+import type { SetRow } from '#shared/answers/materials'
+import type { DryerRow } from '#shared/answers/prepare'
+import type { SpoolPage } from '#shared/answers/spools'
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
 import {
@@ -15,10 +18,6 @@ import {
   type Filament,
   type SpoolWater,
 } from '#core/drying'
-import { dryingSchema } from '#shared/entries/prepare'
-import type { DryerRow } from '../../../server/records/prepare/dryers'
-import type { SpoolPage } from '../../../server/records/spools/page'
-import type { SetRow } from '../../../server/records/materials/materials'
 import CautionList from '~/components/equip/CautionList.vue'
 import BalanceField from '~/components/prepare/BalanceField.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
@@ -150,7 +149,7 @@ const cautions = computed(() => cautionsFor({ action: 'dry', polymers: [props.pa
 
 // starting one
 const starting = ref<Row | null>(null)
-const form = useEntryForm<{ id: number; until: string }>(dryingSchema, '/api/dryings')
+const form = useEntryForm('/api/dryings')
 const v = reactive({
   setC: null as number | null,
   plannedH: null as number | null,

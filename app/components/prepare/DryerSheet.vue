@@ -1,9 +1,8 @@
 <script setup lang="ts">
 /** Add a dryer, or edit one. */
+import type { DryerRow } from '#shared/answers/prepare'
 import { DRYER_KINDS } from '#core/drying'
 import { BASES } from '#shared/entries/fields'
-import { dryerSchema } from '#shared/entries/prepare'
-import type { DryerRow } from '../../../server/records/prepare/dryers'
 import RecordForm from '~/components/stores/RecordForm.vue'
 import type { FormField } from '~/components/stores/form-field'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
@@ -66,7 +65,6 @@ const start = computed(() =>
     <RecordForm
       v-if="open"
       :fields="fields"
-      :schema="dryerSchema"
       :start="start"
       :says="v => `Dryer ${String(v.name)}`"
       route="/api/dryers"

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The end of a drying, a soak or an anneal: when, how hot it really was, and for a spool its weight after. */
 import { reactive, watch } from 'vue'
-import { endingSchema } from '#shared/entries/log'
 import BalanceField from '~/components/prepare/BalanceField.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -23,7 +22,7 @@ export interface ToEnd {
 const props = defineProps<{ ending: ToEnd | null }>()
 const emit = defineEmits<{ close: [] }>()
 const ui = useUi()
-const form = useEntryForm<{ id: number }>(endingSchema, '/api/endings')
+const form = useEntryForm('/api/endings')
 const v = reactive({
   outcome: 'done' as 'done' | 'stopped early',
   actualC: null as number | null,

@@ -4,7 +4,7 @@ import { computed, reactive, ref } from 'vue'
 import { standInSchema } from '#shared/entries/live'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import { newKey, post, ProblemError } from '~/lib/api'
+import { ask, ProblemError } from '~/lib/api'
 import { temper, when } from '~/words/numbers'
 import { useLive } from '~/state/live'
 import { useShop } from '~/state/shop'
@@ -36,7 +36,7 @@ async function send(body: Record<string, unknown>, says: string): Promise<void> 
     return
   }
   try {
-    await post('/api/stand-in', result.data, newKey())
+    await ask('/api/stand-in', result.data)
     done.value = says
   } catch (e) {
     failure.value = e instanceof ProblemError ? e.problem.title : 'The server does not answer'

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 /** One tap each: where the spool goes now. */
+import type { SpoolState } from '#shared/answers/spools'
 import { computed } from 'vue'
-import { spoolEventSchema } from '#shared/entries/spools'
-import type { SpoolState } from '../../../server/records/spools/moisture'
 import { useEntryForm } from '~/composables/entry-form'
 import { useUi } from '~/state/ui'
 
 const props = defineProps<{ spool: SpoolState }>()
 const ui = useUi()
-const form = useEntryForm<{ id: number }>(spoolEventSchema, '/api/spool-events')
+const form = useEntryForm('/api/spool-events')
 const WORDS = { out: 'out in the room', in: 'into the dry box', opened: 'opened' } as const
 const offers = computed<('out' | 'in' | 'opened')[]>(() => {
   if (props.spool.place === 'sealed') return ['opened']

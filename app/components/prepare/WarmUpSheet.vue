@@ -1,10 +1,9 @@
 <script setup lang="ts">
 /** Record a warm-up from a probe's file: read, previewed with every line that cannot be read, and only then saved. */
+import type { SoakLine } from '#shared/answers/prepare'
 import Papa from 'papaparse'
 import { computed, reactive, ref } from 'vue'
 import { fitWarmUp, readTable, type FittedWarmUp, type ReadTable } from '#core/chamber'
-import { warmUpSchema } from '#shared/entries/prepare'
-import type { SoakLine } from '../../../server/records/prepare/soaks'
 import WarmUpChart from '~/components/prepare/WarmUpChart.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldText from '~/components/ui/FieldText.vue'
@@ -19,7 +18,7 @@ const props = defineProps<{ open: boolean; printer: { id: number; name: string }
 const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
 const ui = useUi()
-const form = useEntryForm<{ id: number; fit: FittedWarmUp }>(warmUpSchema, '/api/warm-ups')
+const form = useEntryForm('/api/warm-ups')
 const v = reactive({
   place: 'near the top',
   bedC: props.soak?.bedC ?? (null as number | null),

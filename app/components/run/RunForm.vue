@@ -1,14 +1,13 @@
 <script setup lang="ts">
 /** Log a run: from a job file that was read, or by hand. Remembers printer and spool; offers the fitted nozzle. */
+import type { StoredCheck } from '#shared/answers/prepare'
+import type { RunEffect } from '#shared/answers/runs'
 import { computed, reactive, ref, watch } from 'vue'
 import { stoppedAt, type FullScan } from '#core/gcode'
 import { checkStack, demandOfJob, inOrder, reason, stackOf } from '#core/limits'
 import { fibreMassG, massG } from '#core/materials'
 import { filamentOfSpool, readForAnother } from '#shared/filament'
-import { runSchema, SYMPTOMS, type RunEntry } from '#shared/entries/runs'
-import type { Equip } from '../../../server/records/bench/equip'
-import type { StoredCheck } from '../../../server/records/prepare/prechecks'
-import type { RunEffect } from '../../../server/records/runs/runs'
+import { SYMPTOMS, type RunEntry } from '#shared/entries/runs'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
@@ -17,7 +16,7 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
 import { useEntryForm } from '~/composables/entry-form'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { runWords } from '~/words/effects'
 import { grams, kg } from '~/words/numbers'
 import { useOutbox } from '~/state/outbox'
@@ -37,8 +36,8 @@ const emit = defineEmits<{ saved: [effect: RunEffect | 'queued']; reread: [diame
 const shop = useShop()
 const ui = useUi()
 const outbox = useOutbox()
-const form = useEntryForm<RunEffect>(runSchema, '/api/runs')
-const { data: equip } = useReading<Equip>(() => '/api/equip')
+const form = useEntryForm('/api/runs')
+const { data: equip } = useAnswer('/api/equip')
 
 interface ToolForm {
   tool: number
@@ -104,8 +103,8 @@ const nozzlesFor = (headId: number | null) => [
 const spools = computed(() => [
   { value: null as number | null, text: 'No spool: choose the material' },
   ...(shop.data?.spools ?? [])
-    .filter(s => s.left_g > 1)
-    .map(s => ({ value: s.id as number | null, text: `${s.tag}, ${s.material}, ${s.left_g.toFixed(0)} g left` })),
+    .filter(s => s.leftG > 1)
+    .map(s => ({ value: s.id as number | null, text: `${s.tag}, ${s.material}, ${s.leftG.toFixed(0)} g left` })),
 ])
 const materials = computed(() => [
   { value: null as number | null, text: 'Choose the material' },
@@ -147,7 +146,7 @@ function pickSpool(t: ToolForm, id: number | null): void {
   t.spoolId = id
   if (id !== null) t.materialId = null
   const s = shop.data?.spools.find(x => x.id === id)
-  const d = s ? { tag: s.tag, diameterMm: s.diameter_mm } : null
+  const d = s ? { tag: s.tag, diameterMm: s.diameterMm } : null
   if (props.scan && readForAnother(d, props.scan.filamentDiameterMm)) emit('reread', d!.diameterMm)
 }
 
@@ -247,12 +246,12 @@ function amountOf(t: ToolForm) {
 /** Fraction, density and material of a tool's filament as chosen. */
 function filament(t: ToolForm) {
   const s = shop.data?.spools.find(x => x.id === t.spoolId)
-  const m = shop.data?.materials.find(x => x.id === (s?.material_id ?? t.materialId))
+  const m = shop.data?.materials.find(x => x.id === (s?.materialId ?? t.materialId))
   return m
     ? {
         name: m.name,
         ...filamentOfSpool(
-          s ? { diameterMm: s.diameter_mm, densityGCm3: s.own_density, fillerFraction: s.own_fraction } : null,
+          s ? { diameterMm: s.diameterMm, densityGCm3: s.ownDensityGCm3, fillerFraction: s.ownFillerFraction } : null,
           m,
           scanInUse.value?.filamentDiameterMm ?? null,
         ),

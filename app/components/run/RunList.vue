@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Runs, newest first, a page at a time; struck ones stay readable. */
+import type { RunLine } from '#shared/answers/runs'
 import { ref, watch } from 'vue'
-import type { RunLine } from '../../../server/records/runs/runs'
 import { read } from '~/lib/api'
 import { grams, when } from '~/words/numbers'
 import { useShop } from '~/state/shop'
@@ -14,9 +14,7 @@ const next = ref<string | null>(null)
 
 async function load(more = false): Promise<void> {
   try {
-    const page = await read<{ runs: RunLine[]; next: string | null }>(
-      `/api/runs?limit=20${more && next.value ? `&after=${encodeURIComponent(next.value)}` : ''}`,
-    )
+    const page = await read('/api/runs', {}, { limit: '20', ...(more && next.value ? { after: next.value } : {}) })
     runs.value = more ? [...runs.value, ...page.runs] : page.runs
     next.value = page.next
   } catch {

@@ -5,7 +5,8 @@
  */
 import { reactive, ref, watch } from 'vue'
 import type { z } from 'zod'
-import type { EditableKind } from '#shared/entries/edits'
+import type { EntryPath } from '#shared/api'
+import { EDITS, type EditableKind } from '#shared/entries/edits'
 import type { Problem } from '#shared/problem'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -22,11 +23,10 @@ import { useUi } from '~/state/ui'
 
 const props = defineProps<{
   fields: FormField[]
-  schema: z.ZodType
   start: Record<string, unknown>
   says: (v: Record<string, unknown>) => string
   /** Where a new record goes, or which one is edited. */
-  route?: string
+  route?: EntryPath
   /** The entry made of what the form holds, when it is not the same. */
   body?: (v: Record<string, unknown>) => Record<string, unknown>
   edit?: { kind: EditableKind; id: number; version: number }
@@ -34,7 +34,7 @@ const props = defineProps<{
 const emit = defineEmits<{ saved: []; cancel: [] }>()
 const shop = useShop()
 const ui = useUi()
-const form = useEntryForm<Record<string, unknown>>(props.schema, props.route ?? '')
+const form = useEntryForm(props.route ?? null)
 const v = reactive(JSON.parse(JSON.stringify(props.start)) as Record<string, unknown>)
 const version = ref(props.edit?.version ?? 0)
 watch(
@@ -62,7 +62,8 @@ async function save(confirmed: string[] = []): Promise<void> {
   emit('saved')
 }
 async function saveEdit(): Promise<void> {
-  const result = props.schema.safeParse(v)
+  const typed = plain(v)
+  const result = (EDITS[props.edit!.kind].shape.values as z.ZodType).safeParse(props.body ? props.body(typed) : typed)
   if (!result.success) {
     form.problem.value = {
       type: 'urn:iron-nozzle:field',

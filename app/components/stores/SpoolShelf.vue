@@ -6,7 +6,7 @@ import type { ShopData } from '~/state/shop'
 const props = defineProps<{ shop: ShopData }>()
 type Spool = ShopData['spools'][number]
 defineEmits<{ edit: [spool: Spool]; log: [spool: Spool] }>()
-const most = computed(() => Math.max(1, ...props.shop.spools.map(s => s.net_g)))
+const most = computed(() => Math.max(1, ...props.shop.spools.map(s => s.netG)))
 const place: Record<string, string> = {
   opened: 'opened',
   loaded: 'on a printer',
@@ -26,7 +26,7 @@ const place: Record<string, string> = {
       <b>{{ s.tag }}</b>
       <span class="text-sm"
         >{{ s.material
-        }}<span v-if="s.density_g_cm3 === null" class="block text-xs font-semibold text-look"
+        }}<span v-if="s.densityGCm3 === null" class="block text-xs font-semibold text-look"
           >no density entered</span
         ></span
       >
@@ -35,22 +35,22 @@ const place: Record<string, string> = {
         preserveAspectRatio="none"
         class="h-[14px] w-full"
         role="img"
-        :aria-label="`${s.left_g.toFixed(0)} of ${s.net_g} g left`"
+        :aria-label="`${s.leftG.toFixed(0)} of ${s.netG} g left`"
       >
         <rect
           x="0.5"
           y="1"
-          :width="(198 * s.net_g) / most"
+          :width="(198 * s.netG) / most"
           height="12"
           fill="#fff"
           stroke="var(--color-ink2)"
           vector-effect="non-scaling-stroke"
         />
-        <rect x="0.5" y="1" :width="(198 * Math.max(0, s.left_g)) / most" height="12" fill="var(--color-slate)" />
+        <rect x="0.5" y="1" :width="(198 * Math.max(0, s.leftG)) / most" height="12" fill="var(--color-slate)" />
       </svg>
       <span class="text-sm"
-        ><b>{{ Math.max(0, s.left_g).toFixed(0) }} g</b> of {{ s.net_g }} g<span class="block text-xs text-ink2"
-          >{{ s.diameter_mm }} mm{{ s.place ? `, ${place[s.place]}` : '' }}</span
+        ><b>{{ Math.max(0, s.leftG).toFixed(0) }} g</b> of {{ s.netG }} g<span class="block text-xs text-ink2"
+          >{{ s.diameterMm }} mm{{ s.place ? `, ${place[s.place]}` : '' }}</span
         ></span
       >
       <span

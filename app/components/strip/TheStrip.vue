@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** One line at the top of every screen: says what it understood, completes tags, names the word it could not read. */
+import type { GaugeEffect } from '#shared/answers/nozzles'
+import type { RunEffect } from '#shared/answers/runs'
 import { computed, nextTick, ref } from 'vue'
-import type { GaugeEffect } from '../../../server/records/nozzles/gauges'
-import type { RunEffect } from '../../../server/records/runs/runs'
 import type { Choice, Problem } from '#shared/problem'
 import { gaugeWords, runWords } from '~/words/effects'
 import { completions, understand } from '~/strip/parse'

@@ -16,19 +16,18 @@ import {
   type NozzleCost,
 } from '#core/money'
 import { NOZZLE_MATERIALS, START_SIGMA, type NozzleMaterial } from '#core/wear'
-import type { Buying } from '../../../server/records/bench/equip'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import PriceSheet from '~/components/equip/PriceSheet.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import { money } from '~/lib/changes'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { chance, kg, kgBetween } from '~/words/numbers'
 import { useShop } from '~/state/shop'
 
 const CostChart = defineAsyncComponent(() => import('~/components/equip/CostChart.vue'))
 useHead({ title: 'Which nozzle to buy · Equip · Iron Nozzle' })
 const shop = useShop()
-const { data, failure } = useReading<Buying>(() => '/api/buying')
+const { data, failure } = useAnswer('/api/buying')
 const chosen = ref<number[]>([])
 const perMonth = ref<number | null>(null)
 const bore = ref<number | null>(null)

@@ -94,7 +94,7 @@ watch([printerId, headId], () => {
 })
 
 const diameter = computed(
-  () => file.value?.diameterMm ?? shop.data?.spools.find(s => s.material_id === materialId.value)?.diameter_mm ?? 1.75,
+  () => file.value?.diameterMm ?? shop.data?.spools.find(s => s.materialId === materialId.value)?.diameterMm ?? 1.75,
 )
 const demand = computed<Demand | null>(() => {
   const s = sets.value.find(x => x.name === setName.value)

@@ -1,15 +1,14 @@
 <script setup lang="ts">
 /** Materials: what each filament asks, value by value with its basis, and the practices that disagree, side by side. */
+import type { MaterialRow, SetRow } from '#shared/answers/materials'
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { z } from 'zod'
 import { VALUE_KEYS, VALUES, type ValueKey } from '#core/limits'
 import { checkDensity } from '#core/materials'
-import { materialValueFields, materialValueSchema, practiceSetSchema } from '#shared/entries/materials'
+import type { EntryPath } from '#shared/api'
 import type { EditableKind } from '#shared/entries/edits'
-import type { MaterialRow, SetRow } from '../../../server/records/materials/materials'
 import AddMaterial from '~/components/equip/AddMaterial.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
-import { emptySet, factFields, SET_FIELDS, setFormSchema, setOfForm, setToForm } from '~/components/equip/set-fields'
+import { emptySet, factFields, SET_FIELDS, setOfForm, setToForm } from '~/components/equip/set-fields'
 import RecordForm from '~/components/stores/RecordForm.vue'
 import type { FormField } from '~/components/stores/fields'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -89,10 +88,9 @@ const rows = computed(() => {
 interface Open {
   title: string
   fields: FormField[]
-  schema: z.ZodType
   start: Record<string, unknown>
   says: (v: Record<string, unknown>) => string
-  route?: string
+  route?: EntryPath
   body?: (v: Record<string, unknown>) => Record<string, unknown>
   edit?: { kind: EditableKind; id: number; version: number }
 }
@@ -103,7 +101,6 @@ function editFact(key: ValueKey): void {
   open.value = {
     title: `${VALUES[key].label} of ${m.name}`,
     fields: factFields(key),
-    schema: v ? materialValueFields : materialValueSchema,
     says: x => `${VALUES[key].label} ${String(x.value)} ${VALUES[key].unit}`,
     start: v
       ? { key, value: v.value, basis: v.basis, note: v.note }
@@ -117,7 +114,7 @@ function editSet(s: SetRow | null): void {
     ? {
         title: `Practice “${s.name}” of ${m.name}`,
         fields: SET_FIELDS,
-        schema: setFormSchema,
+        body: setOfForm,
         start: setToForm(s),
         says: () => `Practice “${s.name}”`,
         edit: { kind: 'practice-sets', id: s.id, version: s.version },
@@ -125,7 +122,6 @@ function editSet(s: SetRow | null): void {
     : {
         title: `Another practice for ${m.name}`,
         fields: SET_FIELDS,
-        schema: practiceSetSchema,
         body: bodyOfSet,
         start: { materialId: m.id, ...emptySet() },
         says: x => `Practice “${String(x.name)}”`,
@@ -345,7 +341,6 @@ const agreement = computed(() => {
           v-if="open"
           :key="open.title"
           :fields="open.fields"
-          :schema="open.schema"
           :start="open.start"
           :says="open.says"
           :route="open.route"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A nozzle: what is left, what it rests on, its section, its wear chart, its record; and gauging it on the chart. */
+import type { RecordLine } from '#shared/answers/nozzles'
 import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import {
   boreBands,
@@ -15,7 +16,6 @@ import {
   type Law,
 } from '#core/wear'
 import { gaugeFoundWords } from '#shared/gauge-words'
-import type { NozzlePage, RecordLine } from '../../../server/records/nozzles/nozzles'
 import NozzleSection from '~/components/inspect/NozzleSection.vue'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import RetireSheet from '~/components/entry/RetireSheet.vue'
@@ -24,7 +24,7 @@ import GaugeForm from '~/components/inspect/GaugeForm.vue'
 import NozzleRecord from '~/components/inspect/NozzleRecord.vue'
 import NozzleTitleBlock from '~/components/inspect/NozzleTitleBlock.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { chance, day, kg, kgBetween } from '~/words/numbers'
 import { useShop } from '~/state/shop'
@@ -37,7 +37,7 @@ const shop = useShop()
 const ui = useUi()
 const tag = computed(() => String(route.params.tag))
 useHead({ title: () => `${tag.value} · Iron Nozzle` })
-const { data: page, failure } = useReading<NozzlePage>(() => `/api/nozzles/${encodeURIComponent(tag.value)}`)
+const { data: page, failure } = useAnswer('/api/nozzles/{tag}', { params: () => ({ tag: tag.value }) })
 watch(page, p => {
   if (p) ui.lastNozzleTag = p.nozzle.tag
 })

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 /** Inspect: which nozzle to gauge next, most urgent first. */
+import type { NozzleLine } from '#shared/answers/nozzles'
 import { computed, ref } from 'vue'
-import type { NozzleLine } from '../../../server/records/nozzles/nozzles'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
 import { useListKeys } from '~/composables/list-keys'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { chance, day, kg, kgBetween } from '~/words/numbers'
 import { useShop } from '~/state/shop'
 
 useHead({ title: 'Inspect · Iron Nozzle' })
 const shop = useShop()
-const { data: nozzles, failure } = useReading<NozzleLine[]>(() => '/api/nozzles')
+const { data: nozzles, failure } = useAnswer('/api/nozzles')
 const filter = ref('')
 const withRetired = ref(false)
 const risk = computed(() => shop.data?.settings.acceptedRisk ?? 0.1)

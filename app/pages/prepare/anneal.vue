@@ -1,11 +1,9 @@
 <script setup lang="ts">
 /** Anneal: ramp, soak through, hold, cool; which oven can, both schools, and a timer. */
+import type { AnnealLine } from '#shared/answers/prepare'
 import { computed, reactive, ref, watch } from 'vue'
 import { annealNow, annealPlan, annealSchools, type AnnealPlan } from '#core/anneal'
 import { cautionsFor } from '#core/cautions'
-import { annealSchema } from '#shared/entries/prepare'
-import type { Equip } from '../../../server/records/bench/equip'
-import type { AnnealLine } from '../../../server/records/prepare/anneals'
 import CautionList from '~/components/equip/CautionList.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import EndSheet, { type ToEnd } from '~/components/prepare/EndSheet.vue'
@@ -17,7 +15,7 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { when } from '~/words/numbers'
 import { hours, leftWords } from '~/words/water'
 import { useShop } from '~/state/shop'
@@ -28,8 +26,8 @@ useHead({ title: 'Anneal · Iron Nozzle' })
 const shop = useShop()
 const ui = useUi()
 const { data, failure, now } = usePrepare()
-const { data: equip } = useReading<Equip>(() => '/api/equip')
-const form = useEntryForm<{ id: number; until: string }>(annealSchema, '/api/anneals')
+const { data: equip } = useAnswer('/api/equip')
+const form = useEntryForm('/api/anneals')
 const v = reactive({
   name: '',
   materialId: null as number | null,

@@ -1,12 +1,10 @@
 <script setup lang="ts">
 /** From one filament to another on the same head: how hot, how much, through what. */
+import type { MaterialRow } from '#shared/answers/materials'
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
 import { purge, SLOWNESS, START_MELT_MM3, washout, type Flowing } from '#core/changeover'
 import { massG } from '#core/materials'
-import { changeoverSchema } from '#shared/entries/prepare'
-import type { Equip } from '../../../server/records/bench/equip'
-import type { MaterialRow } from '../../../server/records/materials/materials'
 import CautionList from '~/components/equip/CautionList.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import PrepareTabs from '~/components/prepare/PrepareTabs.vue'
@@ -18,7 +16,7 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { when } from '~/words/numbers'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -28,8 +26,8 @@ useHead({ title: 'Change filament · Iron Nozzle' })
 const shop = useShop()
 const ui = useUi()
 const { data, failure } = usePrepare()
-const { data: equip } = useReading<Equip>(() => '/api/equip')
-const form = useEntryForm<{ id: number; tag: string }>(changeoverSchema, '/api/changeovers')
+const { data: equip } = useAnswer('/api/equip')
+const form = useEntryForm('/api/changeovers')
 const v = reactive({
   headId: null as number | null,
   fromId: null as number | null,
@@ -90,7 +88,7 @@ const flowing = (m: MaterialRow): Flowing => ({
 const from = computed(() => materials.value.find(m => m.id === v.fromId) ?? null)
 const to = computed(() => materials.value.find(m => m.id === v.toId) ?? null)
 const ceiling = computed(
-  () => head.value?.printer.limits.find(l => l.zone === 'nozzle' && l.headId === head.value!.id) ?? null,
+  () => head.value?.printer.limits.find(l => l.zone === 'hotend' && l.headId === head.value!.id) ?? null,
 )
 const result = computed(() =>
   from.value && to.value && from.value.id !== to.value.id

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Dry: which spools are dry, which are in a dryer, and which are getting wet where they stand. */
+import type { DryerRow } from '#shared/answers/prepare'
+import type { SpoolState } from '#shared/answers/spools'
 import { computed, ref } from 'vue'
 import { FOR_GOOD_H } from '#core/drying'
 import AirSheet from '~/components/prepare/AirSheet.vue'
@@ -13,8 +15,6 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { usePrepare } from '~/composables/prepare'
 import { when } from '~/words/numbers'
 import { drynessOf, hours, leftWords, minutesLeft, placeWords } from '~/words/water'
-import type { DryerRow } from '../../../server/records/prepare/dryers'
-import type { SpoolState } from '../../../server/records/spools/moisture'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 

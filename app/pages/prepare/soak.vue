@@ -1,12 +1,9 @@
 <script setup lang="ts">
 /** Soak: how long until the chamber really holds, by this printer's own warm-up when there is one. */
+import type { SoakLine, WarmUpLine } from '#shared/answers/prepare'
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
 import { PART_SIZES, soakPlan, timeToHold, type PartSize } from '#core/chamber'
-import { soakSchema } from '#shared/entries/prepare'
-import type { SoakLine } from '../../../server/records/prepare/soaks'
-import type { WarmUpLine } from '../../../server/records/prepare/warm-ups'
-import type { Equip } from '../../../server/records/bench/equip'
 import CautionList from '~/components/equip/CautionList.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import EndSheet, { type ToEnd } from '~/components/prepare/EndSheet.vue'
@@ -21,7 +18,7 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { day, when } from '~/words/numbers'
 import { leftWords, minutesLeft } from '~/words/water'
 import { useLive } from '~/state/live'
@@ -36,8 +33,8 @@ const ui = useUi()
 const live = useLive()
 live.listen()
 const { data, failure, now } = usePrepare()
-const { data: equip } = useReading<Equip>(() => '/api/equip')
-const form = useEntryForm<{ id: number; until: string }>(soakSchema, '/api/soaks')
+const { data: equip } = useAnswer('/api/equip')
+const form = useEntryForm('/api/soaks')
 const v = reactive({
   printerId: null as number | null,
   materialId: null as number | null,

@@ -1,4 +1,4 @@
 import { answering } from '../../doors/doors'
 import { listJobs } from '../../records/runs/jobs'
 
-export default answering(db => listJobs(db))
+export default answering('/api/jobs', listJobs)

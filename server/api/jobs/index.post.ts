@@ -1,5 +1,4 @@
-import { jobSchema } from '#shared/entries/runs'
 import { entry } from '../../doors/doors'
 import { saveJob } from '../../records/runs/jobs'
 
-export default entry(jobSchema, (tx, body, personId) => saveJob(tx, body, personId))
+export default entry('/api/jobs', saveJob)

@@ -1,4 +1,4 @@
 import { answering, pathText } from '../../doors/doors'
 import { nozzlePage } from '../../records/nozzles/nozzles'
 
-export default answering((db, event) => nozzlePage(db, pathText(event, 'tag')))
+export default answering('/api/nozzles/{tag}', (db, event) => nozzlePage(db, pathText(event, 'tag')))

@@ -1,4 +1,4 @@
 import { answering } from '../../doors/doors'
 import { listNozzles } from '../../records/nozzles/nozzles'
 
-export default answering(db => listNozzles(db))
+export default answering('/api/nozzles', listNozzles)

@@ -1,4 +1,4 @@
 import { answering, pathText } from '../../doors/doors'
 import { spoolPage } from '../../records/spools/page'
 
-export default answering((db, event) => spoolPage(db, pathText(event, 'tag')))
+export default answering('/api/spools/{tag}', (db, event) => spoolPage(db, pathText(event, 'tag')))

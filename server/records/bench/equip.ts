@@ -2,44 +2,18 @@
  * What Equip works with, in one reading: stacks, shelf, materials, rules, and the shop's own mix. The verdicts are made
  * in the browser.
  */
+import type { Buying, Equip, MixLine } from '#shared/answers/bench'
 import { sql } from 'drizzle-orm'
-import type { Offers, Rules } from '#core/limits'
 import { NOZZLE_MATERIALS, type NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
-import { throughFitted, type Through } from '../prepare/changeovers'
-import { listAskings, type MaterialRow } from '../materials/materials'
+import { throughFitted } from '../prepare/changeovers'
+import { listAskings } from '../materials/materials'
 import { shopRules } from '../printers/ceilings'
 import { sistersPrior } from '../nozzles/forecasts'
-import {
-  listChanges,
-  listShelf,
-  listSpareNozzles,
-  listStacks,
-  type ChangeLine,
-  type StackPrinter,
-  type StoredPart,
-} from '../printers/stack-read'
+import { listChanges, listShelf, listSpareNozzles, listStacks } from '../printers/stack-read'
 import { shopSettings } from '../shop/settings'
 
 export const MIX_DAYS = 90
-export interface MixLine {
-  materialId: number
-  kg: number
-}
-export interface Equip {
-  printers: StackPrinter[]
-  shelf: StoredPart[]
-  nozzles: Offers['nozzles']
-  materials: MaterialRow[]
-  rules: Rules
-  prices: Offers['prices']
-  currency: string
-  mix: MixLine[]
-  mixDays: number
-  changes: ChangeLine[]
-  /** What may still stand in each fitted nozzle: it decides how hot it is swapped. */
-  through: Through[]
-}
 
 async function mixOf(db: Connection): Promise<MixLine[]> {
   return await db.execute<MixLine & Record<string, unknown>>(sql`
@@ -79,11 +53,6 @@ export interface WearOfMaterial {
   meanLn: number
   sd: number
   sisters: number
-}
-export interface Buying {
-  wear: WearOfMaterial[]
-  mix: (MixLine & { name: string; fillerFraction: number; abrasivity: number })[]
-  mixDays: number
 }
 
 /** Wear rate of each nozzle material as the shop's own gauges tell it, and what it prints. */

@@ -2,76 +2,14 @@
  * What the Floor shows: every printer with its limits, fitted nozzles, what the last job asked, and what is next at the
  * bench.
  */
+import type { BenchLine, Floor, FloorHead, FloorNozzle, FloorPrinter } from '#shared/answers/bench'
+import type { Mark } from '#shared/answers/parts'
+import type { ZoneLimit } from '#shared/answers/printers'
 import { sql } from 'drizzle-orm'
 import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
-import type { Zone } from '../../db/schema'
+import { iso } from '../../db/iso'
 import { boreLimitMm } from '../nozzles/history'
-import type { ZoneLimit } from '../printers/ceilings'
-
-export interface FloorNozzle {
-  id: number
-  tag: string
-  typeName: string
-  material: NozzleMaterial
-  nominalBoreMm: number
-  limitMm: number | null
-  fibreG: number
-  /** In kg of the last filled filament's filler; null before any filled job. */
-  leftKg: { median: number; low80: number; high80: number } | null
-  nextGaugeKg: number | null
-  lastMaterial: string | null
-  pastChance: number
-  stale: boolean
-  shape: string[]
-}
-
-export interface FloorHead {
-  id: number
-  name: string
-  nozzle: FloorNozzle | null
-  askedC: number | null
-}
-
-export interface FloorPrinter {
-  id: number
-  name: string
-  kind: string
-  heads: FloorHead[]
-  limits: ZoneLimit[]
-  last: {
-    runId: number
-    name: string
-    endedAt: string
-    outcome: 'finished' | 'failed'
-    symptoms: string[]
-    material: string
-    fibreG: number
-    bedC: number | null
-    chamberC: number | null
-    stopped: string | null
-  } | null
-  verdict: Verdict
-}
-
-export type Verdict = 'fine' | 'look' | 'stop'
-export interface BenchLine {
-  verdict: Verdict
-  printer: string
-  nozzle: string | null
-  reason: string
-  action: string
-  to: string
-  weight: number
-}
-export interface Floor {
-  printers: FloorPrinter[]
-  bench: BenchLine[]
-  shopName: string
-  timeZone: string
-  acceptedRisk: number
-  at: string
-}
 
 export const FLOOR_QUERY = sql`
   select p.id, p.name, p.kind, coalesce((select c.limits from stack_ceilings c where c.printer_id = p.id), '[]') limits,
@@ -95,7 +33,7 @@ export const FLOOR_QUERY = sql`
     lr.run last
   from printers p
   left join lateral (
-    select r.id, json_build_object('runId', r.id, 'name', r.name, 'endedAt', r.ended_at, 'outcome', r.outcome,
+    select r.id, json_build_object('runId', r.id, 'name', r.name, 'endedAt', ${iso('r.ended_at')}, 'outcome', r.outcome,
     'symptoms', r.symptoms, 'bedC', r.bed_set_c, 'chamberC', r.chamber_set_c,
       'stoppedKind', r.stopped_kind, 'stoppedValue', r.stopped_value,
       'material', (select t.material_name from run_tools t where t.run_id = r.id order by t.tool
@@ -183,7 +121,7 @@ function toNozzle(n: Record<string, unknown> & { last: { abrasivity: number; mat
     lastMaterial: n.last?.material ?? null,
     pastChance: (n.pastChance as number | null) ?? 0,
     stale: (n.stale as boolean | null) ?? true,
-    shape: (n.shape as string[] | null) ?? [],
+    shape: (n.shape as FloorNozzle['shape'] | null) ?? [],
   }
 }
 
@@ -197,23 +135,24 @@ const SOFT: NozzleMaterial[] = ['brass', 'plated copper']
  */
 function linesOf(p: FloorPrinter, risk: number): BenchLine[] {
   const lines: BenchLine[] = []
-  const add = (verdict: Verdict, nozzle: string | null, reason: string, action: string, to: string, weight: number) =>
+  const add = (verdict: Mark, nozzle: string | null, reason: string, action: string, to: string, weight: number) =>
     lines.push({ verdict, printer: p.name, nozzle, reason, action, to, weight })
-  const over = (zone: Zone, headId: number | null, asked: number | null) => {
+  const over = (zone: ZoneLimit['zone'], headId: number | null, asked: number | null) => {
     const limit = p.limits.find(l => l.zone === zone && l.headId === headId)
     if (!limit || asked === null || asked <= limit.limitC) return
     const by = asked - limit.limitC
     add(
-      zone === 'nozzle' || by > 5 ? 'stop' : 'look',
+      zone === 'hotend' || by > 5 ? 'stop' : 'look',
       null,
-      `The last job asked ${asked} °C of the ${zone}; the ${limit.part} stops at ${limit.limitC} °C.`,
+      `The last job asked ${asked} °C of the ${zone === 'hotend' ? 'nozzle' : zone}; ` +
+        `the ${limit.part} stops at ${limit.limitC} °C.`,
       'Do not repeat it here; see the run',
       `/run?show=${p.last!.runId}`,
       95,
     )
   }
   for (const h of p.heads) {
-    over('nozzle', h.id, h.askedC)
+    over('hotend', h.id, h.askedC)
     const n = h.nozzle
     const place = p.heads.length > 1 ? ` (${h.name})` : ''
     if (!n) {

@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { strikeSchema } from '#shared/entries/log'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { strikes } from '../../db/schema'
 import { refreshCeilings } from '../printers/ceilings'
 import { refreshForecast } from '../nozzles/forecasts'
@@ -66,8 +67,8 @@ export async function saveStrike(
 
 /** Runs logged while this fitting held rely on it; they are listed before it goes. */
 async function askAboutRuns(tx: Connection, s: z.output<typeof strikeSchema>): Promise<void> {
-  const runs = await tx.execute<{ id: number; name: string; day: string }>(sql`
-    select r.id, r.name, to_char(r.ended_at, 'YYYY-MM-DD HH24:MI') "day" from fittings f
+  const runs = await tx.execute<{ id: number; name: string; at: string }>(sql`
+    select r.id, r.name, ${iso('r.ended_at')} "at" from fittings f
     join standing_run_tools t on t.nozzle_id = f.nozzle_id and t.head_id = f.head_id and t.ended_at >= f.occurred_at
       and t.ended_at < coalesce((select min(o.occurred_at) from standing_fittings o where o.head_id = f.head_id
       and o.id <> f.id and o.occurred_at > f.occurred_at), 'infinity')
@@ -83,7 +84,7 @@ async function askAboutRuns(tx: Connection, s: z.output<typeof strikeSchema>): P
             `${runs.length === 50 ? '50 or more' : runs.length} ` +
             `${runs.length === 1 ? 'run relies' : 'runs rely'} on this fitting and keep their nozzle. Strike it ` +
             `out all the same?`,
-          items: runs.map(r => `${r.day} ${r.name}`),
+          items: runs.map(r => `${r.at} ${r.name}`),
         },
       ],
       s.confirmed,

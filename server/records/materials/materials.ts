@@ -1,10 +1,12 @@
 /** Materials: what they are, their facts each with its basis, and practice sets. */
+import type { FactRow, MaterialRow } from '#shared/answers/materials'
 import { and, asc, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { ORDERED_FACTS, VALUES, type ValueKey } from '#core/limits'
 import type { materialSchema, materialValueSchema, practiceSetSchema } from '#shared/entries/materials'
 import type { Connection } from '../../db/client'
-import { materials, materialValues, practiceSets, type Basis } from '../../db/schema'
+import { iso } from '../../db/iso'
+import { materials, materialValues, practiceSets } from '../../db/schema'
 import { refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 
@@ -84,26 +86,13 @@ export async function listMaterials(db: Connection) {
   return await db.select().from(materials).orderBy(asc(materials.name))
 }
 
-export interface FactRow {
-  id: number
-  key: ValueKey
-  value: number
-  basis: Basis
-  note: string
-  version: number
-  enteredBy: string
-  enteredAt: string
-}
-export type SetRow = typeof practiceSets.$inferSelect
-export type MaterialRow = typeof materials.$inferSelect & { values: FactRow[]; sets: SetRow[] }
-
 /** Materials with everything that the limits ask of them. */
 export async function listAskings(db: Connection): Promise<MaterialRow[]> {
   const [rows, values, sets] = await Promise.all([
     listMaterials(db),
     db.execute<FactRow & { materialId: number } & Record<string, unknown>>(
       sql`select v.id, v.material_id "materialId", v.key, v.value, v.basis, v.note, v.version,
-        u.name "enteredBy", v.entered_at "enteredAt" from material_values v
+        u.name "enteredBy", ${iso('v.entered_at')} "enteredAt" from material_values v
         join people u on u.id = v.entered_by order by v.id`,
     ),
     db.select().from(practiceSets).orderBy(asc(practiceSets.id)),

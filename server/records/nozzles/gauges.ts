@@ -1,10 +1,12 @@
 /** Gauges of bore, tip and shape. */
+import type { GaugeEffect } from '#shared/answers/nozzles'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { fillerKgFor, PIN_U_MM, TIP_U_MM } from '#core/wear'
 import type { gaugeSchema } from '#shared/entries/nozzles'
 import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { gauges, nozzles } from '../../db/schema'
 import { answerUnexpected, unexpectedBore } from './unexpected-gauge'
 import { refreshForecast } from './forecasts'
@@ -12,18 +14,6 @@ import { boreReading, outweighedGauges, wearBy } from './history'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 
 type GaugeIn = z.output<typeof gaugeSchema>
-
-export interface GaugeEffect {
-  gaugeId: number
-  tag: string
-  boreMm: number
-  leftFibreKg: number | null
-  leftMaterial: string | null
-  pastChance: number
-  nextGaugeFibreKg: number | null
-  /** The other gauges outweigh it: it counts as misread. */
-  outweighed: boolean
-}
 
 export async function saveGauge(
   tx: Connection,
@@ -79,7 +69,7 @@ export async function saveGauge(
 async function longerTip(tx: Connection, g: GaugeIn, at: Date): Promise<Question[]> {
   if (g.tipMm === null) return []
   const [tip] = await tx.execute<{ tip_mm: number; tip_u_mm: number; when: string }>(sql`
-    select tip_mm, tip_u_mm, to_char(occurred_at, 'YYYY-MM-DD') "when" from standing_gauges
+    select tip_mm, tip_u_mm, ${iso('occurred_at')} "when" from standing_gauges
     where nozzle_id = ${g.nozzleId} and occurred_at <= ${at.toISOString()} and tip_mm is not null
     order by occurred_at desc, id desc limit 1`)
   if (!tip || g.tipMm <= tip.tip_mm + 2 * Math.hypot(g.tipUMm ?? TIP_U_MM, tip.tip_u_mm)) return []
@@ -87,7 +77,7 @@ async function longerTip(tx: Connection, g: GaugeIn, at: Date): Promise<Question
     {
       code: 'longer-tip',
       field: 'tipMm',
-      message: `Longer than on ${tip.when} (${tip.tip_mm.toFixed(2)} mm). Is the tip clean?`,
+      message: `Longer than at ${tip.when} (${tip.tip_mm.toFixed(2)} mm). Is the tip clean?`,
     },
   ]
 }

@@ -1,38 +1,18 @@
 /** The nozzle's page and the list in Inspect. */
+import type { NozzleLine, NozzlePage, RecordLine } from '#shared/answers/nozzles'
 import { asc, eq, sql } from 'drizzle-orm'
-import { compareLaws, forecast, type LawVerdict, type NozzleForecast, type NozzleInput } from '#core/wear'
+import { compareLaws, forecast } from '#core/wear'
 import { gaugeFoundWords, type GaugeFound } from '#shared/gauge-words'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { forecasts, nozzles, nozzleTypes } from '../../db/schema'
 import { sistersPrior, refreshForecast } from './forecasts'
-import { historyOf, nozzleLogs, outweighedGauges, type NozzleType } from './history'
+import { historyOf, nozzleLogs, outweighedGauges } from './history'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import type { z } from 'zod'
 import type { nozzleSchema } from '#shared/entries/nozzles'
 import { saveGauge } from './gauges'
 import { unused } from '../entry/unused'
-
-export interface NozzleLine {
-  id: number
-  tag: string
-  typeName: string
-  material: string
-  nominalBoreMm: number
-  place: string | null
-  headId: number | null
-  printerId: number | null
-  retired: boolean
-  retiredReason: string | null
-  fibreG: number
-  leftKg: number | null
-  leftLowKg: number | null
-  leftHighKg: number | null
-  pastChance: number
-  nextGaugeKg: number | null
-  lastMaterial: string | null
-  lastGaugedAt: string | null
-  stale: boolean
-}
 
 export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
   const rows = await db.execute<Record<string, unknown>>(sql`
@@ -42,7 +22,7 @@ export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
       where o.printer_id = p.id) > 1 then ' · ' || h.name else '' end end place,
       f.fibre_g, f.left_kg, f.left_low_kg, f.left_high_kg, f.past_chance, f.next_gauge_kg, f.stale,
       l.abrasivity, l.material_name,
-      (select max(g.occurred_at) from standing_gauges g where g.nozzle_id = n.id) last_gauged_at
+      (select ${iso('max(g.occurred_at)')} from standing_gauges g where g.nozzle_id = n.id) last_gauged_at
     from nozzles n join nozzle_types y on y.id = n.type_id
     left join forecasts f on f.nozzle_id = n.id
     left join lateral (select kind, head_id, reason from standing_fittings e where e.nozzle_id = n.id
@@ -58,7 +38,7 @@ export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
       id: r.id as number,
       tag: r.tag as string,
       typeName: r.type_name as string,
-      material: r.material as string,
+      material: r.material as NozzleLine['material'],
       nominalBoreMm: r.nominal_bore_mm as number,
       place: r.place as string | null,
       headId: r.head_id as number | null,
@@ -76,50 +56,6 @@ export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
       stale: (r.stale as boolean | null) ?? true,
     }
   })
-}
-
-export interface RecordLine {
-  kind: 'run' | 'gauge' | 'fitting'
-  id: number
-  at: string
-  recordedAt: string
-  person: string
-  title: string
-  detail: string
-  result: string
-  fibreG: number | null
-  struck: { reason: string; person: string; at: string } | null
-}
-
-export interface NozzlePage {
-  nozzle: { id: number; tag: string; law: 'sliding' | 'linear'; wasUsed: boolean; note: string; version: number }
-  type: NozzleType
-  place: { headId: number; head: string; printer: string; printerId: number } | null
-  retired: string | null
-  input: Omit<NozzleInput, 'prior'> & { prior: { meanLn: number; sd: number } }
-  forecast: NozzleForecast
-  sisters: number
-  /** The stored forecast is being worked out anew; the one shown was made for this answer. */
-  stale: boolean
-  laws: LawVerdict
-  fibreG: number
-  extrudedG: number
-  lastFilled: { abrasivity: number; material: string } | null
-  lastRun: { wearKg: number; fibreG: number; name: string; material: string } | null
-  gaugePoints: {
-    id: number
-    kind: 'receipt' | 'service'
-    wearKg: number
-    goMm: number | null
-    noGoMm: number | null
-    valueMm: number | null
-    uMm: number | null
-    tipMm: number | null
-    shape: string[]
-    at: string
-    outweighed: boolean
-  }[]
-  record: RecordLine[]
 }
 
 export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePage> {
@@ -227,7 +163,9 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
       from fittings f left join heads h on h.id = f.head_id left join printers p on p.id = h.printer_id
       where f.nozzle_id = ${nozzleId}
     )
-    select e.*, w.name person, s.reason strike_reason, s.recorded_at struck_at, sw.name struck_by,
+    select e.kind, e.id, ${iso('e.at')} at, ${iso('e.recorded_at')} recorded_at, e.title, e.detail, e.extruded_g,
+      e.fibre_g, e.data, e.outcome, w.name person, s.reason strike_reason, ${iso('s.recorded_at')} struck_at,
+      sw.name struck_by,
       sum(case when s.id is null then e.fibre_g end) over (order by e.at, e.recorded_at, e.kind desc, e.id) total_g
     from entries e join people w on w.id = e.person_id left join strikes s on s.target = e.target
     and s.target_id = e.id left join people sw on sw.id = s.person_id
@@ -235,8 +173,8 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
   return rows.map(r => ({
     kind: r.kind as RecordLine['kind'],
     id: Number(r.id),
-    at: iso(r.at),
-    recordedAt: iso(r.recorded_at),
+    at: r.at as string,
+    recordedAt: r.recorded_at as string,
     person: r.person as string,
     title: r.title as string,
     detail: `${r.detail as string}${r.outcome === 'failed' ? ', failed' : ''}`,
@@ -245,11 +183,10 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
     struck:
       r.strike_reason === null
         ? null
-        : { reason: r.strike_reason as string, person: r.struck_by as string, at: iso(r.struck_at) },
+        : { reason: r.strike_reason as string, person: r.struck_by as string, at: r.struck_at as string },
   }))
 }
 
-const iso = (v: unknown) => new Date(v as string).toISOString()
 const grams = (v: number) => `${v >= 100 ? v.toFixed(0) : v.toFixed(1)} g`
 
 const found = (g: Record<string, unknown>): GaugeFound => ({

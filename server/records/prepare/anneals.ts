@@ -1,9 +1,11 @@
 /** Annealing: what is started, and what was. */
+import type { AnnealLine } from '#shared/answers/prepare'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { annealPlan } from '#core/anneal'
 import type { annealSchema } from '#shared/entries/prepare'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { anneals, materials } from '../../db/schema'
 import { notInFuture, refuseField } from '../entry/refusal'
 import { dryerOf } from './dryers'
@@ -32,29 +34,11 @@ export async function saveAnneal(
   return { id: row!.id, until: new Date(occurredAt.getTime() + plan.totalH * 3_600_000).toISOString() }
 }
 
-export interface AnnealLine {
-  id: number
-  name: string
-  material: string
-  dryer: string
-  atC: number
-  holdH: number
-  rampCPerH: number
-  thicknessMm: number
-  totalH: number
-  from: string
-  to: string | null
-  outcome: string | null
-  person: string
-  note: string
-  struck: string | null
-}
-
 export async function listAnneals(db: Connection): Promise<AnnealLine[]> {
   return await db.execute<AnnealLine & Record<string, unknown>>(sql`
     select a.id::int, a.name, m.name material, y.name dryer, a.at_c "atC", a.hold_h "holdH",
-    a.ramp_c_per_h "rampCPerH", a.thickness_mm "thicknessMm", a.total_h "totalH", a.occurred_at "from",
-    e.occurred_at "to", e.outcome, u.name person, a.note,
+    a.ramp_c_per_h "rampCPerH", a.thickness_mm "thicknessMm", a.total_h "totalH", ${iso('a.occurred_at')} "from",
+    ${iso('e.occurred_at')} "to", e.outcome, u.name person, a.note,
       (select s.reason from strikes s where s.target = 'anneal' and s.target_id = a.id) struck
     from anneals a join materials m on m.id = a.material_id join dryers y on y.id = a.dryer_id
     join people u on u.id = a.person_id left join endings e on e.target = 'anneal' and e.target_id = a.id

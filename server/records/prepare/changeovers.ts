@@ -1,8 +1,10 @@
 /** What a nozzle was purged from and to, and what stands in it now. */
+import type { ChangeoverLine, Through } from '#shared/answers/prepare'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { changeoverSchema } from '#shared/entries/prepare'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { changeovers, nozzles } from '../../db/schema'
 import { headAt } from '../printers/fittings'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
@@ -32,7 +34,7 @@ export async function saveChangeover(
   const [limit] = await tx.execute<{ limits: { zone: string; headId: number | null; limitC: number; part: string }[] }>(
     sql`select limits from stack_ceilings where printer_id = (select printer_id from heads where id = ${c.headId})`,
   )
-  const ceiling = limit?.limits.find(l => l.zone === 'nozzle' && l.headId === c.headId)
+  const ceiling = limit?.limits.find(l => l.zone === 'hotend' && l.headId === c.headId)
   if (ceiling && c.atC > ceiling.limitC) refuseField('atC', `The ${ceiling.part} stops at ${ceiling.limitC} °C`)
   const { confirmed: _, ...values } = c
   const [row] = await tx
@@ -40,12 +42,6 @@ export async function saveChangeover(
     .values({ ...values, occurredAt, personId })
     .returning({ id: changeovers.id })
   return { id: row!.id, tag: nozzle.tag }
-}
-
-export interface Through {
-  nozzleId: number
-  materialIds: number[]
-  lastId: number | null
 }
 
 /**
@@ -73,25 +69,10 @@ export async function throughFitted(db: Connection): Promise<Through[]> {
     group by e.nozzle_id`)
 }
 
-export interface ChangeoverLine {
-  id: number
-  nozzle: string
-  printer: string
-  head: string
-  from: string | null
-  to: string | null
-  atC: number
-  volumeMm3: number
-  clean: boolean
-  at: string
-  person: string
-  note: string
-  struck: string | null
-}
 export async function listChangeovers(db: Connection): Promise<ChangeoverLine[]> {
   return await db.execute<ChangeoverLine & Record<string, unknown>>(sql`
     select c.id::int, n.tag nozzle, p.name printer, h.name head, f.name "from", t.name "to", c.at_c "atC",
-    c.volume_mm3 "volumeMm3", c.clean, c.occurred_at at, u.name person, c.note,
+    c.volume_mm3 "volumeMm3", c.clean, ${iso('c.occurred_at')} at, u.name person, c.note,
       (select s.reason from strikes s where s.target = 'changeover' and s.target_id = c.id) struck
     from changeovers c join nozzles n on n.id = c.nozzle_id join heads h on h.id = c.head_id
     join printers p on p.id = h.printer_id left join materials f on f.id = c.from_material_id left

@@ -1,4 +1,5 @@
 /** What dries and anneals here: dryers, ovens, a bed under a cover. */
+import type { DryerRow } from '#shared/answers/prepare'
 import { asc, eq } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { dryerSchema } from '#shared/entries/prepare'
@@ -22,7 +23,6 @@ export async function addDryer(
 export async function listDryers(db: Connection) {
   return await db.select().from(dryers).orderBy(asc(dryers.id))
 }
-export type DryerRow = Awaited<ReturnType<typeof listDryers>>[number]
 
 export async function dryerOf(tx: Connection, id: number): Promise<DryerRow> {
   const [dryer] = await tx.select().from(dryers).where(eq(dryers.id, id))

@@ -5,6 +5,7 @@ import { dryingRefusal, isPolyamide, OVER_DRY_H } from '#core/drying'
 import type { dryingSchema } from '#shared/entries/prepare'
 import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { dryings, spools } from '../../db/schema'
 import { spoolLogs } from '../spools/moisture'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
@@ -18,7 +19,7 @@ export async function dryingWithin(
   to: Date,
 ): Promise<{ id: number; dryer: string; from: string; open: boolean } | null> {
   const [row] = await tx.execute<{ id: number; dryer: string; from: string; open: boolean }>(sql`
-    select d.id::int, y.name dryer, to_char(d.occurred_at, 'YYYY-MM-DD HH24:MI') "from",
+    select d.id::int, y.name dryer, ${iso('d.occurred_at')} "from",
     d.ended_at is null open from standing_dryings d join dryers y on y.id = d.dryer_id
     where d.spool_id = ${spoolId} and d.occurred_at < ${to.toISOString()} and (d.ended_at is null
     or d.ended_at > ${from.toISOString()}) order by d.occurred_at desc limit 1`)

@@ -2,35 +2,33 @@
  * The check before a run: the facts gathered from every subject's records, the lines made by the core, stored with the
  * answers.
  */
+import type { MaterialRow } from '#shared/answers/materials'
+import type { CheckOfRun, PrecheckAnswer, StoredCheck } from '#shared/answers/prepare'
+import type { StackPrinter } from '#shared/answers/printers'
+import type { SpoolState } from '#shared/answers/spools'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { checkStack, demandOfJob, inOrder, offsetC, reason, stackOf, type Demand } from '#core/limits'
 import { FOR_GOOD_H } from '#core/drying'
 import type { FullScan } from '#core/gcode'
 import { fibreMassG, massG } from '#core/materials'
-import { precheck, verdictOf, type CheckLine, type PrecheckFacts, type WindowOfMaterial } from '#core/precheck'
+import { precheck, verdictOf, type PrecheckFacts, type WindowOfMaterial } from '#core/precheck'
 import { demandsOf } from '#shared/asking'
 import type { precheckSchema } from '#shared/entries/prepare'
 import { filamentOfSpool, readForAnother, USUAL_DIAMETER_MM } from '#shared/filament'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { prechecks } from '../../db/schema'
 import { shopRules } from '../printers/ceilings'
 import { jobOfContent } from '../runs/jobs'
-import { listAskings, type MaterialRow } from '../materials/materials'
-import { spoolsAndAir, stateOf, type SpoolLog, type SpoolState } from '../spools/moisture'
+import { listAskings } from '../materials/materials'
+import { spoolsAndAir, stateOf, type SpoolLog } from '../spools/moisture'
 import { listNozzles } from '../nozzles/nozzles'
 import { notFound, notInFuture, Refusal, refuseField } from '../entry/refusal'
 import { spoolRemaining } from '../spools/spools'
-import { listStacks, type StackPrinter } from '../printers/stack-read'
+import { listStacks } from '../printers/stack-read'
 
 type Precheck = z.output<typeof precheckSchema>
-export interface PrecheckAnswer {
-  lines: CheckLine[]
-  seen: string[]
-  material: string
-  hours: number | null
-  massG: number | null
-}
 
 const windowOf = (m: MaterialRow): WindowOfMaterial => ({
   name: m.name,
@@ -174,7 +172,7 @@ async function nozzleFacts(
 
 async function soakOf(db: Connection, printer: StackPrinter, now: Date): Promise<PrecheckFacts['soak']> {
   const [s] = await db.execute<{ from: string; minutes: number; outcome: string | null }>(sql`
-    select occurred_at "from", minutes, outcome from standing_soaks
+    select ${iso('occurred_at')} "from", minutes, outcome from standing_soaks
     where printer_id = ${printer.id} and (ended_at is null
     or ended_at > now() - interval '1 hour') and occurred_at > now() - interval '12 hours'
     order by occurred_at desc, id desc limit 1`)
@@ -224,7 +222,7 @@ export async function savePrecheck(
   return { id: row!.id, may }
 }
 
-export async function precheckPage(db: Connection, id: number) {
+export async function precheckPage(db: Connection, id: number): Promise<StoredCheck> {
   const [row] = await db.select().from(prechecks).where(eq(prechecks.id, id))
   if (!row) notFound('This check')
   const [names] = await db.execute<{
@@ -242,27 +240,12 @@ export async function precheckPage(db: Connection, id: number) {
     join people u on u.id = c.person_id where c.id = ${id}`)
   // the job goes along when the shop has it, so that the run can be logged from the check
   const job = row.contentSha256 === null ? null : await jobOfContent(db, row.contentSha256)
-  return { ...row, ...names!, job }
+  return { ...row, ...names!, occurredAt: row.occurredAt.toISOString(), job }
 }
 
-/** As the browser reads it. */
-export type StoredCheck = Omit<Awaited<ReturnType<typeof precheckPage>>, 'occurredAt' | 'recordedAt'> & {
-  occurredAt: string
-}
-
-export interface CheckOfRun {
-  id: number
-  name: string
-  printer: string
-  spool: string | null
-  may: boolean
-  at: string
-  person: string
-  run: number | null
-}
 export async function listChecks(db: Connection): Promise<CheckOfRun[]> {
   return await db.execute<CheckOfRun & Record<string, unknown>>(sql`
-    select c.id::int, c.name, p.name printer, s.tag spool, c.may, c.occurred_at at, u.name person,
+    select c.id::int, c.name, p.name printer, s.tag spool, c.may, ${iso('c.occurred_at')} at, u.name person,
     (select r.id::int from standing_runs r where r.precheck_id = c.id order by r.id limit 1) run
     from prechecks c join printers p on p.id = c.printer_id left join spools s on s.id = c.spool_id
     join people u on u.id = c.person_id order by c.occurred_at desc, c.id desc limit 20`)

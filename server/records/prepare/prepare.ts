@@ -1,28 +1,14 @@
 /** What Prepare and the Floor show of what is under way: spools in the air, dryings, soaks, anneals. */
-import type { FittedFactor } from '#core/drying'
+import type { Prepare } from '#shared/answers/prepare'
 import type { Connection } from '../../db/client'
-import { listChangeovers, throughFitted, type ChangeoverLine, type Through } from './changeovers'
-import { listDryers, type DryerRow } from './dryers'
-import { spoolsAndAir, stateOf, type Air, type SpoolState } from '../spools/moisture'
-import { listSoaks, type SoakLine } from './soaks'
-import { listWarmUps, type WarmUpLine } from './warm-ups'
+import { listChangeovers, throughFitted } from './changeovers'
+import { listDryers } from './dryers'
+import { spoolsAndAir, stateOf } from '../spools/moisture'
+import { listSoaks } from './soaks'
+import { listWarmUps } from './warm-ups'
 import { listSpools } from '../spools/spools'
-import { type AnnealLine, listAnneals } from './anneals'
-import { type CheckOfRun, listChecks } from './prechecks'
-
-export interface Prepare {
-  spools: SpoolState[]
-  dryers: DryerRow[]
-  air: Air
-  wound: FittedFactor
-  soaks: SoakLine[]
-  anneals: AnnealLine[]
-  warmUps: WarmUpLine[]
-  changeovers: ChangeoverLine[]
-  through: Through[]
-  checks: CheckOfRun[]
-  at: string
-}
+import { listAnneals } from './anneals'
+import { listChecks } from './prechecks'
 
 export async function prepare(db: Connection): Promise<Prepare> {
   const [{ logs, air, wound }, left, dryers, soaks, anneals, warmUps, changeovers, through, checks] = await Promise.all(
@@ -40,7 +26,7 @@ export async function prepare(db: Connection): Promise<Prepare> {
   )
   const now = Date.now()
   // a spool that is used up needs no state; its weighings still count
-  const inUse = new Set(left.filter(s => s.left_g > 1).map(s => s.id))
+  const inUse = new Set(left.filter(s => s.leftG > 1).map(s => s.id))
   return {
     spools: logs.filter(s => inUse.has(s.id)).map(s => stateOf(s, air, wound, now)),
     dryers,

@@ -1,33 +1,19 @@
 /** Soaks: what is started, which run, and what the printer reported meanwhile. */
+import type { SoakLine } from '#shared/answers/prepare'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { printers, endings, soaks } from '../../db/schema'
 import { notInFuture, refuseField, ask } from '../entry/refusal'
 import type { soakSchema } from '#shared/entries/prepare'
-
-export interface SoakLine {
-  id: number
-  printerId: number
-  printer: string
-  material: string | null
-  targetC: number | null
-  bedC: number
-  part: string
-  minutes: number
-  basis: string
-  from: string
-  to: string | null
-  outcome: string | null
-  person: string
-  readings: number
-}
 
 /** Soaks of the last days, the newest first; those still running among them. */
 export async function listSoaks(db: Connection, days = 30): Promise<SoakLine[]> {
   return await db.execute<SoakLine & Record<string, unknown>>(sql`
     select k.id::int, k.printer_id "printerId", p.name printer, m.name material, k.target_c "targetC",
-    k.bed_c "bedC", k.part, k.minutes, k.basis, k.occurred_at "from", k.ended_at "to", k.outcome, u.name person,
+    k.bed_c "bedC", k.part, k.minutes, k.basis,
+    ${iso('k.occurred_at')} "from", ${iso('k.ended_at')} "to", k.outcome, u.name person,
       (select count(*)::int from readings r where r.printer_id = k.printer_id and r.at between k.occurred_at
       and coalesce(k.ended_at, now())) readings
     from standing_soaks k join printers p on p.id = k.printer_id left join materials m on m.id = k.material_id

@@ -1,27 +1,14 @@
 /** Warm-ups, fitted from what a printer reported while it soaked or from a probe's file. */
+import type { WarmUpLine } from '#shared/answers/prepare'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { fitWarmUp, type FittedWarmUp, type Reading, type RecordedWarmUp } from '#core/chamber'
+import { fitWarmUp, type FittedWarmUp, type Reading } from '#core/chamber'
 import { InputError } from '#core/numeric'
 import type { warmUpSchema } from '#shared/entries/prepare'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { printers, warmUps } from '../../db/schema'
 import { notInFuture, refuseField } from '../entry/refusal'
-
-export interface WarmUpLine extends RecordedWarmUp {
-  id: number
-  printerId: number
-  place: string
-  source: string
-  at: string
-  person: string
-  note: string
-  rmsC: number
-  used: number
-  dips: { fromS: number; toS: number }[]
-  readings: Reading[]
-  struck: string | null
-}
 
 /** Warm-ups of all printers, newest first, each with at most 200 of its readings for the drawing. */
 export async function listWarmUps(db: Connection): Promise<WarmUpLine[]> {
@@ -29,7 +16,7 @@ export async function listWarmUps(db: Connection): Promise<WarmUpLine[]> {
     id: number
     printerId: number
     place: string
-    source: string
+    source: WarmUpLine['source']
     bedC: number
     chamberSetC: number | null
     roomC: number
@@ -41,7 +28,8 @@ export async function listWarmUps(db: Connection): Promise<WarmUpLine[]> {
     struck: string | null
   }>(sql`
     select w.id::int, w.printer_id "printerId", w.place, w.source, w.bed_c "bedC",
-    w.chamber_set_c "chamberSetC", w.room_c "roomC", w.fit, w.readings, w.occurred_at at, u.name person, w.note,
+    w.chamber_set_c "chamberSetC", w.room_c "roomC", w.fit, w.readings,
+    ${iso('w.occurred_at')} at, u.name person, w.note,
       (select s.reason from strikes s where s.target = 'warm-up' and s.target_id = w.id) struck
     from warm_ups w join people u on u.id = w.person_id order by w.occurred_at desc, w.id desc limit 200`)
   return rows.map(({ fit, readings, ...r }) => ({ ...r, ...fit, readings: thinned(readings) }))

@@ -2,23 +2,12 @@
  * The deciding part of each zone of each printer, as the lanes show it. Worked out from the stacks by the core and kept
  * in a table that can be thrown away: every screen reads it, and a stack changes a few times a year.
  */
+import type { StackPrinter, ZoneLimit } from '#shared/answers/printers'
 import { sql } from 'drizzle-orm'
 import { ceilings, LIMITS_MODEL, type Rules } from '#core/limits'
 import type { Connection } from '../../db/client'
-import { stackCeilings, type Basis, type Zone } from '../../db/schema'
-import { listStacks, type StackPrinter } from './stack-read'
-
-export interface ZoneLimit {
-  id: number | string
-  zone: Zone
-  headId: number | null
-  limitC: number
-  part: string
-  basis: Basis
-  note: string
-  enteredBy: string | null
-  enteredAt: string | null
-}
+import { stackCeilings } from '../../db/schema'
+import { listStacks } from './stack-read'
 
 export async function shopRules(db: Connection): Promise<Rules> {
   const [r] = await db.execute<Rules & Record<string, unknown>>(sql`
@@ -35,7 +24,7 @@ export function zoneLimits(p: StackPrinter, rules: Rules): ZoneLimit[] {
     return [
       {
         id: c.part.id,
-        zone: c.zone === 'hotend' ? ('nozzle' as const) : c.zone,
+        zone: c.zone,
         headId: c.headId,
         limitC: Math.floor(c.limitC + 1e-9),
         part: c.part.name,

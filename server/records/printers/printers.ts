@@ -1,19 +1,7 @@
 /** Printers by name, heads and limits, as forms and the strip offer them. */
+import type { PrinterLine } from '#shared/answers/printers'
 import { sql } from 'drizzle-orm'
 import type { Connection } from '../../db/client'
-import type { ZoneLimit } from './ceilings'
-
-export interface PrinterLine {
-  id: number
-  name: string
-  kind: string
-  note: string
-  version: number
-  heads: { id: number; name: string; nozzleId: number | null; nozzle: string | null }[]
-  limits: ZoneLimit[]
-  /** Spool and material of the latest run, offered again. */
-  lastSpoolId: number | null
-}
 
 export async function listPrinters(db: Connection): Promise<PrinterLine[]> {
   return await db.execute<PrinterLine & Record<string, unknown>>(sql`

@@ -1,12 +1,14 @@
 /** Adding a printer, changing what sits on one, a part for the shelf. */
+import type { ZoneLimit } from '#shared/answers/printers'
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { describedPart, partOf, type DescribedPart, type Part } from '#core/limits'
 import type { changeSchema, printerSchema, shelfPartSchema } from '#shared/entries/printers'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { heads, partEvents, parts, printers, stackChanges } from '../../db/schema'
 import { saveFitting } from './fittings'
-import { refreshCeilings, type ZoneLimit } from './ceilings'
+import { refreshCeilings } from './ceilings'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 import { listStacks, listShelf } from './stack-read'
@@ -166,8 +168,8 @@ export async function saveChange(
 async function notBeforeTheyCame(tx: Connection, partIds: number[], occurredAt: Date): Promise<void> {
   for (const id of partIds) {
     const [last] = await tx.execute<{ name: string; since: string }>(sql`
-      select a.name, to_char(w.occurred_at, 'YYYY-MM-DD HH24:MI') since from part_places w
+      select a.name, ${iso('w.occurred_at')} since from part_places w
       join parts a on a.id = w.part_id where w.part_id = ${id} and w.occurred_at > ${occurredAt.toISOString()}`)
-    if (last) refuseField('occurredAt', `${last.name} was moved on ${last.since} (UTC); enter a later time`)
+    if (last) refuseField('occurredAt', `${last.name} was moved at ${last.since}; enter a later time`)
   }
 }

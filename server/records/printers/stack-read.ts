@@ -1,26 +1,15 @@
 /** Printers as stacks of parts, by the log of changes: what sits where, what is on the shelf, what was done. */
+import type { ChangeLine, StackPrinter, StoredPart } from '#shared/answers/printers'
 import { sql } from 'drizzle-orm'
-import type { FittedNozzle, Part, Printer } from '#core/limits'
+import type { FittedNozzle } from '#core/limits'
 import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
-
-export interface StoredPart extends Part {
-  id: number
-  version: number
-  enteredBy: string
-  enteredAt: string
-}
-export interface StackPrinter extends Printer {
-  kind: string
-  note: string
-  version: number
-  parts: StoredPart[]
-}
+import { iso } from '../../db/iso'
 
 const PART_JSON = sql`json_build_object('id', a.id, 'kind', a.kind, 'role', a.role, 'name', a.name, 'headId',
   w.head_id, 'place', a.place, 'limitC', a.limit_c, 'shortC', a.short_c,
   'basis', a.basis, 'note', a.note, 'details', a.details, 'version', a.version, 'enteredBy', u.name,
-  'enteredAt', a.entered_at)`
+  'enteredAt', ${iso('a.entered_at')})`
 const NOZZLE_JSON = sql`json_build_object('id', n.id, 'tag', n.tag, 'material', y.material, 'boreMm',
   y.nominal_bore_mm, 'insert', y.insert_mm is not null, 'lengthMm', y.length_mm, 'headId', h.id, 'price', 0)`
 
@@ -85,19 +74,9 @@ export async function listSpareNozzles(db: Connection): Promise<FittedNozzle[]> 
   }))
 }
 
-export interface ChangeLine {
-  id: number
-  printerId: number
-  kind: 'described' | 'changed'
-  text: string
-  at: string
-  person: string
-  struck: { reason: string; person: string } | null
-}
-
 export async function listChanges(db: Connection): Promise<ChangeLine[]> {
   return await db.execute<ChangeLine & Record<string, unknown>>(sql`
-    select c.id::int id, c.printer_id "printerId", c.kind, c.text, c.occurred_at at, w.name person,
+    select c.id::int id, c.printer_id "printerId", c.kind, c.text, ${iso('c.occurred_at')} at, w.name person,
       (select json_build_object('reason', k.reason, 'person', kw.name) from strikes k
       join people kw on kw.id = k.person_id where k.target = 'stack change' and k.target_id = c.id) struck
     from stack_changes c join people w on w.id = c.person_id order by c.occurred_at desc, c.id desc limit 500`)

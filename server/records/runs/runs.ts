@@ -1,6 +1,7 @@
 /**
  * Runs: what a job pushed through which nozzle, saved with the facts as they stood, and what that did to the nozzle.
  */
+import type { RunEffect, RunLine } from '#shared/answers/runs'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { stoppedAt, type FullScan } from '#core/gcode'
@@ -10,6 +11,7 @@ import { filamentOfSpool, readForAnother } from '#shared/filament'
 import type { runSchema } from '#shared/entries/runs'
 import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { heads, jobs, materials, nozzles, printers, runs, runTools, spools } from '../../db/schema'
 import { headAt } from '../printers/fittings'
 import { refreshForecast } from '../nozzles/forecasts'
@@ -21,19 +23,6 @@ type Run = z.output<typeof runSchema>
 type Tool = Run['tools'][number]
 
 const ENTERED_AS = { job: 'job file', grams: 'grams', metres: 'metres', weights: 'spool weights' } as const
-
-/** What a save did, in numbers; the app says it in words. */
-export interface RunEffect {
-  runId: number
-  nozzles: {
-    tag: string
-    fibreG: number
-    extrudedG: number
-    leftFibreKg: number | null
-    leftMaterial: string | null
-    pastChance: number
-  }[]
-}
 
 export async function saveRun(tx: Connection, run: Run, personId: number): Promise<RunEffect> {
   const endedAt = notInFuture('endedAt', run.endedAt)
@@ -229,31 +218,6 @@ async function askAboutSpools(
   }
 }
 
-export interface RunLine {
-  id: number
-  name: string
-  printer: string
-  endedAt: string
-  hours: number | null
-  outcome: 'finished' | 'failed'
-  symptoms: string[]
-  enteredAs: string
-  person: string
-  note: string
-  stoppedKind: string | null
-  stoppedValue: number | null
-  tools: {
-    tool: number
-    nozzle: string
-    spool: string | null
-    material: string
-    extrudedG: number
-    fibreG: number
-    setC: number | null
-  }[]
-  struck: { reason: string; person: string } | null
-}
-
 /** Runs, newest first; `before` is the cursor of the page before (its last run's id and time). */
 export async function listRuns(
   db: Connection,
@@ -261,7 +225,7 @@ export async function listRuns(
   before: { at: string; id: number } | null,
 ): Promise<{ runs: RunLine[]; next: string | null }> {
   const rows = await db.execute<RunLine & Record<string, unknown>>(sql`
-    select r.id::int id, r.name, p.name printer, r.ended_at "endedAt", r.hours, r.outcome, r.symptoms,
+    select r.id::int id, r.name, p.name printer, ${iso('r.ended_at')} "endedAt", r.hours, r.outcome, r.symptoms,
     r.entered_as "enteredAs", w.name person, r.note,
       r.stopped_kind "stoppedKind", r.stopped_value "stoppedValue",
       (select json_agg(json_build_object('tool', t.tool, 'nozzle', n.tag, 'spool', s.tag, 'material',
@@ -273,7 +237,7 @@ export async function listRuns(
     from runs r join printers p on p.id = r.printer_id join people w on w.id = r.person_id
     where ${before === null ? sql`true` : sql`(r.ended_at, r.id) < (${before.at}::timestamptz, ${before.id})`}
     order by r.ended_at desc, r.id desc limit ${limit + 1}`)
-  const runs = rows.slice(0, limit).map(r => ({ ...r, endedAt: new Date(r.endedAt).toISOString() }))
+  const runs = rows.slice(0, limit)
   const last = runs[runs.length - 1]
   return { runs, next: rows.length > limit && last ? `${last.endedAt}~${last.id}` : null }
 }

@@ -1,7 +1,9 @@
 /** The shop's own settings: name, zone, accepted risk, guard bands, prices. */
+import type { Settings } from '#shared/answers/shop'
 import type { Connection } from '../../db/client'
 import { settings } from '../../db/schema'
 
-export async function shopSettings(db: Connection) {
-  return (await db.select().from(settings))[0]!
+export async function shopSettings(db: Connection): Promise<Settings> {
+  const [s] = await db.select().from(settings)
+  return { ...s!, demoAnchor: s!.demoAnchor?.toISOString() ?? null }
 }

@@ -1,4 +1,5 @@
 /** Names and tags of everything, for forms and the strip. */
+import type { Shop } from '#shared/answers/shop'
 import type { Connection } from '../../db/client'
 import { listMaterials } from '../materials/materials'
 import { listNozzles } from '../nozzles/nozzles'
@@ -9,7 +10,7 @@ import { shopSettings } from './settings'
 import { listPrinters } from '../printers/printers'
 
 /** Everything the strip and the forms need to know names and tags. */
-export async function shop(db: Connection) {
+export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
   const [printers, nozzles, spools, materials, types, people, settings] = await Promise.all([
     listPrinters(db),
     listNozzles(db),
@@ -21,4 +22,3 @@ export async function shop(db: Connection) {
   ])
   return { printers, nozzles, spools, materials, types, people, settings }
 }
-export type Shop = Awaited<ReturnType<typeof shop>>

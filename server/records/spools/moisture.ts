@@ -2,6 +2,7 @@
  * The water in every spool: its log turned into the places it stood in, and carried through by the core. Nothing of it
  * is stored; a spool's state is worked out when it is asked for, and is the same in every process.
  */
+import type { DryingLine, ShopAir, SpoolHistory, SpoolState } from '#shared/answers/spools'
 import { sql } from 'drizzle-orm'
 import {
   AIR_C,
@@ -15,7 +16,6 @@ import {
   soakedAt,
   START_WOUND,
   throughHistory,
-  type DryerKind,
   type DryTime,
   type Filament,
   type FittedFactor,
@@ -28,12 +28,7 @@ import type { ValueKey } from '#core/limits'
 import { InputError } from '#core/numeric'
 import { filamentOfSpool, type MaterialFacts, type SpoolFacts } from '#shared/filament'
 import type { Connection } from '../../db/client'
-
-export interface Air {
-  roomC: number
-  roomRh: number
-  dryBoxRh: number
-}
+import { iso } from '../../db/iso'
 
 export interface SpoolLog extends Record<string, unknown> {
   id: number
@@ -63,42 +58,6 @@ export interface SpoolLog extends Record<string, unknown> {
   dryings: DryingLine[]
 }
 
-export interface DryingLine {
-  id: number
-  dryerId: number
-  dryer: string
-  kind: DryerKind
-  timeOutH: number | null
-  setC: number
-  actualC: number | null
-  plannedH: number
-  targetWt: number | null
-  from: string
-  to: string | null
-  beforeG: number | null
-  afterG: number | null
-  note: string
-  person: string
-}
-
-/** A spool as it stands. */
-export interface SpoolState {
-  id: number
-  tag: string
-  materialId: number
-  material: string
-  hub: string
-  place: SpoolPlace
-  /** Since when it stands there; the printer it is loaded on. */
-  since: string | null
-  printer: string | null
-  /** What in its log cannot be worked with, in words; its water is not known then, and every other spool's still is. */
-  problem: string | null
-  /** Null when it is not known how its filament takes up water, or its log cannot be worked with. */
-  water: { strand: number; wound: number; printable: number; soaked: number; inRoom: DryTime; inBox: DryTime } | null
-  drying: DryingLine | null
-}
-
 const LOG_QUERY = (where = sql`true`) => sql`
   select s.id, s.tag, s.material_id "materialId", m.name material, m.polymer, m.filler,
   s.diameter_mm "diameterMm", json_build_object('diameterMm', s.diameter_mm, 'densityGCm3', s.density_g_cm3,
@@ -106,21 +65,22 @@ const LOG_QUERY = (where = sql`true`) => sql`
     json_build_object('densityGCm3', m.density_g_cm3, 'fillerFraction', m.filler_fraction) "ofMaterial",
     s.tare_g "tareG", s.hub,
     coalesce((select json_object_agg(v.key, v.value) from material_values v where v.material_id = m.id), '{}') facts,
-    coalesce((select json_agg(json_build_object('id', e.id, 'kind', e.kind, 'at', e.occurred_at, 'roomC',
+    coalesce((select json_agg(json_build_object('id', e.id, 'kind', e.kind, 'at', ${iso('e.occurred_at')}, 'roomC',
     e.room_c, 'rh', e.rh, 'atC', e.at_c, 'hours', e.hours, 'printer', (select p.name from heads h
     join printers p on p.id = h.printer_id where h.id = e.head_id)) order by e.occurred_at, e.id)
       from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed'), '[]') events,
     coalesce((select json_agg(json_build_object('id', d.id, 'dryerId', d.dryer_id, 'dryer', y.name, 'kind',
     y.kind, 'timeOutH', y.time_out_h, 'setC', d.set_c, 'actualC', d.actual_c, 'plannedH', d.planned_h,
     'targetWt', d.target_wt,
-        'from', d.occurred_at, 'to', d.ended_at, 'beforeG', d.gross_g, 'afterG', d.after_g, 'note', d.note,
+        'from', ${iso('d.occurred_at')}, 'to',
+        ${iso('d.ended_at')}, 'beforeG', d.gross_g, 'afterG', d.after_g, 'note', d.note,
         'person', u.name) order by d.occurred_at, d.id)
       from standing_dryings d join dryers y on y.id = d.dryer_id join people u on u.id = d.person_id
       where d.spool_id = s.id), '[]') dryings
   from spools s join materials m on m.id = s.material_id where ${where} order by s.tag`
 
-async function shopAir(db: Connection): Promise<Air> {
-  const [s] = await db.execute<Air & Record<string, unknown>>(
+async function shopAir(db: Connection): Promise<ShopAir> {
+  const [s] = await db.execute<ShopAir & Record<string, unknown>>(
     sql`select room_c "roomC", room_rh "roomRh", dry_box_rh "dryBoxRh" from settings`,
   )
   return s!
@@ -147,7 +107,7 @@ const USUAL_DRYING = { atC: 70, hours: 8 }
  * The log as stays one after the other, up to `until`. Before it is opened a spool is sealed; out of a dryer it stands
  * in the room until it is put elsewhere; a dryer that timed out is a warm room.
  */
-export function staysOf(s: SpoolLog, air: Air, until: number): Stay[] {
+export function staysOf(s: SpoolLog, air: ShopAir, until: number): Stay[] {
   type Mark = { at: number; place: SpoolPlace; airC: number; rh: number }
   const marks: Mark[] = []
   const room = { airC: air.roomC, rh: air.roomRh }
@@ -186,7 +146,7 @@ export function staysOf(s: SpoolLog, air: Air, until: number): Stay[] {
 }
 
 /** State before anything is known: as wet as the shop's air, from when the log begins. */
-export function startOf(f: Filament, air: Air, stays: readonly Stay[], until: number): SpoolWater {
+export function startOf(f: Filament, air: ShopAir, stays: readonly Stay[], until: number): SpoolWater {
   return soakedAt(f, air.roomRh, stays[0]?.from ?? until)
 }
 
@@ -197,7 +157,7 @@ const WEIGHING_U_G = 0.6
 const WEIGHINGS = 12
 
 /** The shop's own wound-spool factor, from the latest dryings that were weighed before and after. */
-function shopFactor(logs: readonly SpoolLog[], air: Air): FittedFactor {
+function shopFactor(logs: readonly SpoolLog[], air: ShopAir): FittedFactor {
   const weighed = logs
     .flatMap(s => {
       if (!s.dryings.some(d => d.afterG !== null) || problemOf(s, air, Date.now()) !== null) return []
@@ -237,7 +197,7 @@ function shopFactor(logs: readonly SpoolLog[], air: Air): FittedFactor {
 }
 
 /** What every state of a spool rests on: all logs, the shop's air, and the factor that they make. */
-export async function spoolsAndAir(db: Connection): Promise<{ logs: SpoolLog[]; air: Air; wound: FittedFactor }> {
+export async function spoolsAndAir(db: Connection): Promise<{ logs: SpoolLog[]; air: ShopAir; wound: FittedFactor }> {
   const [logs, air] = await Promise.all([spoolLogs(db), shopAir(db)])
   return { logs, air, wound: shopFactor(logs, air) }
 }
@@ -246,7 +206,7 @@ export async function spoolsAndAir(db: Connection): Promise<{ logs: SpoolLog[]; 
  * An entry of the log that no computation takes (it was let in before the doors knew the ranges), in words; null when
  * all is fine.
  */
-function problemOf(s: SpoolLog, air: Air, until: number): string | null {
+function problemOf(s: SpoolLog, air: ShopAir, until: number): string | null {
   const day = (iso: string) => iso.slice(0, 10)
   const hot = (c: number | null) => c !== null && !(c >= AIR_C[0] && c <= AIR_C[1])
   const d = s.dryings.find(x => hot(x.actualC ?? x.setC))
@@ -264,7 +224,7 @@ function problemOf(s: SpoolLog, air: Air, until: number): string | null {
   }
 }
 
-export function stateOf(s: SpoolLog, air: Air, wound: Wound, now: number): SpoolState {
+export function stateOf(s: SpoolLog, air: ShopAir, wound: Wound, now: number): SpoolState {
   const problem = problemOf(s, air, now)
   const f = problem === null ? uptakeOfSpool(s) : null
   const stays = problem === null ? staysOf(s, air, now) : []
@@ -289,7 +249,7 @@ export function stateOf(s: SpoolLog, air: Air, wound: Wound, now: number): Spool
   }
 }
 
-function waterOf(w: SpoolWater, f: Filament, air: Air, wound: Wound): NonNullable<SpoolState['water']> {
+function waterOf(w: SpoolWater, f: Filament, air: ShopAir, wound: Wound): NonNullable<SpoolState['water']> {
   const at = (rh: number) => dryTime(w, f, { airC: air.roomC, rh }, wound)
   return {
     strand: meanWater(w.strand),
@@ -306,14 +266,7 @@ const finite = (t: DryTime): DryTime => ({
   woundH: Math.min(FOR_GOOD_H, t.woundH),
 })
 
-/** What a screen needs to plan and draw one spool: the browser carries it through with the same core. */
-export interface SpoolHistory {
-  filament: Filament | null
-  stays: Stay[]
-  start: number
-  soakedRh: number
-}
-export function historyOf(s: SpoolLog, air: Air, now: number): SpoolHistory {
+export function historyOf(s: SpoolLog, air: ShopAir, now: number): SpoolHistory {
   if (problemOf(s, air, now) !== null) return { filament: null, stays: [], start: now, soakedRh: air.roomRh }
   const stays = staysOf(s, air, now)
   return { filament: uptakeOfSpool(s), stays, start: stays[0]?.from ?? now, soakedRh: air.roomRh }

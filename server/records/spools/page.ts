@@ -1,46 +1,11 @@
 /** One spool: its water through its history, and its log. */
+import type { SpoolPage } from '#shared/answers/spools'
 import { sql } from 'drizzle-orm'
-import type { FittedFactor } from '#core/drying'
 import type { Connection } from '../../db/client'
-import {
-  historyOf,
-  spoolsAndAir,
-  stateOf,
-  type Air,
-  type DryingLine,
-  type SpoolHistory,
-  type SpoolState,
-} from './moisture'
+import { iso } from '../../db/iso'
+import { historyOf, spoolsAndAir, stateOf } from './moisture'
 import { notFound } from '../entry/refusal'
 import { spoolRemaining } from './spools'
-
-export interface SpoolPage {
-  state: SpoolState
-  history: SpoolHistory
-  dryings: DryingLine[]
-  leftG: number
-  tareG: number | null
-  polymer: string
-  filled: boolean
-  limits: { dryHighestC: number | null; glassC: number | null; meltC: number | null }
-  events: {
-    id: number
-    kind: string
-    at: string
-    grossG: number | null
-    roomC: number | null
-    rh: number | null
-    atC: number | null
-    hours: number | null
-    note: string
-    person: string
-    struck: string | null
-  }[]
-  struckDryings: { id: number; from: string; dryer: string; reason: string }[]
-  air: Air
-  wound: FittedFactor
-  at: string
-}
 
 export async function spoolPage(db: Connection, tag: string): Promise<SpoolPage> {
   const { logs, air, wound } = await spoolsAndAir(db)
@@ -48,13 +13,13 @@ export async function spoolPage(db: Connection, tag: string): Promise<SpoolPage>
   if (!log) notFound('This spool')
   const now = Date.now()
   const events = await db.execute<SpoolPage['events'][number] & Record<string, unknown>>(sql`
-    select e.id::int, e.kind, e.occurred_at at, e.gross_g "grossG", e.room_c "roomC", e.rh, e.at_c "atC",
+    select e.id::int, e.kind, ${iso('e.occurred_at')} at, e.gross_g "grossG", e.room_c "roomC", e.rh, e.at_c "atC",
     e.hours, e.note, u.name person, (select s.reason from strikes s where s.target = 'spool event'
     and s.target_id = e.id) struck
     from spool_events e join people u on u.id = e.person_id
     where e.spool_id = ${log.id} order by e.occurred_at desc, e.id desc limit 200`)
   const struckDryings = await db.execute<SpoolPage['struckDryings'][number] & Record<string, unknown>>(sql`
-    select d.id::int, d.occurred_at "from", y.name dryer, s.reason from dryings d
+    select d.id::int, ${iso('d.occurred_at')} "from", y.name dryer, s.reason from dryings d
     join dryers y on y.id = d.dryer_id join strikes s on s.target = 'drying' and s.target_id = d.id
     where d.spool_id = ${log.id}`)
   return {

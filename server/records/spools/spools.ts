@@ -1,43 +1,27 @@
 /** What is left on a spool: its last weighing less the runs since, or its net mass less all runs. */
+import type { SpoolRow } from '#shared/answers/spools'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { endings, spoolEvents, spools, materials } from '../../db/schema'
 import { dryingWithin } from '../prepare/dryings'
-import { filamentOfSpool } from '#shared/filament'
+import { filamentOfSpool, type MaterialFacts } from '#shared/filament'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 
-export interface SpoolRow extends Record<string, unknown> {
-  id: number
-  tag: string
-  material_id: number
-  material: string
-  diameter_mm: number
-  net_g: number
-  tare_g: number | null
-  hub: string
-  /** As entered of the spool itself, of its material, and what counts. */
-  own_density: number | null
-  own_fraction: number | null
-  material_density: number | null
-  material_fraction: number
-  density_g_cm3: number | null
-  filler_fraction: number
-  note: string
-  version: number
-  left_g: number
-  place: string | null
-  last_used_at: string | null
+type StoredSpool = Omit<SpoolRow, 'densityGCm3' | 'fillerFraction'> & {
+  ofMaterial: MaterialFacts
 }
 
 const spoolsQuery = (where = sql`true`) => sql`
-  select s.id, s.tag, s.material_id, m.name material, s.diameter_mm, s.net_g, s.tare_g, s.hub, s.note, s.version,
-    s.density_g_cm3 own_density, s.filler_fraction own_fraction, m.density_g_cm3 material_density,
-    m.filler_fraction material_fraction,
-    coalesce(w.gross_g - s.tare_g, s.net_g) - coalesce(u.used_g, 0) left_g,
-    u.last_used_at,
+  select s.id, s.tag, s.material_id "materialId", m.name material, s.diameter_mm "diameterMm", s.net_g "netG",
+    s.tare_g "tareG", s.hub, s.note, s.version, s.density_g_cm3 "ownDensityGCm3",
+    s.filler_fraction "ownFillerFraction",
+    json_build_object('densityGCm3', m.density_g_cm3, 'fillerFraction', m.filler_fraction) "ofMaterial",
+    coalesce(w.gross_g - s.tare_g, s.net_g) - coalesce(u.used_g, 0) "leftG",
+    ${iso('u.last_used_at')} "lastUsedAt",
     (select e.kind from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed'
     order by e.occurred_at desc, e.id desc limit 1) place
   from spools s join materials m on m.id = s.material_id
@@ -54,20 +38,17 @@ const spoolsQuery = (where = sql`true`) => sql`
   where ${where} order by s.tag`
 
 export async function listSpools(db: Connection): Promise<SpoolRow[]> {
-  const rows = await db.execute<SpoolRow>(spoolsQuery())
-  return rows.map(r => {
-    const f = filamentOfSpool(
-      { diameterMm: r.diameter_mm, densityGCm3: r.own_density, fillerFraction: r.own_fraction },
-      { densityGCm3: r.material_density, fillerFraction: r.material_fraction },
-    )
-    return { ...r, density_g_cm3: f.densityGCm3, filler_fraction: f.fillerFraction }
+  const rows = await db.execute<StoredSpool & Record<string, unknown>>(spoolsQuery())
+  return rows.map(({ ofMaterial, ...r }) => {
+    const own = { diameterMm: r.diameterMm, densityGCm3: r.ownDensityGCm3, fillerFraction: r.ownFillerFraction }
+    return { ...r, ...filamentOfSpool(own, ofMaterial) }
   })
 }
 
 export async function spoolRemaining(db: Connection, spoolId: number): Promise<{ tag: string; g: number }> {
-  const [row] = await db.execute<SpoolRow>(spoolsQuery(sql`s.id = ${spoolId}`))
+  const [row] = await db.execute<StoredSpool & Record<string, unknown>>(spoolsQuery(sql`s.id = ${spoolId}`))
   if (!row) notFound('This spool')
-  return { tag: row.tag, g: row.left_g }
+  return { tag: row.tag, g: row.leftG }
 }
 
 export async function saveSpoolEvent(
@@ -118,7 +99,7 @@ async function leaveDryer(
     })
   if (hours === null) return
   const [moved] = await tx.execute<{ kind: string; at: string }>(sql`
-    select kind, to_char(occurred_at, 'YYYY-MM-DD HH24:MI') at from standing_spool_events
+    select kind, ${iso('occurred_at')} at from standing_spool_events
     where spool_id = ${spool.id} and kind <> 'weighed'
     and occurred_at > ${from.toISOString()} and occurred_at < ${at.toISOString()} limit 1`)
   if (moved) refuseField('hours', `${spool.tag} was "${moved.kind}" at ${moved.at}, in the middle of these ${hours} h`)

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 /** One printer's stack: drawn, its parts with limit and basis, what was changed, and its file. */
+import type { StoredPart } from '#shared/answers/printers'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
 import { HEAD_ROLES, isKind, kindOf, type Role } from '#core/limits'
-import { changeSchema, partFields } from '#shared/entries/printers'
-import type { StoredPart } from '../../../../server/records/printers/stack-read'
 import StackSection from '~/components/equip/StackSection.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import CautionList from '~/components/equip/CautionList.vue'
@@ -71,18 +70,13 @@ const plainDetails = (p: StoredPart) => ({
   details: { ...p.details },
 })
 /** Fields left empty are no details, rather than empty ones. */
-const editSchema = {
-  safeParse: (raw: unknown) => {
-    const v = raw as { details: Record<string, unknown> }
-    return partFields.safeParse({
-      ...v,
-      details: Object.fromEntries(Object.entries(v.details).filter(([, x]) => x !== null && x !== '')),
-    })
-  },
-} as unknown as typeof partFields
+const withoutEmpty = (v: Record<string, unknown>) => ({
+  ...v,
+  details: Object.fromEntries(Object.entries(v.details as object).filter(([, x]) => x !== null && x !== '')),
+})
 
 // fit or replace a part, or take one off: one change with its date
-const form = useEntryForm<{ printer: string }>(changeSchema, '/api/changes')
+const form = useEntryForm('/api/changes')
 const changing = shallowRef<{ off: StoredPart | null; add: boolean } | null>(null)
 const kind = ref('')
 const onHead = ref<number | null>(null)
@@ -304,9 +298,9 @@ const details = (p: StoredPart) =>
           v-if="editing"
           :key="editing.id"
           :fields="partFieldsOf(editing.role as Role)"
-          :schema="editSchema"
           :start="plainDetails(editing)"
           :says="v => String(v.name)"
+          :body="withoutEmpty"
           :edit="{ kind: 'parts', id: editing.id, version: editing.version }"
           @saved="editing = null"
           @cancel="editing = null"

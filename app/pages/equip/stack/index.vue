@@ -2,7 +2,6 @@
 /** All stacks: which printer stops where, and the shelf of spare parts. */
 import { computed, ref } from 'vue'
 import { ceilings, kindOf, KINDS } from '#core/limits'
-import { shelfPartSchema } from '#shared/entries/printers'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import PriceSheet from '~/components/equip/PriceSheet.vue'
 import { KIND_GROUPS } from '~/components/equip/part-fields'
@@ -15,7 +14,7 @@ import { useUi } from '~/state/ui'
 useHead({ title: 'Stacks · Equip · Iron Nozzle' })
 const { data, failure } = useEquip()
 const ui = useUi()
-const form = useEntryForm<{ name: string }>(shelfPartSchema, '/api/parts')
+const form = useEntryForm('/api/parts')
 const adding = ref(false)
 const pricing = ref(false)
 const priceItems = KINDS.filter(k => k.price !== null && k.price > 0).map(k => ({

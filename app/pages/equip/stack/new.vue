@@ -26,7 +26,7 @@ import { useUi } from '~/state/ui'
 useHead({ title: 'Add a printer · Equip · Iron Nozzle' })
 const ui = useUi()
 const { data } = useEquip()
-const form = useEntryForm<{ id: number }>(printerSchema, '/api/printers')
+const form = useEntryForm('/api/printers')
 const from = ref<string | null>(null)
 const v = reactive({
   name: '',

@@ -5,15 +5,14 @@ import { verdictOf } from '#core/precheck'
 import CheckLines from '~/components/prepare/CheckLines.vue'
 import PrepareTabs from '~/components/prepare/PrepareTabs.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { when } from '~/words/numbers'
 import { useShop } from '~/state/shop'
-import type { StoredCheck } from '../../../../server/records/prepare/prechecks'
 
 const route = useRoute()
 const shop = useShop()
 useHead({ title: 'Check · Iron Nozzle' })
-const { data, failure } = useReading<StoredCheck>(() => `/api/prechecks/${String(route.params.id)}`)
+const { data, failure } = useAnswer('/api/prechecks/{id}', { params: () => ({ id: String(route.params.id) }) })
 const verdict = computed(() => (data.value ? verdictOf(data.value.lines, data.value.answers) : null))
 const words = computed(() => {
   const v = verdict.value

@@ -1,13 +1,11 @@
 <script setup lang="ts">
 /** May I press start: printer, spool and job file on one page with a verdict. */
+import type { PrecheckAnswer } from '#shared/answers/prepare'
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
 import type { FullScan } from '#core/gcode'
 import { verdictOf, type Answer } from '#core/precheck'
-import { precheckSchema } from '#shared/entries/prepare'
 import { readForAnother } from '#shared/filament'
-import type { JobLine } from '../../../../server/records/runs/jobs'
-import type { PrecheckAnswer } from '../../../../server/records/prepare/prechecks'
 import CautionList from '~/components/equip/CautionList.vue'
 import CheckLines from '~/components/prepare/CheckLines.vue'
 import PrepareTabs from '~/components/prepare/PrepareTabs.vue'
@@ -18,10 +16,10 @@ import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import { newKey, post, ProblemError, read } from '~/lib/api'
+import { ask, ProblemError, read } from '~/lib/api'
 import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { when } from '~/words/numbers'
 import { placeWords } from '~/words/water'
 import { useScans } from '~/state/scans'
@@ -35,8 +33,8 @@ const shop = useShop()
 const scans = useScans()
 const ui = useUi()
 const { data, failure } = usePrepare()
-const { data: jobs } = useReading<JobLine[]>(() => '/api/jobs')
-const form = useEntryForm<{ id: number; may: boolean }>(precheckSchema, '/api/prechecks')
+const { data: jobs } = useAnswer('/api/jobs')
+const form = useEntryForm('/api/prechecks')
 const v = reactive({
   printerId: null as number | null,
   headId: null as number | null,
@@ -57,12 +55,12 @@ function pickPrinter(id: number | null): void {
   if (id !== null) ui.lastPrinterId = id
   v.headId = printer.value?.heads[0]?.id ?? null
   const last = printer.value?.lastSpoolId ?? null
-  if (last !== null && shop.data!.spools.some(s => s.id === last && s.left_g > 1)) pickSpool(last)
+  if (last !== null && shop.data!.spools.some(s => s.id === last && s.leftG > 1)) pickSpool(last)
 }
 function pickSpool(id: number | null): void {
   v.spoolId = id
   const s = shop.data?.spools.find(x => x.id === id)
-  if (s) v.materialId = s.material_id
+  if (s) v.materialId = s.materialId
   const place = data.value?.spools.find(x => x.id === id)?.place
   v.printsFrom = place === 'dry box' || place === 'dryer' ? place : 'room'
 }
@@ -86,7 +84,7 @@ watch(
     if (id === null) return
     v.fileId = null
     try {
-      stored.value = await read<{ name: string; contentSha256: string; scan: FullScan }>(`/api/jobs/${id}`)
+      stored.value = await read('/api/jobs/{id}', { id })
     } catch (e) {
       problem.value = e instanceof ProblemError ? e.problem.title : 'The server does not answer'
     }
@@ -107,8 +105,8 @@ watch(
   () => [file.value?.scan, v.spoolId] as const,
   ([scan, id]) => {
     const s = shop.data?.spools.find(x => x.id === id)
-    if (scan && s && readForAnother({ tag: s.tag, diameterMm: s.diameter_mm }, scan.filamentDiameterMm))
-      scans.again(file.value!.id, { diameterMm: s.diameter_mm })
+    if (scan && s && readForAnother({ tag: s.tag, diameterMm: s.diameterMm }, scan.filamentDiameterMm))
+      scans.again(file.value!.id, { diameterMm: s.diameterMm })
   },
 )
 
@@ -138,7 +136,7 @@ async function check(): Promise<void> {
   }
   const mine = ++round
   try {
-    const answer = await post<PrecheckAnswer>('/api/prechecks/preview', body(), newKey())
+    const answer = await ask('/api/prechecks/preview', body())
     if (mine !== round) return
     if (made.value?.seen.join() !== answer.seen.join())
       answers.value = answers.value.filter(a => answer.seen[a.index] === made.value?.seen[a.index])
@@ -213,12 +211,12 @@ watch(tools, t => {
 const spools = computed(() => [
   { value: null as number | null, text: 'No spool: choose the filament' },
   ...(shop.data?.spools ?? [])
-    .filter(s => s.left_g > 1)
+    .filter(s => s.leftG > 1)
     .map(s => {
       const state = data.value?.spools.find(x => x.id === s.id)
       return {
         value: s.id as number | null,
-        text: `${s.tag}, ${s.material}, ${s.left_g.toFixed(0)} g${state ? `, ${placeWords(state)}` : ''}`,
+        text: `${s.tag}, ${s.material}, ${s.leftG.toFixed(0)} g${state ? `, ${placeWords(state)}` : ''}`,
       }
     }),
 ])

@@ -2,10 +2,6 @@
 /** One spool: how wet it is and why, how long it stays dry, and how to dry it. */
 import { computed, reactive, ref } from 'vue'
 import { drynessFixes, drynessFor, soakedAt, throughHistory, trace } from '#core/drying'
-import { spoolEventSchema } from '#shared/entries/spools'
-import type { SpoolPage } from '../../../../server/records/spools/page'
-import type { Prepare } from '../../../../server/records/prepare/prepare'
-import type { Equip } from '../../../../server/records/bench/equip'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import DryPlan from '~/components/prepare/DryPlan.vue'
 import EndSheet, { type ToEnd } from '~/components/prepare/EndSheet.vue'
@@ -22,7 +18,7 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useNow } from '~/composables/prepare'
-import { useReading } from '~/composables/reading'
+import { useAnswer } from '~/composables/answer'
 import { when } from '~/words/numbers'
 import { drynessOf, hours, leftWords, minutesLeft, placeWords, spoolSentence, water } from '~/words/water'
 import { useShop } from '~/state/shop'
@@ -35,9 +31,9 @@ useHead({ title: () => `${tag.value} · Iron Nozzle` })
 const shop = useShop()
 const ui = useUi()
 const now = useNow()
-const { data, failure } = useReading<SpoolPage>(() => `/api/spools/${encodeURIComponent(tag.value)}`, 60_000)
-const { data: prepare } = useReading<Prepare>(() => '/api/prepare')
-const { data: equip } = useReading<Equip>(() => '/api/equip')
+const { data, failure } = useAnswer('/api/spools/{tag}', { params: () => ({ tag: tag.value }), everyMs: 60_000 })
+const { data: prepare } = useAnswer('/api/prepare')
+const { data: equip } = useAnswer('/api/equip')
 
 const history = computed(() => data.value?.history ?? null)
 const start = computed(() =>
@@ -151,7 +147,7 @@ const outlook = computed(() => {
 
 // an event with its own time, air or weight
 const entering = ref(false)
-const form = useEntryForm<{ id: number; leftG: number }>(spoolEventSchema, '/api/spool-events')
+const form = useEntryForm('/api/spool-events')
 const v = reactive({
   kind: 'out' as 'opened' | 'loaded' | 'out' | 'in' | 'dried' | 'weighed',
   headId: null as number | null,

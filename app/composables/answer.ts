@@ -1,21 +1,26 @@
 /** Reads from the server now and after every save; keeps the last answer on screen while a new one is on its way. */
 import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue'
+import type { PathParams, ReadAnswer, ReadPath } from '#shared/api'
 import { ProblemError, read } from '~/lib/api'
 import { useShop } from '~/state/shop'
 
-export function useReading<T>(path: () => string | null, everyMs = 0) {
-  const data = ref(null) as Ref<T | null>
+/** `params` fills the `{name}` of the path; null reads nothing yet. */
+export function useAnswer<P extends ReadPath>(
+  path: P,
+  { params = () => ({}), everyMs = 0 }: { params?: () => PathParams | null; everyMs?: number } = {},
+) {
+  const data = ref(null) as Ref<ReadAnswer<P> | null>
   const failure = ref<string | null>(null)
   const shop = useShop()
   let timer: ReturnType<typeof setInterval> | undefined
   let round = 0
 
   async function load(): Promise<void> {
-    const from = path()
-    if (from === null) return
+    const filled = params()
+    if (filled === null) return
     const mine = ++round
     try {
-      const answer = await read<T>(from)
+      const answer = await read(path, filled)
       if (mine !== round) return
       data.value = answer
       failure.value = null
@@ -27,7 +32,9 @@ export function useReading<T>(path: () => string | null, everyMs = 0) {
           : 'The server does not answer. What is shown is what was last read.'
     }
   }
-  watch([path, () => shop.revision, () => shop.reachable], () => void load(), { immediate: true })
+  watch([() => JSON.stringify(params()), () => shop.revision, () => shop.reachable], () => void load(), {
+    immediate: true,
+  })
   onMounted(() => {
     if (everyMs > 0)
       timer = setInterval(() => {

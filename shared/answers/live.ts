@@ -1,0 +1,19 @@
+/** What printers and the balance report. */
+import { z } from 'zod'
+import { maybe, number, text, time } from './parts'
+
+const value = z.object({ nowC: number, setC: maybe(number) })
+/** What a printer reports now. */
+export const live = z.object({
+  heads: z.array(value),
+  bed: value.nullable(),
+  chamber: value.nullable(),
+  printer: text,
+  /** When it last reported; null when it never did. */
+  at: maybe(time),
+  /** Since when it has been silent; its values are not shown then. */
+  lostSince: maybe(time),
+})
+export type Live = z.output<typeof live>
+export const links = z.object({ printers: z.array(text), balance: z.boolean(), standIns: z.boolean() })
+export const weight = z.object({ grossG: number, standIn: z.boolean() })

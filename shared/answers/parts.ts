@@ -1,0 +1,21 @@
+/** What answers are made of. Times are ISO in UTC (`…Z`), the one form in which the API tells a time. */
+import { z } from 'zod'
+import { VENTILATION } from '#core/limits'
+import { BASES } from '../entries/fields'
+
+export const time = z.iso.datetime()
+export const maybe = <T extends z.ZodType>(schema: T) => schema.nullable()
+export const number = z.number()
+export const text = z.string()
+export const id = z.number().int()
+export const basis = z.enum(BASES)
+export const ventilation = z.enum(VENTILATION)
+/** Why an entry is struck out; null while it stands. */
+export const struckFor = text.nullable()
+export const struckBy = z.object({ reason: text, person: text }).nullable()
+/** A saved entry's answer where nothing more is to be said. */
+export const stored = z.object({ id })
+
+/** How a line or a printer stands: the shape of its mark says it. */
+export const mark = z.enum(['fine', 'look', 'stop'])
+export type Mark = z.output<typeof mark>

@@ -1,0 +1,47 @@
+/** Names and tags of everything, for forms and the strip, and who acts. */
+import { z } from 'zod'
+import { prices } from './bench'
+import { material } from './materials'
+import { nozzleLine, nozzleType } from './nozzles'
+import { id, number, text, time } from './parts'
+import { printerLine } from './printers'
+import { spoolRow } from './spools'
+
+export const person = z.object({ id, name: text, role: z.enum(['technician', 'lead']) })
+export type Person = z.output<typeof person>
+
+export const settings = z.object({
+  id,
+  shopName: text,
+  timeZone: text,
+  acceptedRisk: number,
+  guardHotendC: number,
+  guardBedC: number,
+  guardChamberC: number,
+  roomC: number,
+  bendSafety: number,
+  coarseC: number,
+  labourPerHour: number,
+  downtimePerHour: number,
+  downtimeHours: number,
+  scrapPerSwap: number,
+  currency: text,
+  roomRh: number,
+  dryBoxRh: number,
+  prices,
+  demoAnchor: time.nullable(),
+  version: id,
+})
+export type Settings = z.output<typeof settings>
+
+export const shop = z.object({
+  printers: z.array(printerLine),
+  nozzles: z.array(nozzleLine),
+  spools: z.array(spoolRow),
+  materials: z.array(material),
+  types: z.array(nozzleType),
+  people: z.array(person),
+  settings,
+  person,
+})
+export type Shop = z.output<typeof shop>

@@ -1,0 +1,257 @@
+/**
+ * Every route of the API: who may use it, what it takes and what it answers. The doors, the browser's calls, the forms,
+ * the description at /api/openapi and the tests all read it here; a route that is not here does not compile.
+ */
+import { z } from 'zod'
+import { buying, equip, floor } from './answers/bench'
+import { weight } from './answers/live'
+import { nozzleLine, nozzlePage, gaugeEffect } from './answers/nozzles'
+import { stored, text, time } from './answers/parts'
+import { precheckAnswer, prepare, storedCheck, warmUpFit } from './answers/prepare'
+import { changeEffect, fittingEffect } from './answers/printers'
+import { jobLine, jobPage, jobStored, runEffect, runPage } from './answers/runs'
+import { shop } from './answers/shop'
+import { spoolPage } from './answers/spools'
+import { EDITS } from './entries/edits'
+import { idSchema } from './entries/fields'
+import { standInSchema } from './entries/live'
+import { endingSchema, strikeSchema } from './entries/log'
+import { materialSchema, materialValueSchema, practiceSetSchema } from './entries/materials'
+import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from './entries/nozzles'
+import {
+  annealSchema,
+  changeoverSchema,
+  dryerSchema,
+  dryingSchema,
+  precheckSchema,
+  soakSchema,
+  warmUpSchema,
+} from './entries/prepare'
+import { changeSchema, fittingSchema, printerSchema, shelfPartSchema } from './entries/printers'
+import { jobSchema, runSchema } from './entries/runs'
+import { personSchema } from './entries/shop'
+import { spoolEventSchema, spoolSchema } from './entries/spools'
+
+/** Who may use a route. Accounts and roles come in here; today everybody on the shop's network may do everything. */
+export const WHO = ['everybody'] as const
+export type Who = (typeof WHO)[number]
+
+interface Route {
+  who: Who
+  says: string
+  answer: z.ZodType
+}
+
+/** The place after a page of runs: the time and the id of its last run. */
+const cursor = z.string().transform((value, ctx) => {
+  const [at = '', id = ''] = value.split('~')
+  const read = z.object({ at: z.iso.datetime(), id: idSchema }).safeParse({ at, id: Number(id) })
+  if (read.success && !Number.isNaN(Date.parse(at))) return read.data
+  ctx.addIssue({ code: 'custom', message: 'after is the cursor of the page before: a time and an id, with ~ between' })
+  return z.NEVER
+})
+const LIMIT = 'limit is 1 to 200'
+export const runsQuery = z.object({
+  limit: z.coerce.number(LIMIT).int(LIMIT).min(1, LIMIT).max(200, LIMIT).default(50),
+  after: cursor.nullable().default(null),
+})
+
+/** What can be read. */
+export const READS = {
+  '/api/floor': {
+    who: 'everybody',
+    says: 'Every printer, its limits, fitted nozzles and what is next at the bench',
+    answer: floor,
+  },
+  '/api/shop': { who: 'everybody', says: 'Names and tags of everything, and who acts', answer: shop },
+  '/api/equip': {
+    who: 'everybody',
+    says: 'Stacks, shelf, materials, rules and the mix of the last 90 days',
+    answer: equip,
+  },
+  '/api/buying': {
+    who: 'everybody',
+    says: 'Wear rate by nozzle material and the filled filament printed',
+    answer: buying,
+  },
+  '/api/prepare': {
+    who: 'everybody',
+    says: 'Spools and their water, dryers, soaks, warm-ups, changeovers, anneals, checks',
+    answer: prepare,
+  },
+  '/api/spools/{tag}': { who: 'everybody', says: 'One spool: its water through its history', answer: spoolPage },
+  '/api/prechecks/{id}': { who: 'everybody', says: 'One check before a run', answer: storedCheck },
+  '/api/jobs': { who: 'everybody', says: 'Jobs the shop has', answer: z.array(jobLine) },
+  '/api/jobs/{id}': { who: 'everybody', says: 'One job with its scan', answer: jobPage },
+  '/api/nozzles': { who: 'everybody', says: 'All nozzles with what is left', answer: z.array(nozzleLine) },
+  '/api/nozzles/{tag}': { who: 'everybody', says: 'One nozzle with its forecast and record', answer: nozzlePage },
+  '/api/runs': {
+    who: 'everybody',
+    says: 'Runs, newest first; `limit` and the cursor `after`',
+    query: runsQuery,
+    answer: runPage,
+  },
+  '/api/balance': {
+    who: 'everybody',
+    says: 'What the balance reads; with the stand-in, `spool` is put on it first',
+    query: z.object({ spool: z.coerce.number().pipe(idSchema).optional().catch(undefined) }),
+    answer: weight,
+  },
+  '/api/health': {
+    who: 'everybody',
+    says: 'Ready, or 503 while the database is away',
+    answer: z.object({ status: z.literal('ready') }),
+  },
+  '/api/openapi': {
+    who: 'everybody',
+    says: 'This description',
+    answer: z.looseObject({ openapi: z.literal('3.1.0'), paths: z.record(text, z.unknown()) }),
+  },
+} as const satisfies Record<string, Route & { query?: z.ZodType }>
+
+/** Server-sent events. */
+export const STREAMS = {
+  '/api/live': { who: 'everybody', says: 'Server-sent events: what each printer reports, or since when it is lost' },
+  '/api/news': { who: 'everybody', says: 'Server-sent events: one per save' },
+} as const satisfies Record<string, Omit<Route, 'answer'>>
+
+const begun = z.object({ id: z.number().int(), until: time })
+const tagged = z.object({ id: z.number().int(), tag: text })
+
+/** Entries: each counts exactly once under its Idempotency-Key. */
+export const ENTRIES = {
+  '/api/runs': { who: 'everybody', says: 'Log a run', body: runSchema, answer: runEffect },
+  '/api/gauges': { who: 'everybody', says: 'Gauge a nozzle', body: gaugeSchema, answer: gaugeEffect },
+  '/api/fittings': {
+    who: 'everybody',
+    says: 'Fit, remove or retire a nozzle',
+    body: fittingSchema,
+    answer: fittingEffect,
+  },
+  '/api/strikes': {
+    who: 'everybody',
+    says: 'Strike out an entry with a reason',
+    body: strikeSchema,
+    answer: z.object({ id: z.number().int(), nozzles: z.array(text) }),
+  },
+  '/api/spool-events': {
+    who: 'everybody',
+    says: 'What happened to a spool',
+    body: spoolEventSchema,
+    answer: z.object({ id: z.number().int(), leftG: z.number() }),
+  },
+  '/api/jobs': { who: 'everybody', says: 'Store the scan of a job file', body: jobSchema, answer: jobStored },
+  '/api/printers': {
+    who: 'everybody',
+    says: 'Add a printer as a stack of parts',
+    body: printerSchema,
+    answer: z.object({ id: z.number().int(), headIds: z.array(z.number().int()) }),
+  },
+  '/api/changes': {
+    who: 'everybody',
+    says: 'Change parts or nozzles of a printer',
+    body: changeSchema,
+    answer: changeEffect,
+  },
+  '/api/parts': {
+    who: 'everybody',
+    says: 'Add a part to the shelf',
+    body: shelfPartSchema,
+    answer: z.object({ id: z.number().int(), name: text }),
+  },
+  '/api/materials': {
+    who: 'everybody',
+    says: 'Add a material, with its facts and practice sets',
+    body: materialSchema,
+    answer: stored,
+  },
+  '/api/material-values': {
+    who: 'everybody',
+    says: 'Add a fact to a material',
+    body: materialValueSchema,
+    answer: stored,
+  },
+  '/api/practice-sets': {
+    who: 'everybody',
+    says: 'Add a practice set to a material',
+    body: practiceSetSchema,
+    answer: stored,
+  },
+  '/api/nozzle-types': { who: 'everybody', says: 'Add a nozzle type', body: nozzleTypeSchema, answer: stored },
+  '/api/nozzles': {
+    who: 'everybody',
+    says: 'Add a nozzle, with its receipt gauge',
+    body: nozzleSchema,
+    answer: tagged,
+  },
+  '/api/spools': { who: 'everybody', says: 'Add a spool', body: spoolSchema, answer: tagged },
+  '/api/dryers': {
+    who: 'everybody',
+    says: 'Add a dryer, an oven or a bed under a cover',
+    body: dryerSchema,
+    answer: stored,
+  },
+  '/api/dryings': { who: 'everybody', says: 'Start drying a spool', body: dryingSchema, answer: begun },
+  '/api/soaks': { who: 'everybody', says: 'Start soaking a chamber', body: soakSchema, answer: begun },
+  '/api/anneals': { who: 'everybody', says: 'Start annealing a part', body: annealSchema, answer: begun },
+  '/api/endings': { who: 'everybody', says: 'End a drying, soak or anneal', body: endingSchema, answer: stored },
+  '/api/warm-ups': {
+    who: 'everybody',
+    says: 'Record a warm-up, from a soak or a probe file',
+    body: warmUpSchema,
+    answer: z.object({ id: z.number().int(), fit: warmUpFit }),
+  },
+  '/api/changeovers': {
+    who: 'everybody',
+    says: 'Purge from one filament to another',
+    body: changeoverSchema,
+    answer: tagged,
+  },
+  '/api/prechecks': {
+    who: 'everybody',
+    says: 'Store a check before a run with its answers',
+    body: precheckSchema,
+    answer: z.object({ id: z.number().int(), may: z.boolean() }),
+  },
+  '/api/people': { who: 'everybody', says: 'Add a person', body: personSchema, answer: stored },
+} as const satisfies Record<string, Route & { body: z.ZodType }>
+
+/** Questions with a body: nothing is stored. */
+export const ASKS = {
+  '/api/prechecks/preview': {
+    who: 'everybody',
+    says: 'Work out a check and store nothing',
+    body: precheckSchema,
+    answer: precheckAnswer,
+  },
+  '/api/stand-in': {
+    who: 'everybody',
+    says: 'Heat a stand-in, or open its door',
+    body: standInSchema,
+    answer: z.object({ done: z.literal(true) }),
+  },
+} as const satisfies Record<string, Route & { body: z.ZodType }>
+
+/** Edits of records: what may be sent depends on the kind that the path names. */
+export const EDIT = {
+  path: '/api/edit/{kind}/{id}',
+  who: 'everybody',
+  says: 'Edit a record',
+  bodies: EDITS,
+  answer: z.object({ version: z.number().int() }),
+} as const satisfies Route & { path: string; bodies: Record<string, z.ZodType> }
+
+export type ReadPath = keyof typeof READS
+export type EntryPath = keyof typeof ENTRIES
+export type AskPath = keyof typeof ASKS
+export type ReadAnswer<P extends ReadPath> = z.output<(typeof READS)[P]['answer']>
+export type EntryBody<P extends EntryPath> = z.output<(typeof ENTRIES)[P]['body']>
+export type EntryAnswer<P extends EntryPath> = z.output<(typeof ENTRIES)[P]['answer']>
+export type AskBody<P extends AskPath> = z.output<(typeof ASKS)[P]['body']>
+export type AskAnswer<P extends AskPath> = z.output<(typeof ASKS)[P]['answer']>
+/** What a path's `{name}` are filled with. */
+export type PathParams = Record<string, string | number>
+
+/** A path with its `{name}` filled in. */
+export const pathOf = (path: string, params: PathParams = {}): string =>
+  path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(String(params[name] ?? '')))

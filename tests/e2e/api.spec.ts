@@ -1,0 +1,301 @@
+/**
+ * Every route once: what it answers is what the one list of routes (shared/api.ts) says, every time in it is ISO in
+ * UTC, and every route file is in the list and in the description that the API gives of itself.
+ */
+import { readdirSync } from 'node:fs'
+import { join } from 'node:path'
+import type { z } from 'zod'
+import { expect, test } from '@playwright/test'
+import {
+  ASKS,
+  EDIT,
+  ENTRIES,
+  pathOf,
+  READS,
+  STREAMS,
+  WHO,
+  type AskPath,
+  type EntryPath,
+  type ReadPath,
+} from '#shared/api'
+import type { Equip } from '#shared/answers/bench'
+import type { Prepare } from '#shared/answers/prepare'
+import type { Shop } from '#shared/answers/shop'
+import type { EditableKind } from '#shared/entries/edits'
+import { serve, standIns } from './global-setup'
+import { servers } from './support'
+
+const PORT = 47_931
+const url = (path: string) => `http://127.0.0.1:${PORT}${path}`
+let children: { kill: (signal: 'SIGTERM') => unknown }[] = []
+test.beforeAll(async () => {
+  const sim = await standIns()
+  children = [sim.child, await serve(servers().api.url, PORT, sim.env)]
+})
+test.afterAll(() => {
+  for (const c of children) c.kill('SIGTERM')
+})
+
+const read = async <T>(path: string) => (await (await fetch(url(path))).json()) as T
+let sent = 0
+async function send(method: 'POST' | 'PATCH', path: string, body: unknown) {
+  const response = await fetch(url(path), {
+    method,
+    headers: { 'content-type': 'application/json', 'idempotency-key': `api-spec-${String(++sent).padStart(4, '0')}` },
+    body: JSON.stringify(body),
+  })
+  return { status: response.status, answer: (await response.json()) as Record<string, unknown> }
+}
+
+/** Texts that look like a time but are not the one form of it. */
+function otherTimes(v: unknown): string[] {
+  if (typeof v === 'string')
+    return /^\d{4}-\d\d-\d\d[T ]\d\d:\d\d[^~]*$/.test(v) && !/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}Z$/.test(v)
+      ? [v]
+      : []
+  return typeof v === 'object' && v !== null ? Object.values(v).flatMap(otherTimes) : []
+}
+function holds(path: string, schema: z.ZodType, answer: unknown): void {
+  const parsed = schema.safeParse(answer)
+  expect.soft(parsed.success ? [] : parsed.error.issues.slice(0, 5), path).toEqual([])
+  expect.soft(otherTimes(answer), path).toEqual([])
+}
+
+const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString()
+const scan = {
+  filamentDiameterMm: 1.75,
+  dialect: 'eIndependent',
+  tools: [{ index: 0, extrudedMm: 100, offPartMm: 0, printingMm: 100 }],
+  maxSetpointC: { tools: {}, bed: null, chamber: null },
+  totalExtrudedMm: 100,
+  profile: null,
+}
+
+/** What later entries rest on. */
+const made = { run: 0, drying: 0 }
+
+/** One good body for each entry, made of what the demo shop has; in this order, as some rest on those before. */
+function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, () => Record<string, unknown>> {
+  const printer = shop.printers.find(p => p.heads[0]!.nozzleId !== null)!
+  const head = printer.heads[0]!
+  const spool = prepare.spools.find(s => s.place === 'room' && s.drying === null && s.water !== null)!
+  const row = shop.spools.find(s => s.id === spool.id)!
+  const spare = shop.nozzles.find(n => n.place === null && !n.retired)!
+  const dryer = prepare.dryers.find(d => !d.withdrawn && d.kind !== 'bed under a cover')!
+  const material = shop.materials[0]!
+  const noSuch = equip.materials.find(m => !m.values.some(v => v.key === 'meltC'))!
+  const job = { name: 'api.gcode', contentSha256: 'c'.repeat(64), sizeBytes: 10, scan }
+  const confirmed = ['attended', 'over-dry', 'soaking', 'not-fitted', 'not-on-head', 'more-than-left', 'past-limit']
+  return {
+    '/api/runs': () => ({
+      printerId: printer.id,
+      name: 'api',
+      endedAt: ago(0.1),
+      outcome: 'finished',
+      tools: [
+        {
+          tool: 0,
+          headId: head.id,
+          nozzleId: head.nozzleId,
+          materialId: material.id,
+          amount: { kind: 'grams', grams: 1 },
+        },
+      ],
+      confirmed,
+    }),
+    '/api/gauges': () => ({ nozzleId: head.nozzleId, occurredAt: ago(0.1), shape: ['oval'] }),
+    '/api/fittings': () => ({ kind: 'retire', nozzleId: spare.id, reason: 'worn oval', occurredAt: ago(0.1) }),
+    '/api/jobs': () => job,
+    '/api/printers': () => ({
+      name: 'Skirfare',
+      kind: 'open frame',
+      note: '',
+      heads: [{ name: 'head' }],
+      parts: [{ kind: 'enclosure' }, { kind: 'bead thermistor, 12-bit reading', head: 0 }],
+    }),
+    '/api/parts': () => ({ kind: 'belts' }),
+    '/api/changes': () => ({
+      printerId: printer.id,
+      text: 'hardened gears fitted',
+      occurredAt: ago(0.05),
+      add: [{ kind: 'hardened gears', headId: head.id }],
+      confirmed,
+    }),
+    '/api/materials': () => ({
+      name: 'API-CF10',
+      polymer: 'PA6',
+      filler: 'carbon fibre',
+      fillerFraction: 0.1,
+      abrasivity: 1,
+      basis: 'practice',
+    }),
+    '/api/material-values': () => ({ materialId: noSuch.id, key: 'meltC', value: 260, basis: 'data sheet', note: '' }),
+    '/api/practice-sets': () => ({
+      materialId: material.id,
+      set: { name: 'api', chamber: 'indifferent', dry: false, basis: 'practice' },
+    }),
+    '/api/nozzle-types': () => ({ ...shop.types[0]!, name: 'api type', id: undefined, version: undefined }),
+    '/api/nozzles': () => ({
+      tag: 'N-API',
+      typeId: shop.types[0]!.id,
+      wasUsed: false,
+      receivedAt: ago(1),
+      note: '',
+      receipt: null,
+    }),
+    '/api/spools': () => ({ tag: 'S-API', materialId: material.id, diameterMm: 1.75, netG: 1000 }),
+    '/api/spool-events': () => ({
+      spoolId: spool.id,
+      kind: 'weighed',
+      grossG: (row.tareG ?? 200) + 100,
+      occurredAt: ago(0.1),
+    }),
+    '/api/dryers': () => ({ name: 'API dryer', kind: dryer.kind, ceilingC: 90, basis: 'nameplate' }),
+    '/api/dryings': () => ({
+      spoolId: spool.id,
+      dryerId: dryer.id,
+      setC: 40,
+      plannedH: 1,
+      occurredAt: ago(0.05),
+      confirmed,
+    }),
+    '/api/endings': () => ({ target: 'drying', targetId: made.drying, occurredAt: ago(0.01), confirmed }),
+    '/api/soaks': () => ({
+      printerId: printer.id,
+      bedC: 60,
+      part: 'small',
+      minutes: 5,
+      basis: 'practice',
+      occurredAt: ago(0.05),
+      confirmed,
+    }),
+    '/api/warm-ups': () => ({
+      printerId: printer.id,
+      place: 'near the top',
+      bedC: 100,
+      roomC: 23,
+      occurredAt: ago(5),
+      readings: Array.from({ length: 60 }, (_, i) => ({ s: i * 60, c: 60 - 37 * Math.exp(-i / 15) })),
+    }),
+    '/api/changeovers': () => ({
+      headId: head.id,
+      nozzleId: head.nozzleId,
+      fromMaterialId: material.id,
+      toMaterialId: shop.materials[1]!.id,
+      atC: 200,
+      volumeMm3: 100,
+      clean: true,
+      occurredAt: ago(0.05),
+      confirmed,
+    }),
+    '/api/anneals': () => ({
+      name: 'bracket',
+      materialId: material.id,
+      dryerId: dryer.id,
+      atC: 45,
+      holdH: 1,
+      rampCPerH: 30,
+      thicknessMm: 4,
+      occurredAt: ago(0.05),
+      confirmed,
+    }),
+    '/api/prechecks': () => ({
+      printerId: printer.id,
+      headId: head.id,
+      spoolId: spool.id,
+      materialId: row.materialId,
+      printsFrom: 'room',
+      hours: 2,
+      name: 'api',
+      occurredAt: ago(0.01),
+    }),
+    '/api/people': () => ({ name: 'API technician', role: 'technician' }),
+    '/api/strikes': () => ({ target: 'run', targetId: made.run, reason: 'entered by a test' }),
+  }
+}
+
+test('each entry, question and edit', async () => {
+  const shop = await read<Shop>('/api/shop')
+  const equip = await read<Equip>('/api/equip')
+  const entries = bodies(shop, equip, await read<Prepare>('/api/prepare'))
+  expect(Object.keys(entries).sort()).toEqual(Object.keys(ENTRIES).sort())
+  for (const [path, body] of Object.entries(entries) as [EntryPath, () => Record<string, unknown>][]) {
+    const { status, answer } = await send('POST', path, body())
+    expect.soft([path, status, answer]).toEqual([path, 201, answer])
+    if (status === 201) holds(path, ENTRIES[path].answer, answer)
+    if (path === '/api/runs') made.run = answer.runId as number
+    if (path === '/api/dryings') made.drying = answer.id as number
+  }
+  const asks: Record<AskPath, Record<string, unknown>> = {
+    '/api/prechecks/preview': entries['/api/prechecks'](),
+    '/api/stand-in': { what: 'door', printer: shop.printers[0]!.name, open: false },
+  }
+  for (const [path, body] of Object.entries(asks) as [AskPath, unknown][]) {
+    const { status, answer } = await send('POST', path, body)
+    expect([path, status]).toEqual([path, 200])
+    holds(path, ASKS[path].answer, answer)
+  }
+  const material = equip.materials.find(m => m.values.length > 0 && m.sets.length > 0)!
+  const part = equip.printers[0]!.parts[0]!
+  const { settings } = shop
+  const edits: Record<EditableKind, { id: number; version: number } & Record<string, unknown>> = {
+    'printers': shop.printers[1]!,
+    'parts': { ...part, name: 'a name' },
+    'dryers': (await read<Prepare>('/api/prepare')).dryers[0]!,
+    'materials': shop.materials.find(m => m.id !== material.id)!,
+    'material-values': material.values[0]!,
+    'practice-sets': material.sets[0]!,
+    'nozzle-types': shop.types[0]!,
+    'nozzles': { ...shop.nozzles[0]!, law: 'linear', note: 'a note', version: 1 },
+    'spools': shop.spools[0]!,
+    'settings': settings,
+    'rules': { ...settings, version: settings.version + 1 },
+    'prices': { ...settings, version: settings.version + 2 },
+  }
+  for (const [kind, { id, version, ...values }] of Object.entries(edits) as [EditableKind, (typeof edits)['parts']][]) {
+    const { status, answer } = await send('PATCH', pathOf(EDIT.path, { kind, id }), { version, values })
+    expect.soft([kind, status, answer]).toEqual([kind, 200, { version: version + 1 }])
+    holds(kind, EDIT.answer, answer)
+  }
+})
+
+test('each read', async () => {
+  const known: Record<string, string | number> = { tag: 'N-014', id: 1 }
+  const jobs = await read<{ id: number }[]>('/api/jobs')
+  const checks = (await read<Prepare>('/api/prepare')).checks
+  const params: Partial<Record<ReadPath, Record<string, string | number>>> = {
+    '/api/spools/{tag}': { tag: 'S-07' },
+    '/api/jobs/{id}': { id: jobs[0]!.id },
+    '/api/prechecks/{id}': { id: checks[0]?.id ?? 0 },
+  }
+  for (const [path, route] of Object.entries(READS)) {
+    const response = await fetch(url(pathOf(path, params[path as ReadPath] ?? known)))
+    expect(response.status, path).toBe(200)
+    holds(path, route.answer, await response.json())
+  }
+})
+
+test('every route file is in the list and in the description, with who may use it', async () => {
+  const folder = join(import.meta.dirname, '../../server/api')
+  const files = (readdirSync(folder, { recursive: true }) as string[])
+    .filter(f => /\.(get|post|patch)\.ts$/.test(f))
+    .map(f => {
+      const [, path, method] = /^(.*?)(?:\/index)?\.(get|post|patch)\.ts$/.exec(f)!
+      return `${method!.toUpperCase()} /api/${path!.replace(/\[(\w+)\]/g, '{$1}')}`
+    })
+  const listed = [
+    ...[...Object.keys(READS), ...Object.keys(STREAMS)].map(p => `GET ${p}`),
+    ...[...Object.keys(ENTRIES), ...Object.keys(ASKS)].map(p => `POST ${p}`),
+    `PATCH ${EDIT.path}`,
+  ]
+  expect(files.sort()).toEqual(listed.sort())
+  const { paths } = await read<{ paths: Record<string, Record<string, { 'x-who': string }>> }>('/api/openapi')
+  const described = Object.entries(paths).flatMap(([path, methods]) =>
+    Object.entries(methods).map(([method, o]) => [`${method.toUpperCase()} ${path}`, o['x-who']] as const),
+  )
+  const wanted = listed.flatMap(r =>
+    r.startsWith('PATCH') ? Object.keys(EDIT.bodies).map(kind => r.replace('{kind}', kind)) : [r],
+  )
+  expect(described.map(([r]) => r).sort()).toEqual(wanted.sort())
+  for (const [r, who] of described) expect(WHO as readonly string[], r).toContain(who)
+})
