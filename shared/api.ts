@@ -4,6 +4,7 @@
  */
 import { z } from 'zod'
 import { buying, equip, floor } from './answers/bench'
+import { editLine } from './answers/edits'
 import { weight } from './answers/live'
 import { nozzleLine, nozzlePage, gaugeEffect } from './answers/nozzles'
 import { stored, text, time } from './answers/parts'
@@ -96,6 +97,11 @@ export const READS = {
     says: 'What the balance reads; with the stand-in, `spool` is put on it first',
     query: z.object({ spool: z.coerce.number().pipe(idSchema).optional().catch(undefined) }),
     answer: weight,
+  },
+  '/api/edits/{kind}/{id}': {
+    who: 'everybody',
+    says: 'The edits of a record, the latest first, with what stood there before',
+    answer: z.array(editLine),
   },
   '/api/health': {
     who: 'everybody',

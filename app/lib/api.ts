@@ -13,6 +13,7 @@ import {
 } from '#shared/api'
 import type { EditableKind } from '#shared/entries/edits'
 import type { Problem } from '#shared/problem'
+import { spoken } from '~/lib/zone'
 
 /** The server says what is wrong. */
 export class ProblemError extends Error {
@@ -47,7 +48,7 @@ async function request<T>(
   const isProblem = type.includes('problem+json')
   if (response.ok && type.includes('json') && !isProblem) return (await response.json()) as T
   const problem: Problem = isProblem
-    ? ((await response.json()) as Problem)
+    ? spoken((await response.json()) as Problem)
     : { type: 'about:blank', status: response.status, title: `The server answered ${response.status}` }
   if (response.status >= 502 && response.status <= 504) throw new UnreachableError(problem.title)
   throw response.status >= 500 ? new FaultError(problem) : new ProblemError(problem)

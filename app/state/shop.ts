@@ -3,6 +3,7 @@ import type { Shop } from '#shared/answers/shop'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { read } from '~/lib/api'
+import { speakIn } from '~/lib/zone'
 
 export type ShopData = Shop
 
@@ -15,6 +16,7 @@ export const useShop = defineStore('shop', () => {
   async function load(): Promise<void> {
     try {
       data.value = await read('/api/shop')
+      speakIn(data.value.settings.timeZone)
       reachable.value = true
     } catch {
       reachable.value = false

@@ -3,7 +3,7 @@ import type { GaugeEffect } from '#shared/answers/nozzles'
 import type { RunEffect } from '#shared/answers/runs'
 import { chance, grams, kg } from '~/words/numbers'
 
-export function runWords(e: RunEffect): string {
+export function runEffectWords(e: RunEffect): string {
   return e.nozzles
     .map(n => {
       const what = n.fibreG > 0 ? `+${grams(n.fibreG)} fibre` : `+${grams(n.extrudedG)} unfilled`
@@ -17,7 +17,7 @@ function nextWords(leftKg: number | null): string {
   return leftKg < 0.0005 ? ', gauge is due' : `, gauge again in ${kg(leftKg)}`
 }
 
-export function gaugeWords(e: GaugeEffect): string {
+export function gaugeEffectWords(e: GaugeEffect): string {
   const left = e.leftFibreKg === null ? '' : `; ${kg(e.leftFibreKg)} left`
   const next = nextWords(e.nextGaugeFibreKg)
   const misread = e.outweighed ? 'The other gauges outweigh this one; it counts as misread. ' : ''

@@ -1,4 +1,4 @@
-/** Numbers and times as the shop reads them: honest digits, units, decimal comma or point on the way in. */
+/** Numbers as the shop reads them: honest digits, units, decimal comma or point on the way in. */
 
 /** A number someone typed; comma or point. NaN when it is none, null when empty. */
 export function typedNumber(text: string): number | null {
@@ -44,50 +44,6 @@ export function metres(mmLength: number): string {
 export function duration(seconds: number): string {
   const m = Math.round(seconds / 60)
   return m < 60 ? `${m} min` : `${Math.floor(m / 60)} h ${String(m % 60).padStart(2, '0')} min`
-}
-
-const formats = new Map<string, Intl.DateTimeFormat>()
-function format(zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
-  const key = zone + JSON.stringify(options)
-  let f = formats.get(key)
-  if (!f) {
-    try {
-      f = new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...options })
-    } catch {
-      f = new Intl.DateTimeFormat('en-GB', options)
-    }
-    formats.set(key, f)
-  }
-  return f
-}
-const time: Intl.DateTimeFormatOptions = { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }
-
-/** "24 Nov 09:40", with the year when it is another one. */
-export function when(iso: string, zone: string): string {
-  const d = new Date(iso)
-  const thisYear = format(zone, { year: 'numeric' }).format(d) === format(zone, { year: 'numeric' }).format(new Date())
-  return format(zone, { day: '2-digit', month: 'short', ...(thisYear ? {} : { year: 'numeric' }), ...time })
-    .format(d)
-    .replace(',', '')
-}
-export function day(iso: string, zone: string): string {
-  return format(zone, { day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(iso))
-}
-export function nowLine(zone: string): string {
-  return format(zone, { weekday: 'short', day: 'numeric', month: 'short', ...time }).format(new Date())
-}
-
-/** Value for a datetime-local field in the browser's own zone, and back to ISO. */
-export function toLocalField(date: Date): string {
-  const p = (n: number) => String(n).padStart(2, '0')
-  return (
-    `${date.getFullYear()}-${p(date.getMonth() + 1)}-${p(date.getDate())}T${p(date.getHours())}:` +
-    `${p(date.getMinutes())}`
-  )
-}
-export function fromLocalField(text: string): string | null {
-  const d = new Date(text)
-  return text === '' || Number.isNaN(d.getTime()) ? null : d.toISOString()
 }
 
 /** Oxide (temper) colour of steel at a temperature in °C, for arrowheads. */

@@ -1,8 +1,9 @@
 /**
  * Brings a database to the newest schema: every SQL file not applied yet, each in a transaction, under an advisory lock
- * so that several processes may start at once.
+ * so that several processes may start at once. What every log has in common is seen to after them.
  */
 import type postgres from 'postgres'
+import { keepLogs } from './logs'
 
 export interface Migration {
   name: string
@@ -33,6 +34,7 @@ export async function migrate(client: postgres.Sql, migrations: Migration[]): Pr
       }
       applied.push(m.name)
     }
+    await keepLogs(connection)
     return applied
   } finally {
     await connection`select pg_advisory_unlock(${LOCK})`.catch(() => {})

@@ -1,5 +1,6 @@
 /** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
 import type { ZoneLimit } from '#shared/answers/printers'
+import type { EndingTarget, StrikeTarget } from '#shared/logs'
 import { bigint, boolean, doublePrecision, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
 import type { ChamberLevel, Details, Place, Role, ValueKey, Ventilation } from '#core/limits'
 import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
@@ -18,8 +19,6 @@ const note = () => text().notNull().default('')
 /** When it happened, who entered it, and when. */
 const logged = () => ({ occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now() })
 
-export type StrikeTarget =
-  'run' | 'gauge' | 'fitting' | 'spool event' | 'stack change' | 'drying' | 'soak' | 'warm-up' | 'changeover' | 'anneal'
 export type Basis = 'nameplate' | 'data sheet' | 'material property' | 'practice'
 /** Forecast as stored, with the names that go with it. */
 export interface ForecastDetail {
@@ -400,7 +399,7 @@ export const anneals = pgTable('anneals', {
 
 export const endings = pgTable('endings', {
   id: entryId(),
-  target: text().$type<'drying' | 'soak' | 'anneal'>().notNull(),
+  target: text().$type<EndingTarget>().notNull(),
   targetId: bigint({ mode: 'number' }).notNull(),
   outcome: text().$type<'done' | 'stopped early'>().notNull(),
   actualC: doublePrecision('actual_c'),
@@ -438,6 +437,18 @@ export const strikes = pgTable('strikes', {
   target: text().$type<StrikeTarget>().notNull(),
   targetId: bigint({ mode: 'number' }).notNull(),
   reason: text().notNull(),
+  personId: integer().notNull(),
+  recordedAt: now(),
+})
+
+export const edits = pgTable('edits', {
+  id: entryId(),
+  kind: text().notNull(),
+  recordId: integer().notNull(),
+  /** The version that the edit made. */
+  version: integer().notNull(),
+  /** Former values of what was changed. */
+  before: jsonb().$type<Record<string, unknown>>().notNull(),
   personId: integer().notNull(),
   recordedAt: now(),
 })

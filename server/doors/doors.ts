@@ -198,6 +198,12 @@ export function pathId(event: H3Event, what: string): number {
   return id.success ? id.data : notFound(what)
 }
 
+/** The kind of record that the path names. */
+export function pathKind(event: H3Event): EditableKind {
+  const kind = pathText(event, 'kind')
+  return Object.hasOwn(EDIT.bodies, kind) ? (kind as EditableKind) : notFound('This kind of record')
+}
+
 async function parsed<S extends z.ZodType>(event: H3Event, schema: S): Promise<{ body: z.output<S>; raw: unknown }> {
   const text = await readRawBody(event, 'utf8')
   if (text && text.length > LARGEST_BODY)
@@ -270,13 +276,12 @@ export function edit(
   return defineEventHandler(event =>
     guarded(event, async () => {
       admit(EDIT.who)
-      const kind = pathText(event, 'kind')
-      if (!Object.hasOwn(EDIT.bodies, kind)) notFound('This kind of record')
-      const schema = EDIT.bodies[kind as EditableKind] as z.ZodType<EditBody>
+      const kind = pathKind(event)
+      const schema = EDIT.bodies[kind] as z.ZodType<EditBody>
       return await counted(
         event,
         schema,
-        (tx, body, personId) => save(tx, kind as EditableKind, pathId(event, 'This record'), body, personId),
+        (tx, body, personId) => save(tx, kind, pathId(event, 'This record'), body, personId),
         200,
       )
     }),

@@ -1,21 +1,11 @@
 /** Entries about entries: striking one out, and the end of what was started. */
 import { z } from 'zod'
+import { ENDING_TARGETS, STRIKE_TARGETS } from '../logs'
 import { AIR_C } from '#core/drying'
 import { id, text, confirmed, between, gross, note, when } from './fields'
 
 export const strikeSchema = z.object({
-  target: z.enum([
-    'run',
-    'gauge',
-    'fitting',
-    'spool event',
-    'stack change',
-    'drying',
-    'soak',
-    'warm-up',
-    'changeover',
-    'anneal',
-  ]),
+  target: z.enum(STRIKE_TARGETS),
   targetId: id,
   reason: text(300).min(3, 'Say why it is struck out'),
   confirmed,
@@ -23,7 +13,7 @@ export const strikeSchema = z.object({
 /** The end of a drying, soak or anneal. */
 export const endingSchema = z
   .object({
-    target: z.enum(['drying', 'soak', 'anneal']),
+    target: z.enum(ENDING_TARGETS),
     targetId: id,
     outcome: z.enum(['done', 'stopped early']).default('done'),
     actualC: between(0, 300, '°C').nullable().default(null),

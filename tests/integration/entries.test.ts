@@ -18,7 +18,7 @@ import { nozzlePage, addNozzle } from '../../server/records/nozzles/nozzles'
 import { listSpools, saveSpoolEvent, addSpool } from '../../server/records/spools/spools'
 import { addMaterial } from '../../server/records/materials/materials'
 import { addPrinter } from '../../server/records/printers/stack-change'
-import { editRecord } from '../../server/records/entry/edits'
+import { editRecord, listEdits } from '../../server/records/entry/edits'
 import { saveStrike } from '../../server/records/entry/strikes'
 import type { Connection } from '../../server/db/client'
 import { ago, freshDatabase, gaugeEntry, materialEntry, printerEntry, refusal, runEntry, smallShop } from './support'
@@ -350,6 +350,10 @@ describe('spools, forecasts and edits', () => {
     const values = { name: 'sensor', place: 'low', limitC: 280, shortC: null, basis: 'practice', note: '', details: {} }
     const [l] = await db.execute<{ id: number }>(sql`select id from parts where role = 'sensor' order by id limit 1`)
     expect(await tx(c => editRecord(c, 'parts', l!.id, 1, values, 2))).toEqual({ version: 2 })
+    const [edit] = await listEdits(db, 'parts', l!.id)
+    expect(edit).toMatchObject({ version: 2, person: 'Night technician' })
+    expect(edit!.before).toMatchObject({ limitC: 300, basis: 'data sheet', place: 'high' })
+    expect(edit!.before).not.toHaveProperty('shortC') // what stayed as it was is no edit
     const p = await refusal(tx(c => editRecord(c, 'parts', l!.id, 1, { ...values, limitC: 270 }, 1)))
     expect(p).toMatchObject({
       status: 409,

@@ -6,6 +6,7 @@ import { saveChangeover } from '../../server/records/prepare/changeovers'
 import { addDryer } from '../../server/records/prepare/dryers'
 import { saveAnneal } from '../../server/records/prepare/anneals'
 import { saveDrying } from '../../server/records/prepare/dryings'
+import { editRecord } from '../../server/records/entry/edits'
 import { saveEnding } from '../../server/records/entry/endings'
 import { saveSoak } from '../../server/records/prepare/soaks'
 import { saveGauge } from '../../server/records/nozzles/gauges'
@@ -77,6 +78,7 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const precheck = { ...asked, name: 'guide.gcode', scan, occurredAt: ago(0) }
   await save(tx => savePrecheck(tx, precheckSchema.parse(precheck), 1))
   await save(tx => saveStrike(tx, { target: 'run', targetId: run.runId, reason: 'for the test', confirmed: [] }, 1))
+  await save(tx => editRecord(tx, 'printers', printerId, 1, { name: 'Ribble', kind: 'enclosed', note: 'moved' }, 1))
 }
 
 /** A small job file, read. */

@@ -42,7 +42,7 @@ test('after a job: what is left with its range, and the limits with basis and pe
   expect(p.last).toMatchObject({ name: 'cable guide', outcome: 'finished', material: 'PA6-CF20' })
   expect(p.limits).toHaveLength(3)
   expect(p.limits[0]).toMatchObject({
-    zone: 'nozzle',
+    zone: 'hotend',
     limitC: 290,
     part: 'sensor',
     basis: 'data sheet',

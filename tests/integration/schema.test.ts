@@ -2,6 +2,7 @@ import { getTableColumns, getTableName, is, sql } from 'drizzle-orm'
 import { PgTable } from 'drizzle-orm/pg-core'
 import { toSnakeCase } from 'drizzle-orm/casing'
 import { expect, test } from 'vitest'
+import { LOG_TABLES } from '#shared/logs'
 import * as schema from '../../server/db/schema'
 import { migrationFiles } from '../../server/db/files'
 import { migrate } from '../../server/db/migrate'
@@ -32,24 +33,7 @@ test('the Drizzle schema and the migrated tables have the same columns, with the
   }
 })
 
-test.each([
-  'jobs',
-  'runs',
-  'run_tools',
-  'gauges',
-  'fittings',
-  'spool_events',
-  'stack_changes',
-  'part_events',
-  'dryings',
-  'soaks',
-  'warm_ups',
-  'changeovers',
-  'anneals',
-  'endings',
-  'prechecks',
-  'strikes',
-])('%s: no truncate, and no update or delete of entries', async table => {
+test.each(LOG_TABLES)('%s: no truncate, and no update or delete of entries', async table => {
   await expect(client.unsafe(`truncate ${table} cascade`)).rejects.toThrow(/never changed or deleted/)
   const [some] = await client.unsafe(`select count(*)::int n from ${table}`)
   expect(some, 'an entry to try it on').not.toEqual({ n: 0 })

@@ -52,7 +52,7 @@ describe('a printer from a starting stack', () => {
       version: 1,
     })
     expect(p.parts.find(x => x.role === 'sheet')).toMatchObject({ headId: null, details: { surface: 'PEI' } })
-    expect(await ceiling('Aire', 'nozzle')).toMatchObject({
+    expect(await ceiling('Aire', 'hotend')).toMatchObject({
       limitC: 240,
       part: 'PTFE liner to the nozzle',
       headId: headIds[0],
@@ -122,7 +122,7 @@ describe('a change', () => {
         1,
       ),
     )
-    expect(await ceiling('Aire', 'nozzle')).toMatchObject({ limitC: 240 })
+    expect(await ceiling('Aire', 'hotend')).toMatchObject({ limitC: 240 })
     expect((await listShelf(db)).map(p => p.id)).toEqual([spare.id])
     expect((await listChanges(db)).find(c => c.id === done.id)!.struck).toMatchObject({ reason: 'was another printer' })
   })
@@ -395,7 +395,7 @@ test('limits entered before stacks become parts with their guard band put back',
         ['lid', 'lid', null, null, 'practice'],
       ])
       expect(zoneLimits(ribble, await shopRules(c)).map(l => [l.zone, l.limitC])).toEqual([
-        ['nozzle', 290],
+        ['hotend', 290],
         ['bed', 110],
         ['chamber', 65],
       ])

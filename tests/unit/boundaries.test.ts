@@ -25,13 +25,8 @@ test.each([
 )
 
 test('what is allowed is allowed', async () => {
-  expect(
-    await rulesFor('core/wear/planted.ts', "import { normalCdf } from '../numeric'\n\nexport const y = normalCdf\n"),
-  ).toEqual([])
-  expect(
-    await rulesFor('app/planted.ts', "import type { Floor } from '#shared/answers/bench'
-
-export type Y = Floor
-"),
-  ).toEqual([])
+  const numeric = "import { normalCdf } from '../numeric'\n\nexport const y = normalCdf\n"
+  expect(await rulesFor('core/wear/planted.ts', numeric)).toEqual([])
+  const answer = "import type { Floor } from '#shared/answers/bench'\n\nexport type Y = Floor\n"
+  expect(await rulesFor('app/planted.ts', answer)).toEqual([])
 }, 60_000)

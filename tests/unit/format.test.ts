@@ -1,17 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import {
-  chance,
-  duration,
-  fromLocalField,
-  grams,
-  kg,
-  kgBetween,
-  metres,
-  temper,
-  toLocalField,
-  typedNumber,
-  when,
-} from '~/words/numbers'
+import { chance, duration, grams, kg, kgBetween, metres, temper, typedNumber } from '~/words/numbers'
 
 describe('numbers in', () => {
   test.each([
@@ -47,14 +35,6 @@ describe('numbers out: honest digits and a unit', () => {
     expect([metres(5000), metres(123456)]).toEqual(['5.00 m', '123.5 m'])
     expect([duration(59), duration(3600 * 9.5)]).toEqual(['1 min', '9 h 30 min'])
   })
-})
-test("times: the shop's zone out, the browser's zone in fields and back", () => {
-  expect(when('2020-07-01T12:00:00Z', 'Europe/London')).toBe('01 Jul 2020 13:00')
-  expect(when('2020-07-01T12:00:00Z', 'No/Such')).toContain('Jul 2020')
-  const now = new Date(2026, 10, 20, 9, 5)
-  expect(toLocalField(now)).toBe('2026-11-20T09:05')
-  expect(fromLocalField('2026-11-20T09:05')).toBe(now.toISOString())
-  expect(fromLocalField('')).toBeNull()
 })
 test('oxide colours begin at slate and end at blue', () => {
   expect(temper(20)).toBe('rgb(91,112,131)')

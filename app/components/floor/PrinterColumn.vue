@@ -9,7 +9,8 @@ import type { Live } from '#shared/answers/live'
 import { computed } from 'vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
-import { kg, kgBetween, temper, when } from '~/words/numbers'
+import { when } from '#shared/time'
+import { kg, kgBetween, temper } from '~/words/numbers'
 import { laneX, NARROW, TOP, WALL_HEIGHT, WIDE, y } from '~/components/floor/axis'
 
 const props = defineProps<{

@@ -8,7 +8,7 @@ import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useEntryForm } from '~/composables/entry-form'
-import { gaugeWords } from '~/words/effects'
+import { gaugeEffectWords } from '~/words/effects'
 import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -117,7 +117,7 @@ async function save(confirmed: string[] = []): Promise<void> {
     props.draft,
   )
   if (done === null) return
-  if (done !== 'queued') ui.say(gaugeWords(done))
+  if (done !== 'queued') ui.say(gaugeEffectWords(done))
   const moved = target.value.id === props.nozzleId ? null : target.value.tag
   emit('saved')
   if (moved) await navigateTo(`/inspect/${moved}`)

@@ -2,7 +2,7 @@
 /** Everything that happened to a nozzle, newest first; struck entries stay readable. */
 import type { RecordLine } from '#shared/answers/nozzles'
 import { computed, ref } from 'vue'
-import { when } from '~/words/numbers'
+import { when, withTimes } from '#shared/time'
 
 const props = defineProps<{
   record: RecordLine[]
@@ -37,7 +37,8 @@ const shown = computed(() => (all.value ? props.record : props.record.slice(0, 1
                 ><b class="font-[650]">{{ r.title }}</b> {{ r.detail }}</span
               >
               <span v-if="r.struck" class="block text-xs"
-                >Struck out by {{ r.struck.person }}, {{ when(r.struck.at, zone) }}: {{ r.struck.reason }}</span
+                >Struck out by {{ r.struck.person }}, {{ when(r.struck.at, zone) }}:
+                {{ withTimes(r.struck.reason, zone) }}</span
               >
             </td>
             <td class="whitespace-nowrap">{{ r.person }}</td>

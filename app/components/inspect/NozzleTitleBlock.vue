@@ -4,7 +4,7 @@ import type { NozzlePage } from '#shared/answers/nozzles'
 import { computed } from 'vue'
 import { startOf, type NozzleForecast } from '#core/wear'
 import { gaugeFoundWords } from '#shared/gauge-words'
-import { day } from '~/words/numbers'
+import { day } from '#shared/time'
 
 const props = defineProps<{ page: NozzlePage; forecast: NozzleForecast; other: string; zone: string }>()
 defineEmits<{ law: [law: 'sliding' | 'linear']; retire: []; remove: []; fit: [] }>()

@@ -29,7 +29,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { hours, water } from '~/words/water'
 import { useUi } from '~/state/ui'
-import { when } from '~/words/numbers'
+import { when } from '#shared/time'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 

@@ -5,7 +5,7 @@
  */
 import { computed } from 'vue'
 import type { TracePoint } from '#core/drying'
-import { day, when } from '~/words/numbers'
+import { day, when } from '#shared/time'
 import { water } from '~/words/water'
 
 const props = defineProps<{ points: readonly TracePoint[]; printable: number; zone: string; tag: string }>()

@@ -17,7 +17,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useAnswer } from '~/composables/answer'
-import { runWords } from '~/words/effects'
+import { runEffectWords } from '~/words/effects'
 import { grams, kg } from '~/words/numbers'
 import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
@@ -379,7 +379,7 @@ async function save(confirmed: string[] = []): Promise<void> {
     requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus())
     return
   }
-  if (done !== 'queued') ui.say(runWords(done))
+  if (done !== 'queued') ui.say(runEffectWords(done))
   for (const t of v.tools) Object.assign(t, { grams: null, metres: null, beforeG: t.afterG, afterG: null })
   Object.assign(v, {
     name: '',

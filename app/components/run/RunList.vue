@@ -3,7 +3,8 @@
 import type { RunLine } from '#shared/answers/runs'
 import { ref, watch } from 'vue'
 import { read } from '~/lib/api'
-import { grams, when } from '~/words/numbers'
+import { when } from '#shared/time'
+import { grams } from '~/words/numbers'
 import { useShop } from '~/state/shop'
 
 const props = defineProps<{ show: number | null }>()

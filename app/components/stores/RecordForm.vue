@@ -8,6 +8,7 @@ import type { z } from 'zod'
 import type { EntryPath } from '#shared/api'
 import { EDITS, type EditableKind } from '#shared/entries/edits'
 import type { Problem } from '#shared/problem'
+import EditHistory from '~/components/stores/EditHistory.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
@@ -191,5 +192,6 @@ const shown = (value: unknown) => (value === null || value === undefined || valu
       <button type="submit" class="button first" :disabled="form.busy.value || theirs !== null">Save</button
       ><button type="button" class="button" @click="emit('cancel')">Cancel</button>
     </div>
+    <EditHistory v-if="edit" :id="edit.id" :kind="edit.kind" :fields="fields" />
   </form>
 </template>

@@ -4,7 +4,7 @@ import type { GaugeEffect } from '#shared/answers/nozzles'
 import type { RunEffect } from '#shared/answers/runs'
 import { computed, nextTick, ref } from 'vue'
 import type { Choice, Problem } from '#shared/problem'
-import { gaugeWords, runWords } from '~/words/effects'
+import { gaugeEffectWords, runEffectWords } from '~/words/effects'
 import { completions, understand } from '~/strip/parse'
 import { newKey } from '~/lib/api'
 import { queuedWords, useOutbox } from '~/state/outbox'
@@ -65,8 +65,8 @@ async function enter(codes: string[] = []): Promise<void> {
     return
   }
   if (outcome.kind === 'queued') ui.say(`${u.says}. ${queuedWords(outcome)}`, 'look')
-  else if (u.route === '/api/runs') ui.say(runWords(outcome.answer as RunEffect))
-  else if (u.route === '/api/gauges') ui.say(gaugeWords(outcome.answer as GaugeEffect))
+  else if (u.route === '/api/runs') ui.say(runEffectWords(outcome.answer as RunEffect))
+  else if (u.route === '/api/gauges') ui.say(gaugeEffectWords(outcome.answer as GaugeEffect))
   else ui.say(`${u.says}: saved`)
   clear()
 }

@@ -5,6 +5,7 @@ import { computed, onMounted, ref } from 'vue'
 import AppMark from '~/components/ui/AppMark.vue'
 import KeysSheet from '~/components/ui/KeysSheet.vue'
 import OutboxSheet from '~/components/ui/OutboxSheet.vue'
+import ZoneAsk from '~/components/ui/ZoneAsk.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import TheStrip from '~/components/strip/TheStrip.vue'
 import { STATIONS, useShortcuts } from '~/composables/shortcuts'
@@ -126,6 +127,7 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
           <VerdictMark :verdict="ui.message.kind" />{{ ui.message.text }}
           <button type="button" class="button plain ml-auto" @click="ui.message = null">Close</button>
         </div>
+        <ZoneAsk />
         <slot />
       </main>
     </div>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
-/** Date and time in the browser's own zone; the value is ISO, or empty when it is none. */
-import { fromLocalField, toLocalField } from '~/words/numbers'
+/** Date and time on the shop's clock; the value is ISO, or empty when it is none. */
+import { fromField, toField } from '#shared/time'
+import { useShop } from '~/state/shop'
 
+const shop = useShop()
 defineProps<{ id: string; label: string; modelValue: string; error?: string }>()
 defineEmits<{ 'update:modelValue': [iso: string] }>()
 </script>
@@ -13,10 +15,10 @@ defineEmits<{ 'update:modelValue': [iso: string] }>()
       :id="id"
       class="input"
       type="datetime-local"
-      :value="modelValue ? toLocalField(new Date(modelValue)) : ''"
+      :value="toField(modelValue, shop.zone)"
       :aria-invalid="!!error"
       :aria-describedby="error ? `${id}-say` : undefined"
-      @change="$emit('update:modelValue', fromLocalField(($event.target as HTMLInputElement).value) ?? '')"
+      @change="$emit('update:modelValue', fromField(($event.target as HTMLInputElement).value, shop.zone) ?? '')"
     />
     <span v-if="error" :id="`${id}-say`" class="error">{{ error }}</span>
   </div>

@@ -16,7 +16,7 @@ import ModalSheet from '~/components/ui/ModalSheet.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEquip } from '~/composables/equip'
 import { useListKeys } from '~/composables/list-keys'
-import { day } from '~/words/numbers'
+import { day } from '#shared/time'
 import { useShop } from '~/state/shop'
 
 useHead({ title: 'Materials · Equip · Iron Nozzle' })

@@ -6,7 +6,8 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
 import { useListKeys } from '~/composables/list-keys'
 import { useAnswer } from '~/composables/answer'
-import { chance, day, kg, kgBetween } from '~/words/numbers'
+import { day } from '#shared/time'
+import { chance, kg, kgBetween } from '~/words/numbers'
 import { useShop } from '~/state/shop'
 
 useHead({ title: 'Inspect · Iron Nozzle' })

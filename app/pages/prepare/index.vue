@@ -13,7 +13,7 @@ import WaterBar from '~/components/prepare/WaterBar.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { usePrepare } from '~/composables/prepare'
-import { when } from '~/words/numbers'
+import { when, withTimes } from '#shared/time'
 import { drynessOf, hours, leftWords, minutesLeft, placeWords } from '~/words/water'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
@@ -168,7 +168,7 @@ const dryWords = (s: { woundH: number; strandH: number }) =>
             >
             <span v-else class="col-span-3 row-start-2 text-xs text-ink2 sm:col-span-1 sm:row-start-auto"
               ><template v-if="s.problem"
-                ><span class="text-look">{{ s.problem }}</span></template
+                ><span class="text-look">{{ withTimes(s.problem, shop.zone) }}</span></template
               ><template v-else>{{
                 s.place === 'sealed' ? 'dry it when it is opened' : 'no uptake known'
               }}</template></span

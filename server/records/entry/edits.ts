@@ -1,9 +1,12 @@
 /** The editing of every record that may be edited. */
 import { and, eq, sql } from 'drizzle-orm'
+import type { EditLine } from '#shared/answers/edits'
 import type { EditableKind } from '#shared/entries/edits'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import {
   dryers,
+  edits,
   materials,
   materialValues,
   nozzles,
@@ -18,6 +21,7 @@ import { refreshCeilings } from '../printers/ceilings'
 import { refreshForecast } from '../nozzles/forecasts'
 import { checkFacts } from '../materials/materials'
 import { notFound, Refusal, refuseField } from './refusal'
+import { canonical } from './answers'
 
 const EDITABLE = {
   printers,
@@ -33,6 +37,20 @@ const EDITABLE = {
   'rules': settings,
   'prices': settings,
 } as const satisfies Record<EditableKind, unknown>
+
+/** What stood there before, of the fields that the edit changes. */
+function formerOf(current: Record<string, unknown>, values: Record<string, unknown>): Record<string, unknown> {
+  const changed = Object.keys(values).filter(k => canonical(current[k] ?? null) !== canonical(values[k] ?? null))
+  return Object.fromEntries(changed.map(k => [k, current[k] ?? null]))
+}
+
+/** The edits of one record, the latest first. */
+export async function listEdits(db: Connection, kind: EditableKind, id: number): Promise<EditLine[]> {
+  return await db.execute<EditLine & Record<string, unknown>>(sql`
+    select e.version, e.before, ${iso('e.recorded_at')} at, w.name person from edits e
+    join people w on w.id = e.person_id where e.kind = ${kind}
+    and e.record_id = ${id} order by e.version desc limit 100`)
+}
 
 /** Changes a record if nobody changed it since `version`; otherwise refuses and shows both. */
 export async function editRecord(
@@ -61,6 +79,9 @@ export async function editRecord(
     .update(table)
     .set({ ...values, ...extra, version: version + 1 })
     .where(and(eq(table.id, id), eq(table.version, version)))
+  await tx
+    .insert(edits)
+    .values({ kind, recordId: id, version: version + 1, before: formerOf(current, values), personId })
   if (kind === 'parts' || kind === 'rules' || kind === 'nozzle-types') await refreshCeilings(tx)
   if (kind === 'material-values') await checkFacts(tx, (current as unknown as { materialId: number }).materialId)
   if (kind === 'nozzles') await refreshForecast(tx, id)

@@ -1,6 +1,7 @@
 /** Striking out: the entry stays readable, and every total leaves it out. */
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
+import { LOGS, logOf } from '#shared/logs'
 import type { strikeSchema } from '#shared/entries/log'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
@@ -9,27 +10,12 @@ import { refreshCeilings } from '../printers/ceilings'
 import { refreshForecast } from '../nozzles/forecasts'
 import { ask, notFound, refuseField } from './refusal'
 
-const TABLE = {
-  'run': 'runs',
-  'gauge': 'gauges',
-  'fitting': 'fittings',
-  'spool event': 'spool_events',
-  'stack change': 'stack_changes',
-  'drying': 'dryings',
-  'soak': 'soaks',
-  'warm-up': 'warm_ups',
-  'changeover': 'changeovers',
-  'anneal': 'anneals',
-} as const
-/** Entries that a nozzle's forecast rests on. */
-const OF_NOZZLE: readonly string[] = ['run', 'gauge', 'fitting']
-
 export async function saveStrike(
   tx: Connection,
   s: z.output<typeof strikeSchema>,
   personId: number,
 ): Promise<{ id: number; nozzles: string[] }> {
-  const [entry] = await tx.execute(sql`select id from ${sql.identifier(TABLE[s.target])} where id = ${s.targetId}`)
+  const [entry] = await tx.execute(sql`select id from ${sql.identifier(LOGS[s.target].table)} where id = ${s.targetId}`)
   if (!entry) notFound(`This ${s.target}`)
   const [before] = await tx.execute(
     sql`select id from strikes where target = ${s.target} and target_id = ${s.targetId}`,
@@ -41,13 +27,13 @@ export async function saveStrike(
     .insert(strikes)
     .values({ target: s.target, targetId: s.targetId, reason: s.reason.trim(), personId })
     .returning({ id: strikes.id })
-  const touched = !OF_NOZZLE.includes(s.target)
+  const touched = !logOf(s.target).ofNozzle
     ? []
     : await tx.execute<{ id: number; tag: string }>(
         s.target === 'run'
           ? sql`select distinct n.id, n.tag from run_tools t join nozzles n on n.id = t.nozzle_id
             where t.run_id = ${s.targetId} order by n.id`
-          : sql`select n.id, n.tag from ${sql.identifier(TABLE[s.target])} e
+          : sql`select n.id, n.tag from ${sql.identifier(LOGS[s.target].table)} e
             join nozzles n on n.id = e.nozzle_id where e.id = ${s.targetId}`,
       )
   for (const n of touched) await refreshForecast(tx, n.id)

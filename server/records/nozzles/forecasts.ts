@@ -20,7 +20,7 @@ import {
 import type { Connection, Database } from '../../db/client'
 import { forecasts, type ForecastDetail } from '../../db/schema'
 import { canonical } from '../entry/answers'
-import { historyOf, nozzleLogs, type NozzleLog } from './history'
+import { wearHistoryOf, nozzleLogs, type NozzleLog } from './history'
 
 export interface Refreshed {
   log: NozzleLog
@@ -62,7 +62,7 @@ export async function sistersPrior(
 export async function refreshForecast(db: Connection, nozzleId: number): Promise<Refreshed> {
   await oneAtATime(db)
   const [log] = await nozzleLogs(db, [nozzleId])
-  const { material, bore, tip, rules } = historyOf(log!)
+  const { material, bore, tip, rules } = wearHistoryOf(log!)
   const { prior, sisters } = await sistersPrior(db, material, nozzleId)
   const [{ risk }] = (await db.execute<{ risk: number }>(sql`select accepted_risk risk from settings`)) as unknown as [
     { risk: number },
@@ -132,7 +132,7 @@ export async function refreshStale(db: Database, most = 50): Promise<number> {
     )
     if (!row) return false
     const [log] = await nozzleLogs(tx, [row.nozzle_id])
-    const { material, bore } = historyOf(log!)
+    const { material, bore } = wearHistoryOf(log!)
     const term = sisterTerm(bore, material)
     await tx
       .update(forecasts)

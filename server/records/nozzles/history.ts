@@ -38,7 +38,7 @@ export interface NozzleLog {
   lastRun: { wearKg: number; fibreG: number; name: string; material: string } | null
 }
 
-export function historyOf(log: NozzleLog): {
+export function wearHistoryOf(log: NozzleLog): {
   material: NozzleMaterial
   bore: BoreHistory
   tip: TipHistory
@@ -82,7 +82,7 @@ export function boreReading(
 
 /** Gauges that the others outweigh, by their ids: they count as misread. */
 export function outweighedGauges(log: NozzleLog, prior: LogNormalPrior): Set<number> {
-  const misread = takenForMisread(historyOf(log).bore, prior, log.law)
+  const misread = takenForMisread(wearHistoryOf(log).bore, prior, log.law)
   return new Set(
     log.gauges
       .filter(g => boreReading(g) !== null)

@@ -7,7 +7,7 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { forecasts, nozzles, nozzleTypes } from '../../db/schema'
 import { sistersPrior, refreshForecast } from './forecasts'
-import { historyOf, nozzleLogs, outweighedGauges } from './history'
+import { wearHistoryOf, nozzleLogs, outweighedGauges } from './history'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import type { z } from 'zod'
 import type { nozzleSchema } from '#shared/entries/nozzles'
@@ -69,7 +69,7 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
   const { nozzle, type } = found
   const [log] = await nozzleLogs(db, [nozzle.id])
   const [stored] = await db.select().from(forecasts).where(eq(forecasts.nozzleId, nozzle.id))
-  const { material, bore, tip, rules } = historyOf(log!)
+  const { material, bore, tip, rules } = wearHistoryOf(log!)
   // what another model, or sisters that have told something since, left behind is not shown: it is worked out here
   const fresh = stored && !stored.stale ? stored.detail : null
   const { prior, sisters } = fresh ?? (await sistersPrior(db, material, nozzle.id))

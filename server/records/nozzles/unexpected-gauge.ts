@@ -19,7 +19,7 @@ import type { Choice, Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { nozzles, nozzleTypes } from '../../db/schema'
 import { sistersPrior } from './forecasts'
-import { boreReading, historyOf, nozzleLogs, type NozzleLog } from './history'
+import { boreReading, wearHistoryOf, nozzleLogs, type NozzleLog } from './history'
 import { refuseField } from '../entry/refusal'
 import { saveStrike } from '../entry/strikes'
 
@@ -46,7 +46,7 @@ export async function unexpectedBore(
   field: string,
 ): Promise<Question | null> {
   const [log] = await nozzleLogs(tx, [nozzleId])
-  const { material, bore } = historyOf(log!)
+  const { material, bore } = wearHistoryOf(log!)
   const { prior } = await sistersPrior(tx, material, nozzleId)
   const { chance, bore: expected } = expectedReading(bore, reading, prior, log!.law)
   if (chance >= UNUSUAL) return null
@@ -73,7 +73,7 @@ export async function unexpectedBore(
       ...others,
       ...explaining.map((g): Choice => ({
         code: `${EARLIER}${g.id}`,
-        label: `The gauge of ${day(g.occurredAt)} was wrong: strike it out`,
+        label: `The gauge of ${g.occurredAt.toISOString()} was wrong: strike it out`,
         hint: `${gaugeFoundWords({ ...g, tipMm: null, shape: [] })}. Without it this reading is usual`,
       })),
       { code: AGAIN, label: 'A pin or a figure was misread: gauge it again', local: true },
@@ -90,7 +90,6 @@ export async function unexpectedBore(
 }
 
 const chanceWords = (p: number) => (p < 0.0001 ? 'under 0.01 %' : `${Number((p * 100).toPrecision(1))} %`)
-const day = (d: Date) => d.toISOString().slice(0, 10)
 
 /** The new reading lies wholly below an earlier one. */
 function isBelow(reading: BoreObservation, g: NozzleLog['gauges'][number]): boolean {
@@ -159,7 +158,7 @@ export async function answerUnexpected(
       {
         target: 'gauge',
         targetId: Number(gaugeId),
-        reason: `Misread: the gauge of ${day(at)} does not agree with it`,
+        reason: `Misread: the gauge of ${at.toISOString()} does not agree with it`,
         confirmed: [],
       },
       personId,
@@ -176,7 +175,7 @@ async function recordAs(tx: Connection, nozzleId: number, typeId: number, at: Da
   const [type] = await tx.select().from(nozzleTypes).where(eq(nozzleTypes.id, typeId))
   if (!found || type?.material !== found.type.material)
     refuseField('nozzleId', 'This is no type of the same material; open the nozzle again')
-  const was = `Recorded as ${found.type.name} until the gauge of ${day(at)}.`
+  const was = `Recorded as ${found.type.name} until the gauge of ${at.toISOString()}.`
   await tx
     .update(nozzles)
     .set({

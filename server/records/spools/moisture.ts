@@ -207,12 +207,11 @@ export async function spoolsAndAir(db: Connection): Promise<{ logs: SpoolLog[]; 
  * all is fine.
  */
 function problemOf(s: SpoolLog, air: ShopAir, until: number): string | null {
-  const day = (iso: string) => iso.slice(0, 10)
   const hot = (c: number | null) => c !== null && !(c >= AIR_C[0] && c <= AIR_C[1])
   const d = s.dryings.find(x => hot(x.actualC ?? x.setC))
-  if (d) return `The drying of ${day(d.from)} is logged at ${d.actualC ?? d.setC} °C, which cannot be; strike it out`
+  if (d) return `The drying of ${d.from} is logged at ${d.actualC ?? d.setC} °C, which cannot be; strike it out`
   const e = s.events.find(x => hot(x.atC) || hot(x.roomC))
-  if (e) return `"${e.kind}" of ${day(e.at)} is logged at ${e.atC ?? e.roomC} °C, which cannot be; strike it out`
+  if (e) return `"${e.kind}" of ${e.at} is logged at ${e.atC ?? e.roomC} °C, which cannot be; strike it out`
   try {
     const f = uptakeOfSpool(s)
     const stays = staysOf(s, air, until)
@@ -266,7 +265,7 @@ const finite = (t: DryTime): DryTime => ({
   woundH: Math.min(FOR_GOOD_H, t.woundH),
 })
 
-export function historyOf(s: SpoolLog, air: ShopAir, now: number): SpoolHistory {
+export function spoolHistoryOf(s: SpoolLog, air: ShopAir, now: number): SpoolHistory {
   if (problemOf(s, air, now) !== null) return { filament: null, stays: [], start: now, soakedRh: air.roomRh }
   const stays = staysOf(s, air, now)
   return { filament: uptakeOfSpool(s), stays, start: stays[0]?.from ?? now, soakedRh: air.roomRh }

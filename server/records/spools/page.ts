@@ -3,7 +3,7 @@ import type { SpoolPage } from '#shared/answers/spools'
 import { sql } from 'drizzle-orm'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
-import { historyOf, spoolsAndAir, stateOf } from './moisture'
+import { spoolHistoryOf, spoolsAndAir, stateOf } from './moisture'
 import { notFound } from '../entry/refusal'
 import { spoolRemaining } from './spools'
 
@@ -24,7 +24,7 @@ export async function spoolPage(db: Connection, tag: string): Promise<SpoolPage>
     where d.spool_id = ${log.id}`)
   return {
     state: stateOf(log, air, wound, now),
-    history: historyOf(log, air, now),
+    history: spoolHistoryOf(log, air, now),
     dryings: log.dryings,
     leftG: (await spoolRemaining(db, log.id)).g,
     tareG: log.tareG,

@@ -17,7 +17,7 @@ import ModalSheet from '~/components/ui/ModalSheet.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useEquip } from '~/composables/equip'
 import { saveFile } from '~/lib/files'
-import { day, when } from '~/words/numbers'
+import { day, when } from '#shared/time'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 

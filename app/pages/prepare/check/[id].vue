@@ -6,7 +6,7 @@ import CheckLines from '~/components/prepare/CheckLines.vue'
 import PrepareTabs from '~/components/prepare/PrepareTabs.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
-import { when } from '~/words/numbers'
+import { when } from '#shared/time'
 import { useShop } from '~/state/shop'
 
 const route = useRoute()

@@ -19,7 +19,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useNow } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
-import { when } from '~/words/numbers'
+import { when, withTimes } from '#shared/time'
 import { drynessOf, hours, leftWords, minutesLeft, placeWords, spoolSentence, water } from '~/words/water'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -243,7 +243,7 @@ async function save(confirmed: string[] = []): Promise<void> {
           :verdict="dryness === 'wet' ? 'stop' : dryness === 'dry' ? 'fine' : 'look'"
           :size="20"
           class="mt-[2px]"
-        />{{ spoolSentence(data.state) }}
+        />{{ withTimes(spoolSentence(data.state), shop.zone) }}
       </p>
       <p v-if="drying" class="sheet mb-3 flex flex-wrap items-center gap-x-4 px-3 py-1">
         <b>{{ leftWords(minutesLeft(drying.from, drying.plannedH * 60, now)) }}</b> in {{ drying.dryer }} at

@@ -1,0 +1,63 @@
+/**
+ * The kinds of entry: the one registry. What can be struck out, what ends, which tables refuse change, the views that
+ * leave out what is struck, and the checks of the database all come from here; adding a kind starts here
+ * (docs/house.md).
+ */
+import { SPOOL_KINDS } from './entries/spools'
+
+interface Log {
+  /** Its table: rows are added, never changed or deleted. */
+  table: string
+  /** Tables whose rows go with an entry. */
+  rows?: readonly string[]
+  /** It can be struck out: there is a view `standing_<table>` without what is struck. */
+  struck: boolean
+  /** It is started and then ends: the columns that its ending brings to the view. */
+  ending?: readonly string[]
+  /** A nozzle's forecast rests on it. */
+  ofNozzle?: boolean
+  /** What may stand in its column `kind`. */
+  kinds?: readonly string[]
+}
+
+const ENDED = ['occurred_at ended_at', 'outcome'] as const
+
+export const LOGS = {
+  'run': { table: 'runs', rows: ['run_tools'], struck: true, ofNozzle: true },
+  'gauge': { table: 'gauges', struck: true, ofNozzle: true, kinds: ['receipt', 'service'] },
+  'fitting': { table: 'fittings', struck: true, ofNozzle: true, kinds: ['fit', 'remove', 'retire'] },
+  'spool event': { table: 'spool_events', struck: true, kinds: SPOOL_KINDS },
+  'stack change': { table: 'stack_changes', rows: ['part_events'], struck: true },
+  'drying': {
+    table: 'dryings',
+    struck: true,
+    ending: ['occurred_at ended_at', 'actual_c', 'gross_g after_g', 'outcome'],
+  },
+  'soak': { table: 'soaks', struck: true, ending: ENDED },
+  'warm-up': { table: 'warm_ups', struck: true },
+  'changeover': { table: 'changeovers', struck: true },
+  'anneal': { table: 'anneals', struck: true, ending: ENDED },
+  'ending': { table: 'endings', struck: false },
+  'check': { table: 'prechecks', struck: false },
+  'job': { table: 'jobs', struck: false },
+  'strike': { table: 'strikes', struck: false },
+  'edit': { table: 'edits', struck: false },
+} as const satisfies Record<string, Log>
+
+export type LogKind = keyof typeof LOGS
+type Having<K extends string> = {
+  [L in LogKind]: (typeof LOGS)[L] extends Record<K, true | readonly string[]> ? L : never
+}[LogKind]
+/** What can be struck out, and what ends. */
+export type StrikeTarget = Having<'struck'>
+export type EndingTarget = Having<'ending'>
+
+const kinds = Object.entries(LOGS) as [LogKind, Log][]
+const having = <T extends LogKind>(has: (l: Log) => boolean) =>
+  kinds.filter(([, l]) => has(l)).map(([k]) => k) as [T, ...T[]]
+export const STRIKE_TARGETS = having<StrikeTarget>(l => l.struck)
+export const ENDING_TARGETS = having<EndingTarget>(l => l.ending !== undefined)
+/** Tables that refuse change. */
+export const LOG_TABLES: readonly string[] = kinds.flatMap(([, l]) => [l.table, ...(l.rows ?? [])])
+/** A kind's log, in the words that all have in common. */
+export const logOf = (kind: LogKind): Log => LOGS[kind]
