@@ -191,7 +191,7 @@ const sentence = computed(() => {
   if (d.types.length === 0) return 'Next: a nozzle type, then a nozzle of it, and fit it.'
   if (d.nozzles.length === 0) return 'Next: add a nozzle and fit it to a printer.'
   const shelf = d.nozzles.filter(n => !n.place && !n.retired).length
-  const low = d.spools.filter(x => x.leftG > 1 && x.leftG < 150)
+  const low = d.spools.filter(x => x.inUse && x.leftG < 150)
   return (
     `${shelf} ${shelf === 1 ? 'nozzle' : 'nozzles'} on the shelf, ${d.nozzles.filter(n => n.place).length} ` +
     `fitted.${

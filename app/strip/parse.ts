@@ -9,6 +9,7 @@
  */
 import type { EntryPath } from '#shared/api'
 import type { Shop } from '#shared/answers/shop'
+import { SPOOL_KINDS } from '#shared/entries/spools'
 import { SHAPES } from '#shared/entries/nozzles'
 
 export type StripShop = Pick<Shop, 'printers' | 'nozzles' | 'spools' | 'materials'>
@@ -37,7 +38,8 @@ const PLAIN = new RegExp(`^${N}(?:mm)?$`)
 const AMOUNT = new RegExp(`^\\+?${N}(g|kg|m)$`, 'i')
 const HOURS = new RegExp(`^${N}h$`, 'i')
 const CELSIUS = new RegExp(`^${N}(?:c|\u00b0c)$`, 'i')
-const SPOOL_KINDS = ['opened', 'loaded', 'out', 'in', 'dried', 'weighed'] as const
+/** The kinds of what happens to a spool as words of the strip. */
+const SPOOL_WORDS = SPOOL_KINDS.map(k => k.replaceAll(' ', '-'))
 
 const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase()
 const unread = (w: Word, why: string): Understood => ({ kind: 'unread', word: w.text, from: w.from, why })
@@ -266,9 +268,9 @@ function spool(tag: Word, words: Word[], shop: StripShop, at: string): Understoo
   const found = shop.spools.find(s => same(s.tag, tag.text))
   if (!found) return unread(tag, 'no spool has this tag')
   const [what, weight] = words
-  if (!what) return { kind: 'more', says: `${found.tag} (${found.material}): ${SPOOL_KINDS.join(', ')}` }
-  const kind = SPOOL_KINDS.find(k => same(k, what.text))
-  if (!kind) return unread(what, `for a spool: ${SPOOL_KINDS.join(', ')}`)
+  if (!what) return { kind: 'more', says: `${found.tag} (${found.material}): ${SPOOL_WORDS.join(', ')}` }
+  const kind = SPOOL_KINDS.find(k => same(k.replaceAll(' ', '-'), what.text))
+  if (!kind) return unread(what, `for a spool: ${SPOOL_WORDS.join(', ')}`)
   if (kind === 'dried') return dried(found, words.slice(1), at)
   if (kind !== 'weighed')
     return weight
@@ -326,7 +328,7 @@ const firstWords = (shop: StripShop) => [
 ]
 function laterWords(first: string, shop: StripShop): string[] {
   if (shop.nozzles.some(n => same(n.tag, first))) return ['bore', 'tip', ...SHAPES.map(s => s.replace(' ', '-'))]
-  if (first === 'spool') return [...shop.spools.map(s => s.tag), ...SPOOL_KINDS]
+  if (first === 'spool') return [...shop.spools.map(s => s.tag), ...SPOOL_WORDS]
   if (['fit', 'remove', 'retire'].includes(first))
     return [...shop.nozzles.filter(n => !n.retired).map(n => n.tag), ...shop.printers.map(p => p.name)]
   return [

@@ -1,5 +1,6 @@
 /** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
 import type { ZoneLimit } from '#shared/answers/printers'
+import type { SpoolKind } from '#shared/entries/spools'
 import type { EndingTarget, StrikeTarget } from '#shared/logs'
 import { bigint, boolean, doublePrecision, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
 import type { ChamberLevel, Details, Place, Role, ValueKey, Ventilation } from '#core/limits'
@@ -305,7 +306,7 @@ export const fittings = pgTable('fittings', {
 export const spoolEvents = pgTable('spool_events', {
   id: entryId(),
   spoolId: integer().notNull(),
-  kind: text().$type<'opened' | 'loaded' | 'out' | 'in' | 'dried' | 'weighed'>().notNull(),
+  kind: text().$type<SpoolKind>().notNull(),
   grossG: doublePrecision(),
   headId: integer(),
   roomC: doublePrecision('room_c'),

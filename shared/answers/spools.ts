@@ -22,6 +22,8 @@ export const spoolRow = z.object({
   note: text,
   version: id,
   leftG: number,
+  /** Still offered and shown; what has ended stays in every total. */
+  inUse: z.boolean(),
   place: z.enum(SPOOL_KINDS).nullable(),
   lastUsedAt: maybe(time),
 })

@@ -3,9 +3,28 @@ import { z } from 'zod'
 import { DRYING_C, RH_PERCENT } from '#core/drying'
 import { id, between, note, when, text, tag } from './fields'
 
-/** What can happen to a spool. */
-export const SPOOL_KINDS = ['opened', 'loaded', 'out', 'in', 'dried', 'weighed'] as const
-export type SpoolKind = (typeof SPOOL_KINDS)[number]
+interface Happening {
+  /** What a form offers, and what a save says. */
+  text: string
+  /** Where the spool is after it, as the shelf says it; null where it stays where it was. */
+  after: string | null
+}
+/** What can happen to a spool. The words of the strip are the kinds themselves, a dash for a space. */
+export const SPOOL_HAPPENINGS = {
+  opened: { text: 'opened', after: 'opened' },
+  out: { text: 'out in the room', after: 'out' },
+  in: { text: 'into the dry box', after: 'in the dry box' },
+  loaded: { text: 'loaded on a printer', after: 'on a printer' },
+  dried: { text: 'dried elsewhere', after: 'dried' },
+  weighed: { text: 'weighed', after: null },
+} as const satisfies Record<string, Happening>
+export type SpoolKind = keyof typeof SPOOL_HAPPENINGS
+export const SPOOL_KINDS = Object.keys(SPOOL_HAPPENINGS) as [SpoolKind, ...SpoolKind[]]
+
+/** Less than this, in g, is the end of a spool: nothing can be printed from it. */
+export const USED_UP_G = 1
+/** Whether a spool is still offered and shown: one rule for every list. */
+export const spoolInUse = (s: { leftG: number }): boolean => s.leftG > USED_UP_G
 
 export const spoolEventSchema = z
   .object({

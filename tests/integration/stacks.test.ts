@@ -187,7 +187,7 @@ describe('a change', () => {
       'a time before the part came',
       async () => ({ occurredAt: ago(2), remove: [(await part('Aire', 'gears')).id] }),
       'occurredAt',
-      /was moved on/,
+      /was moved at/,
     ],
     [
       'the future',

@@ -33,7 +33,9 @@ test.each(['2026-03-29T00:30', '2026-03-29T02:30', '2026-10-25T00:30', '2026-10-
   '%s on the shop’s clock comes back as it was typed',
   async typed => {
     const endedAt = fromField(typed, SHOP)!
-    await reading.transaction(tx => saveRun(tx, runEntry(shop, { endedAt, confirmed: ['not-fitted:0'] }), 1))
+    await reading.transaction(tx =>
+      saveRun(tx, runEntry(shop, { endedAt, confirmed: ['not-fitted:0', `over-spool:${shop.spoolId}`] }), 1),
+    )
     const { runs } = await listRuns(reading, 200, null)
     expect(runs.map(r => r.endedAt)).toContain(endedAt)
     expect(runs.map(r => toField(r.endedAt, SHOP))).toContain(typed)

@@ -103,7 +103,7 @@ const nozzlesFor = (headId: number | null) => [
 const spools = computed(() => [
   { value: null as number | null, text: 'No spool: choose the material' },
   ...(shop.data?.spools ?? [])
-    .filter(s => s.leftG > 1)
+    .filter(s => s.inUse)
     .map(s => ({ value: s.id as number | null, text: `${s.tag}, ${s.material}, ${s.leftG.toFixed(0)} g left` })),
 ])
 const materials = computed(() => [

@@ -1,19 +1,13 @@
 <script setup lang="ts">
 /** Spools by what is left on them, to one scale. */
 import { computed } from 'vue'
+import { SPOOL_HAPPENINGS } from '#shared/entries/spools'
 import type { ShopData } from '~/state/shop'
 
 const props = defineProps<{ shop: ShopData }>()
 type Spool = ShopData['spools'][number]
 defineEmits<{ edit: [spool: Spool]; log: [spool: Spool] }>()
 const most = computed(() => Math.max(1, ...props.shop.spools.map(s => s.netG)))
-const place: Record<string, string> = {
-  opened: 'opened',
-  loaded: 'on a printer',
-  out: 'out',
-  in: 'in the dry box',
-  dried: 'dried',
-}
 </script>
 
 <template>
@@ -50,7 +44,7 @@ const place: Record<string, string> = {
       </svg>
       <span class="text-sm"
         ><b>{{ Math.max(0, s.leftG).toFixed(0) }} g</b> of {{ s.netG }} g<span class="block text-xs text-ink2"
-          >{{ s.diameterMm }} mm{{ s.place ? `, ${place[s.place]}` : '' }}</span
+          >{{ s.diameterMm }} mm{{ s.place ? `, ${SPOOL_HAPPENINGS[s.place].after}` : '' }}</span
         ></span
       >
       <span

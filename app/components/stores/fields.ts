@@ -2,6 +2,7 @@
 import { VENTILATION } from '#core/limits'
 import { FILLERS, NOZZLE_MATERIALS, START_ABRASIVITY } from '#core/wear'
 import { BASES } from '#shared/entries/fields'
+import { SPOOL_HAPPENINGS, SPOOL_KINDS } from '#shared/entries/spools'
 import type { ShopData } from '~/state/shop'
 import type { FormField } from '~/components/stores/form-field'
 
@@ -152,14 +153,7 @@ export const SPOOL_EVENT_FIELDS: FormField[] = [
     key: 'kind',
     label: 'What happened',
     kind: 'select',
-    options: [
-      { value: 'opened', text: 'opened' },
-      { value: 'loaded', text: 'loaded on a printer' },
-      { value: 'out', text: 'taken out of the dry box' },
-      { value: 'in', text: 'put back in' },
-      { value: 'dried', text: 'dried' },
-      { value: 'weighed', text: 'weighed' },
-    ],
+    options: SPOOL_KINDS.map(value => ({ value, text: SPOOL_HAPPENINGS[value].text })),
     then: v => {
       if (v.kind !== 'weighed') v.grossG = null
     },

@@ -26,7 +26,7 @@ export async function prepare(db: Connection): Promise<Prepare> {
   )
   const now = Date.now()
   // a spool that is used up needs no state; its weighings still count
-  const inUse = new Set(left.filter(s => s.leftG > 1).map(s => s.id))
+  const inUse = new Set(left.filter(s => s.inUse).map(s => s.id))
   return {
     spools: logs.filter(s => inUse.has(s.id)).map(s => stateOf(s, air, wound, now)),
     dryers,

@@ -26,6 +26,7 @@ import {
 } from '#core/drying'
 import type { ValueKey } from '#core/limits'
 import { InputError } from '#core/numeric'
+import type { SpoolKind } from '#shared/entries/spools'
 import { filamentOfSpool, type MaterialFacts, type SpoolFacts } from '#shared/filament'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
@@ -47,7 +48,7 @@ export interface SpoolLog extends Record<string, unknown> {
   facts: Partial<Record<ValueKey, number>>
   events: {
     id: number
-    kind: 'opened' | 'loaded' | 'out' | 'in' | 'dried'
+    kind: Exclude<SpoolKind, 'weighed'>
     at: string
     roomC: number | null
     rh: number | null

@@ -2,7 +2,7 @@
 import type { SpoolRow } from '#shared/answers/spools'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
+import { spoolInUse, type spoolEventSchema, type spoolSchema } from '#shared/entries/spools'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { endings, spoolEvents, spools, materials } from '../../db/schema'
@@ -11,7 +11,7 @@ import { filamentOfSpool, type MaterialFacts } from '#shared/filament'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 
-type StoredSpool = Omit<SpoolRow, 'densityGCm3' | 'fillerFraction'> & {
+type StoredSpool = Omit<SpoolRow, 'densityGCm3' | 'fillerFraction' | 'inUse'> & {
   ofMaterial: MaterialFacts
 }
 
@@ -41,7 +41,7 @@ export async function listSpools(db: Connection): Promise<SpoolRow[]> {
   const rows = await db.execute<StoredSpool & Record<string, unknown>>(spoolsQuery())
   return rows.map(({ ofMaterial, ...r }) => {
     const own = { diameterMm: r.diameterMm, densityGCm3: r.ownDensityGCm3, fillerFraction: r.ownFillerFraction }
-    return { ...r, ...filamentOfSpool(own, ofMaterial) }
+    return { ...r, ...filamentOfSpool(own, ofMaterial), inUse: spoolInUse(r) }
   })
 }
 

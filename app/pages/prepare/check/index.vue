@@ -55,7 +55,7 @@ function pickPrinter(id: number | null): void {
   if (id !== null) ui.lastPrinterId = id
   v.headId = printer.value?.heads[0]?.id ?? null
   const last = printer.value?.lastSpoolId ?? null
-  if (last !== null && shop.data!.spools.some(s => s.id === last && s.leftG > 1)) pickSpool(last)
+  if (last !== null && shop.data!.spools.some(s => s.id === last && s.inUse)) pickSpool(last)
 }
 function pickSpool(id: number | null): void {
   v.spoolId = id
@@ -211,7 +211,7 @@ watch(tools, t => {
 const spools = computed(() => [
   { value: null as number | null, text: 'No spool: choose the filament' },
   ...(shop.data?.spools ?? [])
-    .filter(s => s.leftG > 1)
+    .filter(s => s.inUse)
     .map(s => {
       const state = data.value?.spools.find(x => x.id === s.id)
       return {

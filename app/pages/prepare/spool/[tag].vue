@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One spool: how wet it is and why, how long it stays dry, and how to dry it. */
+import { SPOOL_HAPPENINGS, SPOOL_KINDS, type SpoolKind } from '#shared/entries/spools'
 import { computed, reactive, ref } from 'vue'
 import { drynessFixes, drynessFor, soakedAt, throughHistory, trace } from '#core/drying'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
@@ -149,7 +150,7 @@ const outlook = computed(() => {
 const entering = ref(false)
 const form = useEntryForm('/api/spool-events')
 const v = reactive({
-  kind: 'out' as 'opened' | 'loaded' | 'out' | 'in' | 'dried' | 'weighed',
+  kind: 'out' as SpoolKind,
   headId: null as number | null,
   roomC: null as number | null,
   rh: null as number | null,
@@ -159,14 +160,7 @@ const v = reactive({
   note: '',
   occurredAt: '',
 })
-const KINDS = [
-  { value: 'opened', text: 'opened' },
-  { value: 'out', text: 'out in the room' },
-  { value: 'in', text: 'into the dry box' },
-  { value: 'loaded', text: 'loaded on a printer' },
-  { value: 'dried', text: 'dried elsewhere' },
-  { value: 'weighed', text: 'weighed' },
-] as const
+const KINDS = SPOOL_KINDS.map(value => ({ value, text: SPOOL_HAPPENINGS[value].text }))
 const heads = computed(() => [
   { value: null as number | null, text: 'Which printer' },
   ...(shop.data?.printers ?? []).flatMap(p =>
@@ -204,13 +198,13 @@ async function save(confirmed: string[] = []): Promise<void> {
       note: v.note,
       occurredAt: v.occurredAt,
     },
-    `Spool ${tag.value} ${KINDS.find(k => k.value === v.kind)!.text}`,
+    `Spool ${tag.value} ${SPOOL_HAPPENINGS[v.kind].text}`,
     confirmed,
   )
   if (done === null) return
   if (done !== 'queued') {
     const left = v.kind === 'weighed' ? `; ${done.leftG.toFixed(0)} g left` : ''
-    ui.say(`${tag.value}: ${KINDS.find(k => k.value === v.kind)!.text}${left}.`)
+    ui.say(`${tag.value}: ${SPOOL_HAPPENINGS[v.kind].text}${left}.`)
   }
   entering.value = false
 }
