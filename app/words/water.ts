@@ -18,13 +18,14 @@ export type Dryness = 'dry' | 'soon' | 'wet' | 'unknown'
 export const SOON_H = 4
 export function drynessOf(s: SpoolState): Dryness {
   const w = s.water
-  if (w === null || s.place === 'sealed') return 'unknown'
+  if (w === null || s.place === 'sealed' || s.ended !== null) return 'unknown'
   if (w.wound > w.printable) return 'wet'
   return Math.min(w.inRoom.strandH, w.inRoom.woundH) < SOON_H && s.place === 'room' ? 'soon' : 'dry'
 }
 
 export function placeWords(s: SpoolState): string {
   if (s.problem !== null) return 'place not known'
+  if (s.ended !== null) return s.ended
   if (s.place === 'sealed') return 'not opened'
   if (s.place === 'dryer') return `in ${s.drying?.dryer ?? 'a dryer'}`
   if (s.place === 'dry box') return 'in the dry box'
@@ -34,6 +35,8 @@ export function placeWords(s: SpoolState): string {
 export function spoolSentence(s: SpoolState): string {
   const w = s.water
   if (s.problem !== null) return `${s.problem}.`
+  if (s.ended !== null)
+    return `${s.tag} is ${s.ended}. It is offered nowhere; what was printed from it and how it dried still count.`
   if (s.place === 'sealed')
     return `${s.tag} was never opened here. Nobody knows how long it lay before it was sealed: dry it.`
   if (w === null) return `How ${s.material} takes up water is not known; enter it under Equip, Materials.`

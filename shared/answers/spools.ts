@@ -70,6 +70,8 @@ export const spoolState = z.object({
   material: text,
   hub: text,
   place: z.enum(PLACES_OF_SPOOL),
+  /** What ended it: finished, thrown away; null while it is in use. */
+  ended: z.enum(SPOOL_KINDS).nullable(),
   /** Since when it stands there; the printer it is loaded on. */
   since: maybe(time),
   printer: maybe(text),

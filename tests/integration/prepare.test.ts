@@ -27,6 +27,7 @@ import { saveSoak, keepReading, soakingPrinters } from '../../server/records/pre
 import { addMaterial } from '../../server/records/materials/materials'
 import { makePrecheck, precheckPage, savePrecheck } from '../../server/records/prepare/prechecks'
 import { prepare } from '../../server/records/prepare/prepare'
+import { spoolsAndAir } from '../../server/records/spools/moisture'
 import { spoolPage } from '../../server/records/spools/page'
 import { saveRun } from '../../server/records/runs/runs'
 import { listWarmUps, saveWarmUp } from '../../server/records/prepare/warm-ups'
@@ -502,4 +503,38 @@ test('air of the shop and dryers are edited with their version', async () => {
   expect((await refusal(db.transaction(tx => editRecord(tx, 'dryers', dryer, 1, { ceilingC: 80 }, 1)))).type).toBe(
     'urn:iron-nozzle:stale',
   )
+})
+
+describe('the end of a spool', () => {
+  const event = (spoolId: number, kind: string, daysAgo: number) =>
+    db.transaction(tx => saveSpoolEvent(tx, spoolEventSchema.parse({ spoolId, kind, occurredAt: ago(daysAgo) }), 1))
+  const shown = async (id: number) => ({
+    offered: (await listSpools(db)).find(s => s.id === id)!.inUse,
+    prepare: (await prepare(db)).spools.some(s => s.id === id),
+  })
+
+  test.each(['finished', 'thrown away'])('%s: it leaves the screens, not the evidence', async kind => {
+    const tag = kind === 'finished' ? 'S-E1' : 'S-E2'
+    const entry = spoolSchema.parse({ tag, materialId: shop.materialId, diameterMm: 1.75, netG: 1000 })
+    const { id } = await db.transaction(tx => addSpool(tx, entry, 1))
+    await event(id, 'opened', 3)
+    expect(await shown(id)).toEqual({ offered: true, prepare: true })
+    const ended = await event(id, kind, 1)
+    expect(await shown(id)).toEqual({ offered: false, prepare: false })
+    const page = await spoolPage(db, tag)
+    expect(page.state.ended).toBe(kind)
+    expect(page.events.map(e => e.kind)).toEqual([kind, 'opened'])
+    // what it tells of dryings and air is still carried through for the shop's own factor
+    expect((await spoolsAndAir(db)).logs.some(s => s.id === id)).toBe(true)
+
+    // found again, or struck out: it is back
+    const again = await event(id, 'out', 0.5)
+    expect(await shown(id)).toEqual({ offered: true, prepare: true })
+    const strike = (targetId: number) =>
+      db.transaction(tx => saveStrike(tx, { target: 'spool event', targetId, reason: 'a slip', confirmed: [] }, 1))
+    await strike(again.id)
+    expect(await shown(id)).toEqual({ offered: false, prepare: false })
+    await strike(ended.id)
+    expect(await shown(id)).toEqual({ offered: true, prepare: true })
+  })
 })

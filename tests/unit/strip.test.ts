@@ -87,6 +87,8 @@ describe('what it understands', () => {
       hours: 12,
       atC: 70,
     })
+    const gone = body('spool S-07 thrown-away')
+    expect(spoolEventSchema.parse(gone.body)).toMatchObject({ spoolId: 7, kind: 'thrown away' })
     expect(body('spool S-07 dried').says).toContain('as usual')
     expect(spoolEventSchema.safeParse(body('spool S-07 dried 4h 218C').body).error!.issues).toMatchObject([
       { path: ['atC'] },

@@ -26,7 +26,7 @@ import {
 } from '#core/drying'
 import type { ValueKey } from '#core/limits'
 import { InputError } from '#core/numeric'
-import type { SpoolKind } from '#shared/entries/spools'
+import { endsSpool, type SpoolKind } from '#shared/entries/spools'
 import { filamentOfSpool, type MaterialFacts, type SpoolFacts } from '#shared/filament'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
@@ -241,6 +241,7 @@ export function stateOf(s: SpoolLog, air: ShopAir, wound: Wound, now: number): S
     material: s.material,
     hub: s.hub,
     place,
+    ended: lastEvent && endsSpool(lastEvent.kind) ? lastEvent.kind : null,
     since: since === null ? null : new Date(since).toISOString(),
     problem,
     printer: place === 'room' && lastEvent?.kind === 'loaded' ? lastEvent.printer : null,
