@@ -8,6 +8,7 @@ import FitSheet from '~/components/entry/FitSheet.vue'
 import {
   MATERIAL_FIELDS,
   nozzleFieldsOf,
+  PERSON_EDIT_FIELDS,
   PERSON_FIELDS,
   PRINTER_EDIT_FIELDS,
   RULES_FIELDS,
@@ -152,7 +153,10 @@ const editPrinter = (p: ShopData['printers'][number]) =>
     name: p.name,
     kind: p.kind,
     note: p.note,
+    outOfUse: p.outOfUse,
   })
+const editPerson = (p: ShopData['people'][number]) =>
+  edit(`Edit person ${p.name}`, 'people', p, PERSON_EDIT_FIELDS, { name: p.name, role: p.role, outOfUse: p.outOfUse })
 const editSettings = () =>
   edit('Edit the shop', 'settings', s.value!.settings, SETTINGS_FIELDS, {
     shopName: s.value!.settings.shopName,
@@ -240,6 +244,18 @@ const firstTab = computed(() => (s.value?.printers.length === 0 ? 2 : 0))
         <TabPanel>
           <p class="mb-2"><NuxtLink to="/equip/stack/new" class="button first">Add a printer</NuxtLink></p>
           <PrinterLimits :shop="s" @fit="id => (fitHead = id)" @edit="editPrinter" />
+          <p v-if="s.outOfUse.printers.length > 0" class="mt-3 text-sm">
+            Out of use, off every screen; what they printed still counts:
+            <button
+              v-for="p in s.outOfUse.printers"
+              :key="p.id"
+              type="button"
+              class="button plain"
+              @click="editPrinter(p)"
+            >
+              {{ p.name }}<span class="sr-only">, edit</span>
+            </button>
+          </p>
         </TabPanel>
         <TabPanel>
           <p class="mb-2 flex flex-wrap items-center gap-3">
@@ -346,7 +362,23 @@ const firstTab = computed(() => (s.value?.printers.length === 0 ? 2 : 0))
             </div>
             <div class="border-l">
               <dt>People</dt>
-              <dd>{{ s.people.map(p => p.name).join(', ') }}</dd>
+              <dd>
+                <button v-for="p in s.people" :key="p.id" type="button" class="button plain" @click="editPerson(p)">
+                  {{ p.name }}<span class="sr-only">, edit</span>
+                </button>
+                <template v-if="s.outOfUse.people.length > 0">
+                  <span class="block text-xs text-ink2">no longer here</span>
+                  <button
+                    v-for="p in s.outOfUse.people"
+                    :key="p.id"
+                    type="button"
+                    class="button plain"
+                    @click="editPerson(p)"
+                  >
+                    {{ p.name }}<span class="sr-only">, edit</span>
+                  </button>
+                </template>
+              </dd>
             </div>
           </dl>
           <dl class="title-block mt-3 max-w-[520px] grid-cols-2">

@@ -32,6 +32,8 @@ export const people = pgTable('people', {
   id: id(),
   name: text().notNull(),
   role: text().$type<'technician' | 'lead'>().notNull(),
+  outOfUse: boolean().notNull().default(false),
+  version: version(),
   createdAt: now(),
 })
 
@@ -63,6 +65,7 @@ export const printers = pgTable('printers', {
   name: text().notNull(),
   kind: text().notNull(),
   note: note(),
+  outOfUse: boolean().notNull().default(false),
   version: version(),
   createdBy: integer().notNull(),
   createdAt: now(),

@@ -43,7 +43,7 @@ import { bodyFault, textFault } from './plain-text'
 
 /** Who acts: the person chosen in the header. Accounts and roles can come here without touching a route. */
 export async function actor(event: H3Event, db: Connection): Promise<Person> {
-  const people = await listPeople(db)
+  const people = (await listPeople(db)).filter(p => !p.outOfUse)
   const asked = Number(getCookie(event, 'iron-nozzle-person'))
   const person = people.find(p => p.id === asked) ?? people[0]
   if (!person) throw new Refusal({ type: 'about:blank', status: 409, title: 'There is no person yet who could act' })

@@ -7,7 +7,13 @@ import { id, number, text, time } from './parts'
 import { printerLine } from './printers'
 import { spoolRow } from './spools'
 
-export const person = z.object({ id, name: text, role: z.enum(['technician', 'lead']) })
+export const person = z.object({
+  id,
+  name: text,
+  role: z.enum(['technician', 'lead']),
+  outOfUse: z.boolean(),
+  version: id,
+})
 export type Person = z.output<typeof person>
 
 export const settings = z.object({
@@ -42,6 +48,9 @@ export const shop = z.object({
   types: z.array(nozzleType),
   people: z.array(person),
   settings,
+  /** Who acts. */
   person,
+  /** What is here no longer: offered nowhere, and listed where it can be brought back. */
+  outOfUse: z.object({ printers: z.array(printerLine), people: z.array(person) }),
 })
 export type Shop = z.output<typeof shop>

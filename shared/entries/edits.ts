@@ -6,7 +6,7 @@ import { dryerSchema } from './prepare'
 import { materialEditSchema, materialValueFields, practiceSetFields } from './materials'
 import { nozzleTypeSchema, nozzleFields } from './nozzles'
 import { spoolFields } from './spools'
-import { settingsFields, rulesFields, pricesFields } from './shop'
+import { settingsFields, rulesFields, pricesFields, personSchema } from './shop'
 
 /** An edit of a record: the version that was seen, and the new values. */
 export interface EditBody {
@@ -17,6 +17,7 @@ const editOf = <T extends z.ZodType<Record<string, unknown>>>(fields: T) => z.ob
 /** What can be edited, by the name it has in the address. */
 export const EDITS = {
   'printers': editOf(printerFields),
+  'people': editOf(personSchema),
   'parts': editOf(partFields),
   'dryers': editOf(dryerSchema),
   'materials': editOf(materialEditSchema),

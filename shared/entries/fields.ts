@@ -26,6 +26,8 @@ export const when = z.iso
 /** Answers to questions that were asked and confirmed, by code. */
 export const confirmed = z.array(z.string()).max(20).default([])
 export const basis = z.enum(BASES, { error: 'Say where the value comes from' })
+/** Here no longer: it leaves the screens, what it did stays. */
+export const outOfUse = z.boolean().default(false)
 export const tag = z
   .string()
   .trim()

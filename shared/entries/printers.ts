@@ -9,7 +9,7 @@ import {
   VENTILATION,
   type DescribedPart,
 } from '#core/limits'
-import { id, text, when, confirmed, between, name, maybe, basis, note } from './fields'
+import { id, text, when, confirmed, between, name, maybe, basis, note, outOfUse } from './fields'
 
 export const fittingSchema = z
   .object({
@@ -80,7 +80,7 @@ const describedPart = z.object({
   note: text(2000).optional(),
   details: detailsSchema.optional(),
 })
-export const printerFields = z.object({ name: name(40), kind: name(80), note })
+export const printerFields = z.object({ name: name(40), kind: name(80), note, outOfUse })
 /** A printer as a stack: also the format in which one is written out and read in. */
 export const printerSchema = printerFields
   .extend({

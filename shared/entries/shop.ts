@@ -3,9 +3,9 @@ import { z } from 'zod'
 import { isKind, RULE_RANGES } from '#core/limits'
 import { RH_PERCENT } from '#core/drying'
 import { isZone } from '../time'
-import { name, between, text } from './fields'
+import { name, outOfUse, between, text } from './fields'
 
-export const personSchema = z.object({ name: name(80), role: z.enum(['technician', 'lead']) })
+export const personSchema = z.object({ name: name(80), role: z.enum(['technician', 'lead']), outOfUse })
 export const settingsFields = z.object({
   shopName: name(80),
   timeZone: name(60).refine(isZone, { error: 'Choose a time zone, like Europe/London' }),

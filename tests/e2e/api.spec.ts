@@ -240,6 +240,7 @@ test('each entry, question and edit', async () => {
   const { settings } = shop
   const edits: Record<EditableKind, { id: number; version: number } & Record<string, unknown>> = {
     'printers': shop.printers[1]!,
+    'people': shop.people[0]!,
     'parts': { ...part, name: 'a name' },
     'dryers': (await read<Prepare>('/api/prepare')).dryers[0]!,
     'materials': shop.materials.find(m => m.id !== material.id)!,

@@ -1,21 +1,26 @@
 /** What the Floor says: each reason a technician would give, in order of urgency, from the log alone. */
+import { sql } from 'drizzle-orm'
 import { expect, test } from 'vitest'
 import { fittingSchema, partFields } from '#shared/entries/printers'
 import { nozzleSchema } from '#shared/entries/nozzles'
 import { strikeSchema } from '#shared/entries/log'
 import type { RunEntry } from '#shared/entries/runs'
 import type { Connection } from '../../server/db/client'
+import { equip } from '../../server/records/bench/equip'
 import { floor } from '../../server/records/bench/floor'
+import { refreshCeilings } from '../../server/records/printers/ceilings'
+import { listPeople } from '../../server/records/shop/people'
+import { shop as shopNames } from '../../server/records/shop/shop'
 import { saveFitting } from '../../server/records/printers/fittings'
 import { saveGauge } from '../../server/records/nozzles/gauges'
 import { saveRun } from '../../server/records/runs/runs'
 import { addPrinter } from '../../server/records/printers/stack-change'
 import { listStacks } from '../../server/records/printers/stack-read'
-import { addNozzle } from '../../server/records/nozzles/nozzles'
+import { addNozzle, nozzlePage } from '../../server/records/nozzles/nozzles'
 import { addNozzleType } from '../../server/records/nozzles/types'
 import { editRecord } from '../../server/records/entry/edits'
 import { saveStrike } from '../../server/records/entry/strikes'
-import { ago, freshDatabase, gaugeEntry, printerEntry, runEntry, smallShop, typeEntry } from './support'
+import { ago, freshDatabase, gaugeEntry, printerEntry, refusal, runEntry, smallShop, typeEntry } from './support'
 
 const { db } = await freshDatabase()
 const shop = await smallShop(db)
@@ -160,4 +165,38 @@ test('an empty head and a soft nozzle on filled filament are worth a look', asyn
 test('urgency falls from line to line', async () => {
   const weights = (await lines()).map(l => l.weight)
   expect(weights).toEqual([...weights].sort((a, b) => b - a))
+})
+
+test('a printer out of use leaves the screens; what it printed still counts', async () => {
+  const edit = (outOfUse: boolean, version: number) =>
+    tx(c =>
+      editRecord(c, 'printers', shop.printerId, version, { name: 'Ribble', kind: 'enclosed', note: '', outOfUse }, 1),
+    )
+  const [printer] = await db.execute<{ version: number }>(
+    sql`select version from printers where id = ${shop.printerId}`,
+  )
+  const wear = async () => (await nozzlePage(db, 'N-1')).input.wearKg
+  const names = async () => (await floor(db)).printers.map(p => p.name)
+  const before = await wear()
+  await edit(true, printer!.version)
+  expect(await names()).not.toContain('Ribble')
+  expect((await equip(db)).printers.map(p => p.name)).not.toContain('Ribble')
+  const gone = await shopNames(db)
+  expect(gone.printers.map(p => p.name)).not.toContain('Ribble')
+  expect(gone.outOfUse.printers.map(p => p.name)).toEqual(['Ribble'])
+  expect(await wear()).toBe(before)
+  // its limits are still worked out, so that they are right when it comes back
+  await tx(c => refreshCeilings(c))
+  await edit(false, printer!.version + 1)
+  expect(await names()).toContain('Ribble')
+  expect((await floor(db)).printers.find(p => p.name === 'Ribble')!.limits.length).toBeGreaterThan(0)
+})
+
+test('a person who left acts no more, and somebody stays who can', async () => {
+  const people = await listPeople(db)
+  const leave = (p: (typeof people)[number]) =>
+    tx(c => editRecord(c, 'people', p.id, 1, { name: p.name, role: p.role, outOfUse: true }, 1))
+  for (const p of people.slice(1)) await leave(p)
+  expect((await shopNames(db)).people.map(p => p.id)).toEqual([people[0]!.id])
+  expect((await refusal(leave(people[0]!))).errors![0]!.message).toContain('Nobody would be left')
 })

@@ -194,14 +194,14 @@ test('the lists that forms and strip live on', async () => {
   await db.transaction(tx =>
     saveSpoolEvent(tx, spoolEventSchema.parse({ spoolId: shop.spoolId, kind: 'out', occurredAt: ago(0.2) }), 1),
   )
-  await db.transaction(tx => addPerson(tx, { name: 'Evening technician', role: 'technician' }))
+  await db.transaction(tx => addPerson(tx, { name: 'Evening technician', role: 'technician', outOfUse: false }))
   const s = await wholeShop(db)
   expect(s.printers[0]).toMatchObject({ name: 'Ribble', lastSpoolId: shop.spoolId, heads: [{ name: 'head' }] })
   expect(s.spools[0]).toMatchObject({
     tag: 'S-1',
     place: 'out',
-    density_g_cm3: 1.228,
-    left_g: expect.closeTo(1000 - 120 - 3000, 6),
+    densityGCm3: 1.228,
+    leftG: expect.closeTo(1000 - 120 - 3000, 6),
   })
   expect(s.people.map(p => p.name)).toEqual(['Day technician', 'Night technician', 'Shop lead', 'Evening technician'])
   expect(s.nozzles).toHaveLength(7)

@@ -23,10 +23,14 @@ const basis: FormField = { key: 'basis', label: 'Basis', kind: 'select', options
 const note: FormField = { key: 'note', label: 'Note', kind: 'text' }
 const choose = (text: string) => ({ value: null, text })
 
+/** Here no longer: off every screen, while what it did still counts. */
+const outOfUse: FormField = { key: 'outOfUse', label: 'Out of use: leaves the screens', kind: 'check' }
+
 export const PRINTER_EDIT_FIELDS: FormField[] = [
   { key: 'name', label: 'Name', kind: 'text' },
   { key: 'kind', label: 'Kind', kind: 'text' },
   note,
+  outOfUse,
 ]
 
 export const MATERIAL_FIELDS: FormField[] = [
@@ -174,6 +178,7 @@ export const PERSON_FIELDS: FormField[] = [
     ],
   },
 ]
+export const PERSON_EDIT_FIELDS: FormField[] = [...PERSON_FIELDS, outOfUse]
 const perHour = (what: string) => `${what}, an hour`
 export const RULES_FIELDS: FormField[] = [
   {

@@ -34,7 +34,7 @@ export async function equip(db: Connection): Promise<Equip> {
     throughFitted(db),
   ])
   return {
-    printers,
+    printers: printers.filter(p => !p.outOfUse),
     shelf,
     nozzles,
     materials,

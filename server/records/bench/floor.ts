@@ -40,7 +40,7 @@ export const FLOOR_QUERY = sql`
       limit 1), 'fibreG', (select sum(t.fibre_g) from run_tools t where t.run_id = r.id)) run
     from standing_runs r where r.printer_id = p.id order by r.ended_at desc, r.id desc limit 1
   ) lr on true
-  order by p.id`
+  where not p.out_of_use order by p.id`
 
 type Row = Record<string, unknown> & {
   id: number

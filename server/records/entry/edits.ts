@@ -12,6 +12,7 @@ import {
   nozzles,
   nozzleTypes,
   parts,
+  people,
   practiceSets,
   printers,
   settings,
@@ -25,6 +26,7 @@ import { canonical } from './answers'
 
 const EDITABLE = {
   printers,
+  people,
   parts,
   dryers,
   materials,
@@ -52,6 +54,12 @@ export async function listEdits(db: Connection, kind: EditableKind, id: number):
     and e.record_id = ${id} order by e.version desc limit 100`)
 }
 
+/** Somebody must be left who can act. */
+async function refuseLastPerson(tx: Connection, id: number): Promise<void> {
+  const [other] = await tx.execute(sql`select id from people where not out_of_use and id <> ${id} limit 1`)
+  if (!other) refuseField('outOfUse', 'Nobody would be left who could act: add a person first')
+}
+
 /** Changes a record if nobody changed it since `version`; otherwise refuses and shows both. */
 export async function editRecord(
   tx: Connection,
@@ -74,6 +82,7 @@ export async function editRecord(
     })
   if (kind === 'material-values' && (current as unknown as { key: string }).key !== values.key)
     refuseField('key', 'A value stays what it is a value of')
+  if (kind === 'people' && values.outOfUse === true) await refuseLastPerson(tx, id)
   const extra = kind === 'parts' || kind === 'material-values' ? { enteredBy: personId, enteredAt: new Date() } : {}
   await tx
     .update(table)

@@ -5,7 +5,7 @@ import type { Connection } from '../../db/client'
 
 export async function listPrinters(db: Connection): Promise<PrinterLine[]> {
   return await db.execute<PrinterLine & Record<string, unknown>>(sql`
-    select p.id, p.name, p.kind, p.note, p.version,
+    select p.id, p.name, p.kind, p.note, p.out_of_use "outOfUse", p.version,
       (select json_agg(json_build_object('id', h.id, 'name', h.name, 'nozzleId', n.id, 'nozzle', n.tag)
       order by h.position, h.id) from heads h
         left join lateral (select kind, nozzle_id from standing_fittings e where e.head_id = h.id

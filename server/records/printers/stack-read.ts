@@ -23,7 +23,7 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
           sql`, `,
         )})`
   return await db.execute<StackPrinter & Record<string, unknown>>(sql`
-    select p.id, p.name, p.kind, p.note, p.version,
+    select p.id, p.name, p.kind, p.note, p.out_of_use "outOfUse", p.version,
       (select coalesce(json_agg(json_build_object('id', h.id, 'name', h.name, 'nozzle', (
         select ${NOZZLE_JSON} from (select * from standing_fittings e where e.head_id = h.id
         order by e.occurred_at desc, e.id desc limit 1) e

@@ -20,5 +20,16 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
     listPeople(db),
     shopSettings(db),
   ])
-  return { printers, nozzles, spools, materials, types, people, settings }
+  const used = <T extends { outOfUse: boolean }>(all: readonly T[], outOfUse: boolean) =>
+    all.filter(x => x.outOfUse === outOfUse)
+  return {
+    printers: used(printers, false),
+    nozzles,
+    spools,
+    materials,
+    types,
+    people: used(people, false),
+    settings,
+    outOfUse: { printers: used(printers, true), people: used(people, true) },
+  }
 }
