@@ -4,10 +4,6 @@ import type { ChangeEntry } from '#shared/entries/printers'
 
 export { askingOf, demandsOf, NO_SET, setsOf } from '#shared/asking'
 
-export function money(v: number, currency: string): string {
-  return `${v >= 100 ? Math.round(v) : Number(v.toFixed(v < 10 ? 1 : 0))}${currency ? ` ${currency}` : ''}`
-}
-
 /**
  * Swaps as an entry for the server: parts off, parts on, nozzles fitted. A nozzle that is still to be bought cannot be
  * fitted; its words come back so that the person can receive it first.

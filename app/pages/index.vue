@@ -9,7 +9,9 @@ import HeatWall from '~/components/floor/HeatWall.vue'
 import { useAnswer } from '~/composables/answer'
 import { nowLine } from '#shared/time'
 import { usePrepare } from '~/composables/prepare'
-import { drynessOf, hours, leftWords, minutesLeft } from '~/words/water'
+import { byWeight, dueOfDrying, dueOfSoak, dueOfWetSpool, minutesLeft, soakStands, type Due } from '#core/schedule'
+import { hours } from '#core/words'
+import { drynessOf, leftWords } from '~/words/water'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'Floor · Iron Nozzle' })
@@ -21,8 +23,8 @@ const fitting = ref<number | null>(null)
 const notes = computed(() => {
   const out: Record<string, { text: string; look: boolean; to: string }[]> = {}
   for (const s of prepare.value?.soaks ?? []) {
-    const left = minutesLeft(s.from, s.minutes, now.value)
-    if (s.to !== null || left < -12 * 60) continue
+    const left = minutesLeft(Date.parse(s.from), s.minutes, now.value)
+    if (s.to !== null || !soakStands(Date.parse(s.from), s.minutes, now.value)) continue
     ;(out[s.printer] ??= []).push({
       text: left > 0 ? `soaking, ${leftWords(left)}` : 'soaked: ready',
       look: left <= 0,
@@ -44,46 +46,19 @@ const notes = computed(() => {
 const prepared = computed<BenchLine[]>(() => {
   const p = prepare.value
   if (!p) return []
+  const line = (printer: string, due: Due | null): BenchLine[] =>
+    due === null ? [] : [{ ...due, verdict: due.mark, printer, nozzle: due.about, to: due.open }]
   const wet = p.spools
     .filter(s => s.printer && drynessOf(s) === 'wet')
-    .map(s => ({
-      verdict: 'look' as const,
-      printer: s.printer!,
-      nozzle: s.tag,
-      reason:
-        `${s.tag} on it is too wet: ${s.water!.wound.toFixed(2)} wt%, it prints cleanly up to ` +
-        `${s.water!.printable.toFixed(2)}.`,
-      action: 'Dry it',
-      to: `/prepare/spool/${s.tag}`,
-      weight: 40,
-    }))
-  const dried = p.spools
-    .filter(s => s.drying && minutesLeft(s.drying.from, s.drying.plannedH * 60, now.value) <= 0)
-    .map(s => ({
-      verdict: 'look' as const,
-      printer: s.drying!.dryer,
-      nozzle: s.tag,
-      reason: `${s.tag} has dried its ${s.drying!.plannedH} h.`,
-      action: 'Weigh it and end the drying',
-      to: `/prepare/spool/${s.tag}`,
-      weight: 45,
-    }))
+    .flatMap(s => line(s.printer!, dueOfWetSpool(s.tag, s.water!.wound, s.water!.printable)))
+  const dried = p.spools.flatMap(s =>
+    s.drying === null
+      ? []
+      : line(s.drying.dryer, dueOfDrying(s.tag, Date.parse(s.drying.from), s.drying.plannedH, now.value)),
+  )
   const soaked = p.soaks
-    .filter(
-      s =>
-        s.to === null &&
-        minutesLeft(s.from, s.minutes, now.value) <= 0 &&
-        minutesLeft(s.from, s.minutes, now.value) > -720,
-    )
-    .map(s => ({
-      verdict: 'look' as const,
-      printer: s.printer,
-      nozzle: null,
-      reason: `Its soak of ${Math.round(s.minutes)} min is over.`,
-      action: 'May I start',
-      to: `/prepare/check?printer=${s.printer}`,
-      weight: 50,
-    }))
+    .filter(s => s.to === null)
+    .flatMap(s => line(s.printer, dueOfSoak(s.printer, Date.parse(s.from), s.minutes, now.value)))
   return [...wet, ...dried, ...soaked]
 })
 /** A printer whose spool or soak wants a look is not fine. */
@@ -92,9 +67,7 @@ const printers = computed(() =>
     p.verdict === 'fine' && notes.value[p.name]?.some(n => n.look) ? { ...p, verdict: 'look' as const } : p,
   ),
 )
-const bench = computed(() =>
-  [...(floor.value?.bench ?? []), ...prepared.value].sort((a, b) => b.weight - a.weight).slice(0, 12),
-)
+const bench = computed(() => [...(floor.value?.bench ?? []), ...prepared.value].sort(byWeight).slice(0, 12))
 
 const verdict = computed(() => {
   const f = floor.value

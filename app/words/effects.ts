@@ -1,7 +1,7 @@
 /** The effect of a save in one sentence. */
 import type { GaugeEffect } from '#shared/answers/nozzles'
 import type { RunEffect } from '#shared/answers/runs'
-import { chance, grams, kg } from '~/words/numbers'
+import { chance, grams, kg } from '#core/words'
 
 export function runEffectWords(e: RunEffect): string {
   return e.nozzles

@@ -1,17 +1,6 @@
 /** Words and small sums of Prepare's screens. */
 import type { SpoolState } from '#shared/answers/spools'
-import { FOR_GOOD_H } from '#core/drying'
-
-/** Hours in words: minutes below an hour and a half, "for good" when there is no end. */
-export function hours(h: number): string {
-  if (!(h < FOR_GOOD_H)) return 'for good'
-  if (h < 1.5) return `${Math.round(h * 60)} min`
-  return `${h < 10 ? Number(h.toFixed(1)) : Math.round(h)} h`
-}
-/** Water in wt%, two digits that say something. */
-export function water(v: number): string {
-  return `${v >= 0.095 ? v.toFixed(2) : Number(v.toPrecision(2))} wt%`
-}
+import { FOR_GOOD_H, hours, water } from '#core/words'
 
 export type Dryness = 'dry' | 'soon' | 'wet' | 'unknown'
 /** A spool's state by the wound-spool estimate; "soon" when less than this stays. */
@@ -61,8 +50,6 @@ export function spoolSentence(s: SpoolState): string {
   )
 }
 
-/** Minutes left of what began at `from` and takes `minutes`; below 0 when it is over. */
-export const minutesLeft = (from: string, minutes: number, now: number) => minutes - (now - Date.parse(from)) / 60_000
 export function leftWords(min: number): string {
   if (min <= 0) return 'done'
   return min < 90

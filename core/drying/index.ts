@@ -16,7 +16,7 @@ export { carried, evenly, goneThroughSurface, meanAfter, meanWater, WATER_WT } f
 export type { Moisture } from './shells'
 export { historyProblems, PLACES_OF_SPOOL, soakedAt, START_WOUND, stayed, throughHistory, trace } from './history'
 export type { SpoolPlace, SpoolWater, Stay, TracePoint, Wound } from './history'
-export { drynessFixes, drynessFor, dryTime, FOR_GOOD_H } from './wet-out'
+export { drynessFixes, drynessFor, dryTime } from './wet-out'
 export type { Air, DryTime, PrintDryness } from './wet-out'
 export { fitFactor } from './factor'
 export type { FittedFactor, Weighing } from './factor'

@@ -1,4 +1,5 @@
 /** How long a dry spool stays dry enough, and whether a planned print outlasts it. Hours; water in wt%. */
+import { capital, listed } from '../words'
 import { bisect, InputError, need } from '../numeric'
 import { checkFilament, equilibriumWater, ratePerS, type Filament } from './filament'
 import { meanAfter, meanWater, WATER_WT, type Moisture } from './shells'
@@ -37,9 +38,6 @@ export function dryTime(w: SpoolWater, f: Filament, air: Air, wound: Wound, limi
   }
 }
 
-/** Hours from which a spool is said to stay dry for good; JSON has no infinity, so stored and sent times end here. */
-export const FOR_GOOD_H = 1e5
-
 export type PrintDryness = 'dry' | 'outer turns' | 'outlasts' | 'wet'
 
 /**
@@ -69,6 +67,5 @@ export function drynessFixes(hours: number, t: DryTime, inBox: DryTime | null): 
   const part = Math.min(t.strandH, t.woundH)
   if (part >= 1) out.push(`split it into ${Math.ceil(hours / part)} parts with the spool kept dry between them`)
   out.push('dry the spool first')
-  const text = out.length > 1 ? `${out.slice(0, -1).join(', ')}, or ${out[out.length - 1]}` : out[0]!
-  return text[0]!.toUpperCase() + text.slice(1)
+  return capital(listed(out))
 }

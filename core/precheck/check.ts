@@ -2,7 +2,8 @@
  * "May I press start": the job file, the spool and the printer as they stand, one line each. Thresholds are common
  * practice, no source, unless the line says where they come from.
  */
-import { drynessFixes, drynessFor, FOR_GOOD_H } from '../drying'
+import { FOR_GOOD_H, grams, hours } from '../words'
+import { drynessFixes, drynessFor } from '../drying'
 import { need, needEach, needIfKnown } from '../numeric'
 import { SETPOINT_C } from '../gcode'
 import { checkWindow, likeliest } from './profile'
@@ -21,8 +22,6 @@ const line = (key: CheckLine['key'], status: CheckStatus, says: string, fix = ''
   fix,
   waivable,
 })
-const g = (v: number) => `${v >= 100 ? v.toFixed(0) : v.toFixed(1)} g`
-const h = (v: number) => `${v >= 10 ? v.toFixed(0) : v.toFixed(1)} h`
 
 /** Numbers that are none never become a line: NaN compares as if all were well. */
 function checkFacts(f: PrecheckFacts): void {
@@ -154,18 +153,18 @@ function wear(f: PrecheckFacts): CheckLine {
     return line(
       'wear',
       'stop',
-      `The job takes ${g(asks)} of fibre; ${n.tag} has about ${g(Math.max(0, n.left.medianG))} left.`,
+      `The job takes ${grams(asks)} of fibre; ${n.tag} has about ${grams(Math.max(0, n.left.medianG))} left.`,
       'Fit another nozzle',
     )
   if (asks > n.left.low80G)
     return line(
       'wear',
       'look',
-      `The job takes ${g(asks)} of fibre; ${n.tag} has ${g(n.left.medianG)} left, but perhaps only ` +
-        `${g(Math.max(0, n.left.low80G))}.`,
+      `The job takes ${grams(asks)} of fibre; ${n.tag} has ${grams(n.left.medianG)} left, but perhaps only ` +
+        `${grams(Math.max(0, n.left.low80G))}.`,
       'Gauge it first',
     )
-  return line('wear', 'ok', `The job takes ${g(asks)} of fibre; ${n.tag} has ${g(n.left.medianG)} left.`)
+  return line('wear', 'ok', `The job takes ${grams(asks)} of fibre; ${n.tag} has ${grams(n.left.medianG)} left.`)
 }
 
 function spool(f: PrecheckFacts): CheckLine {
@@ -178,13 +177,14 @@ function spool(f: PrecheckFacts): CheckLine {
     return line(
       'spool',
       'stop',
-      `The job takes ${g(f.job.massG)} and ${f.spool.tag} has ${g(Math.max(0, f.spool.leftG))}: ${g(short)} short.`,
+      `The job takes ${grams(f.job.massG)} and ${f.spool.tag} has ${grams(Math.max(0, f.spool.leftG))}: ` +
+        `${grams(short)} short.`,
       'Load a fuller spool, or split the job',
     )
   return line(
     'spool',
     f.spool.leftG - f.job.massG < 0.05 * f.job.massG + 5 ? 'look' : 'ok',
-    `The job takes ${g(f.job.massG)}; ${f.spool.tag} has ${g(f.spool.leftG)}.`,
+    `The job takes ${grams(f.job.massG)}; ${f.spool.tag} has ${grams(f.spool.leftG)}.`,
     f.spool.leftG - f.job.massG < 0.05 * f.job.massG + 5 ? 'Weigh it: this is close' : '',
   )
 }
@@ -195,18 +195,19 @@ function dryness(f: PrecheckFacts): CheckLine {
   if (f.job.hours === null) return line('dryness', 'unknown', 'How long the job takes is not known.', 'Enter the hours')
   const d = drynessFor(f.job.hours, t)
   const where = `in the ${f.printsFrom}`
-  const stay = t.woundH < FOR_GOOD_H ? `stays dry ${h(t.woundH)} ${where}` : `stays dry ${where}`
+  const stay = t.woundH < FOR_GOOD_H ? `stays dry ${hours(t.woundH)} ${where}` : `stays dry ${where}`
   if (d === 'wet') return line('dryness', 'stop', 'The spool is too wet to print now.', 'Dry it first')
   const fixes = drynessFixes(f.job.hours, t, f.printsFrom === 'room' ? f.inBox : null)
-  if (d === 'outlasts') return line('dryness', 'stop', `The job takes ${h(f.job.hours)} and the spool ${stay}.`, fixes)
+  if (d === 'outlasts')
+    return line('dryness', 'stop', `The job takes ${hours(f.job.hours)} and the spool ${stay}.`, fixes)
   if (d === 'outer turns')
     return line(
       'dryness',
       'look',
-      `The job takes ${h(f.job.hours)}; the spool ${stay}, but its outer turns only ${h(t.strandH)}.`,
+      `The job takes ${hours(f.job.hours)}; the spool ${stay}, but its outer turns only ${hours(t.strandH)}.`,
       fixes,
     )
-  return line('dryness', 'ok', `The job takes ${h(f.job.hours)}; the spool ${stay}.`)
+  return line('dryness', 'ok', `The job takes ${hours(f.job.hours)}; the spool ${stay}.`)
 }
 
 function surface(f: PrecheckFacts): CheckLine {

@@ -1,6 +1,7 @@
 /** What whole screens read in one go: the Floor, Equip, buying. */
 import { z } from 'zod'
 import type { Rules } from '#core/limits'
+import { STATIONS } from '#core/schedule'
 import { NOZZLE_MATERIALS } from '#core/wear'
 import { SHAPES } from '../entries/nozzles'
 import { SYMPTOMS } from '../entries/runs'
@@ -60,6 +61,7 @@ export const benchLine = z.object({
   nozzle: maybe(text),
   reason: text,
   action: text,
+  station: z.enum(STATIONS),
   to: text,
   weight: number,
 })

@@ -50,6 +50,8 @@ export const nozzleLine = z.object({
   leftHighKg: maybe(number),
   pastChance: number,
   nextGaugeKg: maybe(number),
+  /** Fibre of the last job on the printer it sits on, g. */
+  jobFibreG: maybe(number),
   lastMaterial: maybe(text),
   lastGaugedAt: maybe(time),
   stale: z.boolean(),

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { chance, duration, grams, kg, kgBetween, metres, temper, typedNumber } from '~/words/numbers'
+import { chance, duration, grams, kg, kgBetween, metres } from '#core/words'
+import { temper, typedNumber } from '~/words/numbers'
 
 describe('numbers in', () => {
   test.each([

@@ -219,7 +219,7 @@ describe('pre-run check', () => {
     ['spool', { spool: { tag: 'S-02', leftG: 200 } }, 'stop', '100 g short'],
     ['spool', { spool: { tag: 'S-02', leftG: 310 } }, 'look', '310 g'],
     ['spool', { spool: null }, 'unknown', 'No spool'],
-    ['dryness', job({ hours: 12 }), 'look', 'outer turns only 6.0 h'],
+    ['dryness', job({ hours: 12 }), 'look', 'outer turns only 6 h'],
     ['dryness', job({ hours: 30 }), 'stop', 'stays dry 20 h'],
     ['dryness', { dryness: { strandH: 0, woundH: 0 } }, 'stop', 'too wet'],
     ['dryness', { dryness: null, drynessMissing: 'Not known where it stood.' }, 'unknown', 'Not known where'],

@@ -8,7 +8,7 @@ import FieldWhen from '~/components/ui/FieldWhen.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useEntryForm } from '~/composables/entry-form'
-import { kg } from '~/words/numbers'
+import { kg } from '#core/words'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 

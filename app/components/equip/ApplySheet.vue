@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Applies what was tried: one change with its date, the hazards of the work, and the facts of a nozzle swap. */
+import { zoneWord } from '#core/words'
 import { computed, ref, watch } from 'vue'
 import { cautionsFor, type Action, type Caution } from '#core/cautions'
 import { HOT_YIELD_MPA, swapTemperature, torqueCeiling, zChange } from '#core/changeover'
@@ -107,7 +108,9 @@ async function save(confirmed: string[] = []): Promise<void> {
   )
   if (done === null) return
   if (done !== 'queued')
-    ui.say(`${done.printer} changed. Now: ${done.limits.map(l => `${l.zone} ${l.limitC} °C (${l.part})`).join(', ')}.`)
+    ui.say(
+      `${done.printer} changed. Now: ${done.limits.map(l => `${zoneWord(l.zone)} ${l.limitC} °C (${l.part})`).join(', ')}.`,
+    )
   emit('applied')
 }
 const otherErrors = computed(() =>

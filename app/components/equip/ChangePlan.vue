@@ -16,7 +16,7 @@ import {
   type Rules,
   type Swap,
 } from '#core/limits'
-import { money } from '~/lib/changes'
+import { money } from '#core/words'
 
 const props = defineProps<{
   printer: Printer

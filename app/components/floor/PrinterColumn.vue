@@ -4,13 +4,15 @@
  * allowed, heavy bar = the part that decides, arrowheads = what the last job asked, fill = what the printer reports
  * now.
  */
+import type { ZoneLimit } from '#shared/answers/printers'
+import { zoneWord, kg, kgBetween } from '#core/words'
 import type { FloorPrinter } from '#shared/answers/bench'
 import type { Live } from '#shared/answers/live'
 import { computed } from 'vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
 import { when } from '#shared/time'
-import { kg, kgBetween, temper } from '~/words/numbers'
+import { temper } from '~/words/numbers'
 import { laneX, NARROW, TOP, WALL_HEIGHT, WIDE, y } from '~/components/floor/axis'
 
 const props = defineProps<{
@@ -28,7 +30,7 @@ defineEmits<{ fit: [headId: number] }>()
 const lanes = computed(() => {
   const p = props.printer
   const of = (
-    z: 'nozzle' | 'bed' | 'chamber',
+    z: ZoneLimit['zone'],
     headId: number | null,
     label: string,
     asked: number | null,
@@ -46,7 +48,13 @@ const lanes = computed(() => {
   }
   return [
     ...p.heads.map((h, i) =>
-      of('nozzle', h.id, p.heads.length > 1 ? h.name : 'nozzle', h.askedC, props.live?.heads[i]?.nowC ?? null),
+      of(
+        'hotend',
+        h.id,
+        p.heads.length > 1 ? h.name : zoneWord('hotend'),
+        h.askedC,
+        props.live?.heads[i]?.nowC ?? null,
+      ),
     ),
     of('bed', null, 'bed', p.last?.bedC ?? null, props.live?.bed?.nowC ?? null),
     // an open frame has no chamber to fill
@@ -269,7 +277,8 @@ const sentence = computed(() =>
         </summary>
         <ul class="grid gap-1">
           <li v-for="l in printer.limits" :key="l.id">
-            <b>{{ l.zone }} {{ l.limitC }} °C</b>, {{ l.part }}: {{ l.basis }}{{ l.note ? `, ${l.note}` : '' }}.{{
+            <b>{{ zoneWord(l.zone) }} {{ l.limitC }} °C</b>, {{ l.part }}: {{ l.basis
+            }}{{ l.note ? `, ${l.note}` : '' }}.{{
               l.enteredBy ? ` Entered by ${l.enteredBy}, ${when(l.enteredAt!, zone)}` : ''
             }}
           </li>

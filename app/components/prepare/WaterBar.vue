@@ -4,7 +4,7 @@
  * prints cleanly.
  */
 import { computed } from 'vue'
-import { water } from '~/words/water'
+import { water } from '#core/words'
 
 const props = defineProps<{ strand: number; wound: number; printable: number; soaked: number; label: string }>()
 const top = computed(() => Math.max(props.soaked, props.printable * 1.3, props.wound, props.strand) * 1.02)

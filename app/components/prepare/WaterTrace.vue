@@ -6,7 +6,7 @@
 import { computed } from 'vue'
 import type { TracePoint } from '#core/drying'
 import { day, when } from '#shared/time'
-import { water } from '~/words/water'
+import { water } from '#core/words'
 
 const props = defineProps<{ points: readonly TracePoint[]; printable: number; zone: string; tag: string }>()
 const W = 560,

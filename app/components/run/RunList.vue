@@ -4,7 +4,7 @@ import type { RunLine } from '#shared/answers/runs'
 import { ref, watch } from 'vue'
 import { read } from '~/lib/api'
 import { when } from '#shared/time'
-import { grams } from '~/words/numbers'
+import { grams } from '#core/words'
 import { useShop } from '~/state/shop'
 
 const props = defineProps<{ show: number | null }>()

@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 import type { FullScan } from '#core/gcode'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import { duration, metres } from '~/words/numbers'
+import { duration, metres } from '#core/words'
 import { problemWords } from '~/state/scans'
 import { VERDICT_TEXT } from '~/words/verdict'
 

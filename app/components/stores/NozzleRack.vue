@@ -2,7 +2,7 @@
 /** The rack: a row per nozzle type, a tag per nozzle. Filled = fitted, open = on the shelf, crossed = retired. */
 import { computed } from 'vue'
 import type { ShopData } from '~/state/shop'
-import { kg } from '~/words/numbers'
+import { kg } from '#core/words'
 
 const props = defineProps<{ shop: ShopData }>()
 const rows = computed(() =>

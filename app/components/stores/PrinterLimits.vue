@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Printers with their heads and, per zone, the deciding part; the parts themselves are edited in the stack. */
+import { zoneWord } from '#core/words'
 import type { ShopData } from '~/state/shop'
 
 type Printer = ShopData['printers'][number]
@@ -27,7 +28,9 @@ const headOf = (p: Printer, id: number | null) => p.heads.find(h => h.id === id)
           :key="i"
           class="grid min-h-[40px] grid-cols-[96px_64px_minmax(0,1fr)] items-center gap-x-3 border-b border-faint px-3 text-sm"
         >
-          <span>{{ l.zone }}{{ p.heads.length > 1 && l.headId !== null ? `, ${headOf(p, l.headId)?.name}` : '' }}</span
+          <span
+            >{{ zoneWord(l.zone)
+            }}{{ p.heads.length > 1 && l.headId !== null ? `, ${headOf(p, l.headId)?.name}` : '' }}</span
           ><b class="text-right">{{ l.limitC }} °C</b>
           <span class="py-1"
             >{{ l.part

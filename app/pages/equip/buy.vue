@@ -19,9 +19,8 @@ import { NOZZLE_MATERIALS, START_SIGMA, type NozzleMaterial } from '#core/wear'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import PriceSheet from '~/components/equip/PriceSheet.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
-import { money } from '~/lib/changes'
+import { chance, kg, kgBetween, money } from '#core/words'
 import { useAnswer } from '~/composables/answer'
-import { chance, kg, kgBetween } from '~/words/numbers'
 import { useShop } from '~/state/shop'
 
 const CostChart = defineAsyncComponent(() => import('~/components/equip/CostChart.vue'))

@@ -22,9 +22,8 @@ import ClassMark from '~/components/ui/ClassMark.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import { useEquip } from '~/composables/equip'
-import { money } from '~/lib/changes'
+import { kg, money, percent } from '#core/words'
 import { saveFile } from '~/lib/files'
-import { kg } from '~/words/numbers'
 
 useHead({ title: 'Fleet · Equip · Iron Nozzle' })
 const { data, failure, filaments, fleet } = useEquip()
@@ -166,7 +165,6 @@ const detailTitle = computed(() => {
   if (!d) return ''
   return `${d.r.m.name} on ${d.printer.name}${d.printer.heads.length > 1 ? `, ${d.head.name}` : ''}`
 })
-const percent = (v: number) => `${Math.round(v * 100)} %`
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A nozzle: what is left, what it rests on, its section, its wear chart, its record; and gauging it on the chart. */
+import { gaugeDue } from '#core/schedule'
 import type { RecordLine } from '#shared/answers/nozzles'
 import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import {
@@ -27,7 +28,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { day } from '#shared/time'
-import { chance, kg, kgBetween } from '~/words/numbers'
+import { chance, kg, kgBetween } from '#core/words'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 import { VERDICT_TEXT } from '~/words/verdict'
@@ -186,12 +187,13 @@ const verdict = computed(() => {
       text: `Last gauge found it ${lastShape.join(', ')}: retire it or gauge it again.`,
     }
   const limit = limitMm.value === null ? 'its limit' : `${Number(limitMm.value.toFixed(3))} mm`
-  if (f.pastChance > 0.5)
+  const due = gaugeDue({ pastChance: f.pastChance, nextGaugeKg: null, jobFibreG: null }, p.input.acceptedRisk)
+  if (due === 'now')
     return {
       verdict: 'stop' as const,
       text: `Probably past ${limit} (${chance(f.pastChance)}): gauge it before the next job, or retire it.`,
     }
-  if (f.pastChance >= (p.input.acceptedRisk ?? 0.1))
+  if (due === 'before a filled job')
     return {
       verdict: 'look' as const,
       text: `Gauge before the next filled job: ${chance(f.pastChance)} chance that it is past ${limit}.`,

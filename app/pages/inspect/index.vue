@@ -7,7 +7,8 @@ import LifeBar from '~/components/ui/LifeBar.vue'
 import { useListKeys } from '~/composables/list-keys'
 import { useAnswer } from '~/composables/answer'
 import { day } from '#shared/time'
-import { chance, kg, kgBetween } from '~/words/numbers'
+import { gaugeDue } from '#core/schedule'
+import { chance, kg, kgBetween } from '#core/words'
 import { useShop } from '~/state/shop'
 
 useHead({ title: 'Inspect · Iron Nozzle' })
@@ -16,10 +17,12 @@ const { data: nozzles, failure } = useAnswer('/api/nozzles')
 const filter = ref('')
 const withRetired = ref(false)
 const risk = computed(() => shop.data?.settings.acceptedRisk ?? 0.1)
+/** One rule with the Floor and the nozzle's own page. */
+const dueOf = (n: NozzleLine) => (n.retired ? null : gaugeDue(n, risk.value))
 const verdictOf = (n: NozzleLine) => {
-  if (n.retired) return 'fine' as const
-  if (n.pastChance > 0.5) return 'stop' as const
-  return n.pastChance >= risk.value ? ('look' as const) : ('fine' as const)
+  const due = dueOf(n)
+  if (due === null) return 'fine' as const
+  return due === 'now' ? ('stop' as const) : ('look' as const)
 }
 const sorted = computed(() =>
   [...(nozzles.value ?? [])]
@@ -37,7 +40,16 @@ const sorted = computed(() =>
         a.tag.localeCompare(b.tag),
     ),
 )
-const first = computed(() => sorted.value.find(n => n.place && !n.retired && n.pastChance >= risk.value))
+const ORDER = ['now', 'before a filled job', 'after this job'] as const
+const first = computed(() => {
+  const fitted = sorted.value.filter(n => n.place)
+  return ORDER.map(due => fitted.find(n => dueOf(n) === due)).find(n => n !== undefined)
+})
+const firstWords = (n: NozzleLine) =>
+  dueOf(n) === 'after this job'
+    ? `Gauge ${n.tag} on ${n.place} after this job: it is due in ${kg(n.nextGaugeKg)} of fibre, and a job like ` +
+      `the last takes ${kg(n.jobFibreG! / 1000)}.`
+    : `Gauge ${n.tag} on ${n.place} first: ${chance(n.pastChance)} chance that it is past its limit.`
 const soon = computed(
   () => sorted.value.filter(n => n.place && n.nextGaugeKg !== null).sort((a, b) => a.nextGaugeKg! - b.nextGaugeKg!)[0],
 )
@@ -53,8 +65,7 @@ const { onKey } = useListKeys()
         <template v-if="first"
           ><VerdictMark :verdict="verdictOf(first)" class="mt-[2px]" /><span
             :class="verdictOf(first) === 'stop' ? 'text-stop' : 'text-look'"
-            >Gauge {{ first.tag }} on {{ first.place }} first: {{ chance(first.pastChance) }} chance that it is past its
-            limit.</span
+            >{{ firstWords(first) }}</span
           ></template
         >
         <template v-else-if="soon"

@@ -3,7 +3,7 @@
 import type { DryerRow } from '#shared/answers/prepare'
 import type { SpoolState } from '#shared/answers/spools'
 import { computed, ref } from 'vue'
-import { FOR_GOOD_H } from '#core/drying'
+import { FOR_GOOD_H, hours } from '#core/words'
 import AirSheet from '~/components/prepare/AirSheet.vue'
 import DryerSheet from '~/components/prepare/DryerSheet.vue'
 import EndSheet, { type ToEnd } from '~/components/prepare/EndSheet.vue'
@@ -14,7 +14,8 @@ import EmptyShop from '~/components/ui/EmptyShop.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { usePrepare } from '~/composables/prepare'
 import { when, withTimes } from '#shared/time'
-import { drynessOf, hours, leftWords, minutesLeft, placeWords } from '~/words/water'
+import { drynessOf, leftWords, placeWords } from '~/words/water'
+import { minutesLeft } from '#core/schedule'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 
@@ -127,8 +128,8 @@ const dryWords = (s: { woundH: number; strandH: number }) =>
             >
             <b
               v-if="s.drying"
-              :class="minutesLeft(s.drying.from, s.drying.plannedH * 60, now) <= 0 ? 'text-look' : ''"
-              >{{ leftWords(minutesLeft(s.drying.from, s.drying.plannedH * 60, now)) }}</b
+              :class="minutesLeft(Date.parse(s.drying.from), s.drying.plannedH * 60, now) <= 0 ? 'text-look' : ''"
+              >{{ leftWords(minutesLeft(Date.parse(s.drying.from), s.drying.plannedH * 60, now)) }}</b
             >
             <span v-if="s.drying?.timeOutH && s.drying.timeOutH < s.drying.plannedH" class="text-look"
               >switches itself off after {{ s.drying.timeOutH }} h</span

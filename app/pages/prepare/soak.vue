@@ -20,7 +20,8 @@ import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
 import { day, when } from '#shared/time'
-import { leftWords, minutesLeft } from '~/words/water'
+import { leftWords } from '~/words/water'
+import { minutesLeft } from '#core/schedule'
 import { useLive } from '~/state/live'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -126,7 +127,7 @@ function hotterBed(bedC: number | null): string {
 }
 const sentence = computed(() => {
   if (soak.value) {
-    const left = minutesLeft(soak.value.from, soak.value.minutes, now.value)
+    const left = minutesLeft(Date.parse(soak.value.from), soak.value.minutes, now.value)
     return left > 0
       ? {
           verdict: 'look' as const,

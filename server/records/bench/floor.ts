@@ -3,8 +3,9 @@
  * bench.
  */
 import type { BenchLine, Floor, FloorHead, FloorNozzle, FloorPrinter } from '#shared/answers/bench'
-import type { Mark } from '#shared/answers/parts'
 import type { ZoneLimit } from '#shared/answers/printers'
+import { byWeight, dueOfPrinter } from '#core/schedule'
+import { kg } from '#core/words'
 import { sql } from 'drizzle-orm'
 import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
@@ -79,7 +80,7 @@ export async function floor(db: Connection): Promise<Floor> {
     bench.push(...lines)
     return p
   })
-  bench.sort((a, b) => b.weight - a.weight)
+  bench.sort(byWeight)
   return {
     printers,
     bench,
@@ -125,107 +126,23 @@ function toNozzle(n: Record<string, unknown> & { last: { abrasivity: number; mat
   }
 }
 
-const percent = (v: number) => (v > 0.99 ? 'over 99 %' : `${Math.max(1, Math.round(v * 100))} %`)
-const kg = (v: number) => (v >= 1 ? `${v.toPrecision(2)} kg` : `${Number((v * 1000).toPrecision(2))} g`)
-const SOFT: NozzleMaterial[] = ['brass', 'plated copper']
-
-/**
- * What there is to do on one printer, each line with its reason and one action. The weight is chance × consequence, 0
- * to 100.
- */
+/** What there is to do at one printer; when nothing is, when the next gauge will be. */
 function linesOf(p: FloorPrinter, risk: number): BenchLine[] {
-  const lines: BenchLine[] = []
-  const add = (verdict: Mark, nozzle: string | null, reason: string, action: string, to: string, weight: number) =>
-    lines.push({ verdict, printer: p.name, nozzle, reason, action, to, weight })
-  const over = (zone: ZoneLimit['zone'], headId: number | null, asked: number | null) => {
-    const limit = p.limits.find(l => l.zone === zone && l.headId === headId)
-    if (!limit || asked === null || asked <= limit.limitC) return
-    const by = asked - limit.limitC
-    add(
-      zone === 'hotend' || by > 5 ? 'stop' : 'look',
-      null,
-      `The last job asked ${asked} °C of the ${zone === 'hotend' ? 'nozzle' : zone}; ` +
-        `the ${limit.part} stops at ${limit.limitC} °C.`,
-      'Do not repeat it here; see the run',
-      `/run?show=${p.last!.runId}`,
-      95,
-    )
-  }
-  for (const h of p.heads) {
-    over('hotend', h.id, h.askedC)
-    const n = h.nozzle
-    const place = p.heads.length > 1 ? ` (${h.name})` : ''
-    if (!n) {
-      add('look', null, `No nozzle fitted${place}.`, 'Fit one', `/stores?fit=${h.id}`, 20)
-      continue
-    }
-    const gauge = `/inspect/${n.tag}?gauge=1`
-    const broken = n.shape.filter(s => s === 'loose insert' || s === 'cracked plating' || s === 'chipped')
-    if (broken.length > 0)
-      add('stop', n.tag, `Last gauge found: ${broken.join(', ')}.`, 'Retire it', `/inspect/${n.tag}`, 92)
-    if (n.pastChance > 0.5)
-      add(
-        'stop',
-        n.tag,
-        `${percent(n.pastChance)} chance that it is past ` +
-          `${n.limitMm === null ? 'its limit' : `${n.limitMm.toFixed(2)} mm`} after ${kg(n.fibreG / 1000)} of fibre.`,
-        'Gauge it before the next job',
-        gauge,
-        60 + 30 * n.pastChance,
-      )
-    else if (n.pastChance >= risk)
-      add(
-        'look',
-        n.tag,
-        `${kg(n.fibreG / 1000)} fibre through; ${percent(n.pastChance)} chance that it is past ` +
-          `${n.limitMm === null ? 'its limit' : `${n.limitMm.toFixed(2)} mm`}.`,
-        'Gauge it before the next filled job',
-        gauge,
-        30 + 60 * n.pastChance,
-      )
-    else if (n.nextGaugeKg !== null && p.last && n.nextGaugeKg * 1000 < p.last.fibreG * 1.5)
-      add(
-        'look',
-        n.tag,
-        `Gauge due in ${kg(n.nextGaugeKg)} of fibre; a job like the last takes ${kg(p.last.fibreG / 1000)}.`,
-        'Gauge it after this job',
-        gauge,
-        28,
-      )
-    else if (SOFT.includes(n.material) && n.lastMaterial)
-      add(
-        'look',
-        n.tag,
-        `${n.material[0]!.toUpperCase()}${n.material.slice(1)} wears fast with ${n.lastMaterial}.`,
-        'Fit a hard nozzle',
-        `/stores?fit=${h.id}`,
-        25,
-      )
-  }
-  const bed = p.last?.bedC ?? null,
-    chamber = p.last?.chamberC ?? null
-  over('bed', null, bed)
-  over('chamber', null, chamber)
-  if (p.last?.outcome === 'failed')
-    add(
-      'look',
-      null,
-      `${p.last.name} failed${p.last.stopped ? ` ${p.last.stopped}` : ''}` +
-        `${p.last.symptoms.length ? `: ${p.last.symptoms.join(', ')}` : ''}.`,
-      'Look at its nozzle',
-      p.heads[0]?.nozzle ? `/inspect/${p.heads[0].nozzle.tag}` : `/run?show=${p.last.runId}`,
-      35,
-    )
-  if (lines.length === 0) {
-    const next = p.heads.map(h => h.nozzle?.nextGaugeKg).filter(v => v != null)
-    add(
-      'fine',
-      p.heads[0]?.nozzle?.tag ?? null,
-      next.length > 0 ? `Gauge due in ${kg(Math.min(...next))} of fibre.` : 'Nothing due.',
-      p.heads[0]?.nozzle ? 'Open the nozzle' : 'Log a run',
-      p.heads[0]?.nozzle ? `/inspect/${p.heads[0].nozzle.tag}` : '/run',
-      1,
-    )
-  }
-  return lines
+  const due = dueOfPrinter(p, risk)
+  if (due.length > 0)
+    return due.map(({ mark, about, open, ...d }) => ({ ...d, verdict: mark, printer: p.name, nozzle: about, to: open }))
+  const next = p.heads.map(h => h.nozzle?.nextGaugeKg).filter(v => v != null)
+  const nozzle = p.heads[0]?.nozzle?.tag ?? null
+  return [
+    {
+      verdict: 'fine',
+      printer: p.name,
+      nozzle,
+      reason: next.length > 0 ? `Gauge due in ${kg(Math.min(...next))} of fibre.` : 'Nothing due.',
+      action: nozzle === null ? 'Log a run' : 'Open the nozzle',
+      station: nozzle === null ? 'run' : 'inspect',
+      to: nozzle === null ? '/run' : `/inspect/${nozzle}`,
+      weight: 1,
+    },
+  ]
 }

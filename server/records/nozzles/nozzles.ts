@@ -1,4 +1,5 @@
 /** The nozzle's page and the list in Inspect. */
+import { grams } from '#core/words'
 import type { NozzleLine, NozzlePage, RecordLine } from '#shared/answers/nozzles'
 import { asc, eq, sql } from 'drizzle-orm'
 import { compareLaws, forecast } from '#core/wear'
@@ -22,6 +23,8 @@ export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
       where o.printer_id = p.id) > 1 then ' · ' || h.name else '' end end place,
       f.fibre_g, f.left_kg, f.left_low_kg, f.left_high_kg, f.past_chance, f.next_gauge_kg, f.stale,
       l.abrasivity, l.material_name,
+      (select sum(t.fibre_g) from run_tools t where t.run_id = (select r.id from standing_runs r
+      where r.printer_id = p.id order by r.ended_at desc, r.id desc limit 1)) job_fibre_g,
       (select ${iso('max(g.occurred_at)')} from standing_gauges g where g.nozzle_id = n.id) last_gauged_at
     from nozzles n join nozzle_types y on y.id = n.type_id
     left join forecasts f on f.nozzle_id = n.id
@@ -51,6 +54,7 @@ export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
       leftHighKg: kg(r.left_high_kg),
       pastChance: (r.past_chance as number | null) ?? 0,
       nextGaugeKg: kg(r.next_gauge_kg),
+      jobFibreG: r.job_fibre_g as number | null,
       lastMaterial: r.material_name as string | null,
       lastGaugedAt: r.last_gauged_at as string | null,
       stale: (r.stale as boolean | null) ?? true,
@@ -186,8 +190,6 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
         : { reason: r.strike_reason as string, person: r.struck_by as string, at: r.struck_at as string },
   }))
 }
-
-const grams = (v: number) => `${v >= 100 ? v.toFixed(0) : v.toFixed(1)} g`
 
 const found = (g: Record<string, unknown>): GaugeFound => ({
   valueMm: g.value_mm as number | null,

@@ -3,6 +3,7 @@
  * answers: recorded as another bore, an earlier gauge that was wrong, or as read. A misread pin and another nozzle in
  * hand change the entry itself, which the form does before it sends it again.
  */
+import { mmNumber, smallChance } from '#core/words'
 import { eq, sql } from 'drizzle-orm'
 import {
   borePosterior,
@@ -36,8 +37,6 @@ const OTHER_NOZZLE = `${UNEXPECTED}:other-nozzle`
  */
 const WORTH_ASKING = 0.05
 
-const mm = (v: number) => `${Number(v.toFixed(3))}`
-
 /** The question, or null when the reading is usual enough. */
 export async function unexpectedBore(
   tx: Connection,
@@ -66,8 +65,9 @@ export async function unexpectedBore(
     code: UNEXPECTED,
     field,
     message:
-      `By ${before}, ${log!.tag} should be ${mm(expected.median)} mm now (95 % between ` +
-      `${mm(expected.low95)} and ${mm(expected.high95)}); this reading has a chance of ${chanceWords(chance)}.` +
+      `By ${before}, ${log!.tag} should be ${mmNumber(expected.median, 3)} mm now (95 % between ` +
+      (`${mmNumber(expected.low95, 3)} and ${mmNumber(expected.high95, 3)}); this reading has a chance of ` +
+        `${smallChance(chance)}.`) +
       `${shrank} What does it mean?`,
     choices: [
       ...others,
@@ -88,8 +88,6 @@ export async function unexpectedBore(
     ],
   }
 }
-
-const chanceWords = (p: number) => (p < 0.0001 ? 'under 0.01 %' : `${Number((p * 100).toPrecision(1))} %`)
 
 /** The new reading lies wholly below an earlier one. */
 function isBelow(reading: BoreObservation, g: NozzleLog['gauges'][number]): boolean {
@@ -121,20 +119,20 @@ async function otherBores(
     for (const t of types)
       out.push({
         code: `${OTHER_TYPE}${t.id}`,
-        label: `It is a ${mm(b)} nozzle: record it as ${t.name}`,
+        label: `It is a ${mmNumber(b, 3)} nozzle: record it as ${t.name}`,
         hint: 'Its bore and its limit change with it',
       })
     if (types.length === 0 && canBe(log, b))
       out.push({
         code: `${OTHER_BORE}${b}`,
-        label: `It is a ${mm(b)} nozzle: record it as ${typeName(log, b)}`,
+        label: `It is a ${mmNumber(b, 3)} nozzle: record it as ${typeName(log, b)}`,
         hint: `A new type, copied from ${log.type.name}; check its geometry in Stores`,
       })
   }
   return out
 }
 
-const typeName = (log: NozzleLog, boreMm: number) => `${log.type.material} ${mm(boreMm)}`
+const typeName = (log: NozzleLog, boreMm: number) => `${log.type.material} ${mmNumber(boreMm, 3)}`
 const canBe = (log: NozzleLog, boreMm: number) => log.type.tipFlatMm > boreMm && log.type.inletMm > boreMm
 
 /** Does what the answer asks for, before the gauge is stored. */

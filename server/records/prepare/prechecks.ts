@@ -2,6 +2,7 @@
  * The check before a run: the facts gathered from every subject's records, the lines made by the core, stored with the
  * answers.
  */
+import { LONGEST_SOAK_H } from '#core/schedule'
 import type { MaterialRow } from '#shared/answers/materials'
 import type { CheckOfRun, PrecheckAnswer, StoredCheck } from '#shared/answers/prepare'
 import type { StackPrinter } from '#shared/answers/printers'
@@ -9,7 +10,7 @@ import type { SpoolState } from '#shared/answers/spools'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { checkStack, demandOfJob, inOrder, offsetC, reason, stackOf, type Demand } from '#core/limits'
-import { FOR_GOOD_H } from '#core/drying'
+import { FOR_GOOD_H } from '#core/words'
 import type { FullScan } from '#core/gcode'
 import { fibreMassG, massG } from '#core/materials'
 import { precheck, verdictOf, type PrecheckFacts, type WindowOfMaterial } from '#core/precheck'
@@ -174,7 +175,7 @@ async function soakOf(db: Connection, printer: StackPrinter, now: Date): Promise
   const [s] = await db.execute<{ from: string; minutes: number; outcome: string | null }>(sql`
     select ${iso('occurred_at')} "from", minutes, outcome from standing_soaks
     where printer_id = ${printer.id} and (ended_at is null
-    or ended_at > now() - interval '1 hour') and occurred_at > now() - interval '12 hours'
+    or ended_at > now() - interval '1 hour') and occurred_at > now() - ${LONGEST_SOAK_H} * interval '1 hour'
     order by occurred_at desc, id desc limit 1`)
   if (!s) return null
   const leftMin = s.minutes - (now.getTime() - Date.parse(s.from)) / 60_000

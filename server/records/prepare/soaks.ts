@@ -1,4 +1,5 @@
 /** Soaks: what is started, which run, and what the printer reported meanwhile. */
+import { LONGEST_SOAK_H } from '#core/schedule'
 import type { SoakLine } from '#shared/answers/prepare'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
@@ -26,7 +27,7 @@ export async function soakingPrinters(db: Connection): Promise<number[]> {
   return (
     await db.execute<{ id: number }>(
       sql`select distinct printer_id id from standing_soaks
-        where ended_at is null and occurred_at > now() - interval '12 hours'`,
+        where ended_at is null and occurred_at > now() - ${LONGEST_SOAK_H} * interval '1 hour'`,
     )
   ).map(r => r.id)
 }
@@ -56,7 +57,7 @@ export async function saveSoak(
   if (!printer) refuseField('printerId', 'This printer is not known')
   const [open] = await tx.execute<{ id: number }>(
     sql`select id::int from standing_soaks where printer_id = ${s.printerId} and ended_at is null
-      and occurred_at > now() - interval '12 hours' order by occurred_at desc limit 1`,
+      and occurred_at > now() - ${LONGEST_SOAK_H} * interval '1 hour' order by occurred_at desc limit 1`,
   )
   if (open)
     ask(

@@ -2,6 +2,7 @@
  * The water in every spool: its log turned into the places it stood in, and carried through by the core. Nothing of it
  * is stored; a spool's state is worked out when it is asked for, and is the same in every process.
  */
+import { FOR_GOOD_H } from '#core/words'
 import type { DryingLine, ShopAir, SpoolHistory, SpoolState } from '#shared/answers/spools'
 import { sql } from 'drizzle-orm'
 import {
@@ -11,7 +12,6 @@ import {
   equilibriumWater,
   filamentOf,
   fitFactor,
-  FOR_GOOD_H,
   meanWater,
   soakedAt,
   START_WOUND,

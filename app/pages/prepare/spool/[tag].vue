@@ -21,7 +21,9 @@ import { useEntryForm } from '~/composables/entry-form'
 import { useNow } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
 import { when, withTimes } from '#shared/time'
-import { drynessOf, hours, leftWords, minutesLeft, placeWords, spoolSentence, water } from '~/words/water'
+import { hours, water } from '#core/words'
+import { drynessOf, leftWords, placeWords, spoolSentence } from '~/words/water'
+import { minutesLeft } from '#core/schedule'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 import { VERDICT_TEXT } from '~/words/verdict'
@@ -240,7 +242,7 @@ async function save(confirmed: string[] = []): Promise<void> {
         />{{ withTimes(spoolSentence(data.state), shop.zone) }}
       </p>
       <p v-if="drying" class="sheet mb-3 flex flex-wrap items-center gap-x-4 px-3 py-1">
-        <b>{{ leftWords(minutesLeft(drying.from, drying.plannedH * 60, now)) }}</b> in {{ drying.dryer }} at
+        <b>{{ leftWords(minutesLeft(Date.parse(drying.from), drying.plannedH * 60, now)) }}</b> in {{ drying.dryer }} at
         {{ drying.setC }} °C, since {{ when(drying.from, shop.zone) }}, {{ drying.plannedH }} h planned.
         <button type="button" class="button ml-auto" @click="endIt">End it</button>
       </p>

@@ -1,0 +1,32 @@
+/** What is due: why, what to do about it, where, and how much it matters. */
+
+export const STATIONS = ['floor', 'equip', 'prepare', 'run', 'inspect', 'stores'] as const
+export type Station = (typeof STATIONS)[number]
+
+export interface Due {
+  /** `stop`: not before it is done; `look`: when a person comes by. */
+  mark: 'look' | 'stop'
+  /** Tag of the nozzle or spool that it is about; null when it is the printer. */
+  about: string | null
+  /** What is so, as a sentence with its numbers. */
+  reason: string
+  /** The one thing to do. */
+  action: string
+  /** Where it is done, and what is opened there. */
+  station: Station
+  open: string
+  /** 0 to 100; see `weightOf`. */
+  weight: number
+}
+
+/**
+ * How much a due matters, 0 to 100: what being due at all is worth, and on top the chance that it goes wrong times what
+ * that costs. All three are chosen so that what can hurt or break comes first, then what spoils the next job, then what
+ * can wait; common practice, no source. `chance` 0 to 1, the others 0 to 100 and together at most 100.
+ */
+export function weightOf(atAll: number, chance = 0, consequence = 0): number {
+  return Math.min(100, Math.max(0, atAll + chance * consequence))
+}
+
+/** The most pressing first. */
+export const byWeight = (a: { weight: number }, b: { weight: number }): number => b.weight - a.weight

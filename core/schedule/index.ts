@@ -1,0 +1,10 @@
+/**
+ * What is due at the bench, why, and how much it matters. One rule for each, whoever asks: the Floor, a list, a record.
+ */
+export { byWeight, STATIONS, weightOf } from './due'
+export type { Due, Station } from './due'
+export { BROKEN, dueOfNozzle, gaugeDue, JOBS_AHEAD, PROBABLY_PAST } from './nozzle'
+export type { GaugeDue, NozzleFacts } from './nozzle'
+export { dueOfPrinter, FAR_OVER_C } from './printer'
+export type { PrinterFacts } from './printer'
+export { dueOfDrying, dueOfSoak, dueOfWetSpool, LONGEST_SOAK_H, minutesLeft, soakStands } from './prepare'

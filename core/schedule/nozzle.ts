@@ -1,0 +1,108 @@
+/** When a nozzle is due: for a gauge, for retirement, for a harder one. */
+import type { NozzleMaterial } from '../wear'
+import { capital, chance, kg, listed } from '../words'
+import { weightOf, type Due } from './due'
+
+/** Above this chance a nozzle is rather past its limit than not. */
+export const PROBABLY_PAST = 0.5
+/** A gauge that falls due within so many jobs like the last is done after this one. */
+export const JOBS_AHEAD = 1.5
+/** What was seen at the last gauge that ends a nozzle, whatever its bore. */
+export const BROKEN: readonly string[] = ['loose insert', 'cracked plating', 'chipped']
+const SOFT: readonly NozzleMaterial[] = ['brass', 'plated copper']
+
+export interface NozzleFacts {
+  tag: string
+  material: NozzleMaterial
+  /** Bore at which it is retired, mm; null without such a rule. */
+  limitMm: number | null
+  /** Fibre that has gone through, g. */
+  fibreG: number
+  /** Chance that it is past a limit, 0 to 1. */
+  pastChance: number
+  /** Fibre until a gauge is due, kg; null when that is not known. */
+  nextGaugeKg: number | null
+  /** Fibre of the last job on its printer, g; null before any. */
+  jobFibreG: number | null
+  /** Last filled filament; null before any. */
+  lastMaterial: string | null
+  /** What the last gauge saw. */
+  shape: readonly string[]
+}
+
+export type GaugeDue = 'now' | 'before a filled job' | 'after this job'
+
+/**
+ * When the next gauge is due, the one rule for the Floor, the list and the nozzle's own page; null while none is.
+ * `acceptedRisk` is the chance of being past the limit from which the shop wants a gauge, 0 to 1.
+ */
+export function gaugeDue(
+  n: Pick<NozzleFacts, 'pastChance' | 'nextGaugeKg' | 'jobFibreG'>,
+  acceptedRisk: number,
+): GaugeDue | null {
+  if (n.pastChance > PROBABLY_PAST) return 'now'
+  if (n.pastChance >= acceptedRisk) return 'before a filled job'
+  const soon = n.nextGaugeKg !== null && n.jobFibreG !== null && n.nextGaugeKg * 1000 < n.jobFibreG * JOBS_AHEAD
+  return soon ? 'after this job' : null
+}
+
+/** What is due at one nozzle; `headId` is the head it sits on. */
+export function dueOfNozzle(n: NozzleFacts, headId: number, acceptedRisk: number): Due[] {
+  const out: Due[] = []
+  const at = { about: n.tag, station: 'inspect' } as const
+  const gauge = { ...at, open: `/inspect/${n.tag}?gauge=1` }
+  const limit = n.limitMm === null ? 'its limit' : `${n.limitMm.toFixed(2)} mm`
+  const past = `${chance(n.pastChance)} chance that it is past ${limit}`
+  const through = kg(n.fibreG / 1000)
+  const broken = n.shape.filter(s => BROKEN.includes(s))
+  if (broken.length > 0)
+    out.push({
+      ...at,
+      mark: 'stop',
+      reason: `Last gauge found: ${listed(broken, 'and')}.`,
+      action: 'Retire it',
+      open: `/inspect/${n.tag}`,
+      weight: weightOf(92),
+    })
+  switch (gaugeDue(n, acceptedRisk)) {
+    case 'now':
+      out.push({
+        ...gauge,
+        mark: 'stop',
+        reason: `${past} after ${through} of fibre.`,
+        action: 'Gauge it before the next job',
+        weight: weightOf(60, n.pastChance, 30),
+      })
+      break
+    case 'before a filled job':
+      out.push({
+        ...gauge,
+        mark: 'look',
+        reason: `${through} fibre through; ${past}.`,
+        action: 'Gauge it before the next filled job',
+        weight: weightOf(30, n.pastChance, 60),
+      })
+      break
+    case 'after this job':
+      out.push({
+        ...gauge,
+        mark: 'look',
+        reason: `Gauge due in ${kg(n.nextGaugeKg)} of fibre; a job like the last takes ${kg(n.jobFibreG! / 1000)}.`,
+        action: 'Gauge it after this job',
+        weight: weightOf(28),
+      })
+      break
+    case null:
+      if (SOFT.includes(n.material) && n.lastMaterial !== null)
+        out.push({
+          mark: 'look',
+          about: n.tag,
+          reason: `${capital(n.material)} wears fast with ${n.lastMaterial}.`,
+          action: 'Fit a hard nozzle',
+          station: 'stores',
+          open: `/stores?fit=${headId}`,
+          weight: weightOf(25),
+        })
+  }
+  return out
+}

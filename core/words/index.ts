@@ -1,0 +1,19 @@
+/** Words for numbers and units, and pieces of sentences: one set for core, server and screens. */
+export {
+  celsius,
+  chance,
+  duration,
+  FOR_GOOD_H,
+  grams,
+  hours,
+  kg,
+  kgBetween,
+  metres,
+  mm,
+  mmNumber,
+  money,
+  percent,
+  smallChance,
+  water,
+} from './numbers'
+export { capital, counted, listed, zoneWord } from './sentences'

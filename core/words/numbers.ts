@@ -1,0 +1,91 @@
+/**
+ * Numbers with their units as the shop reads them: as many digits as are known, one rule for each unit. They never
+ * throw; what is no number is "unknown". Common practice, no source.
+ */
+
+/** Hours from which something is said to last for good; JSON has no infinity, so stored and sent times end here. */
+export const FOR_GOOD_H = 1e5
+
+const UNKNOWN = 'unknown'
+const whole = (v: number) => String(Math.round(Number(v.toPrecision(2))))
+
+/** Mass given in kg, two significant digits: "12 kg", "0.19 kg", "58 g" below 0.1 kg. `v` in kg, 0 or more. */
+export function kg(v: number | null): string {
+  if (v === null || !Number.isFinite(v)) return UNKNOWN
+  if (v < 0.0005) return '0 kg'
+  if (v < 0.0995) return `${Number((v * 1000).toPrecision(2))} g`
+  return `${v >= 9.95 ? whole(v) : v.toPrecision(2)} kg`
+}
+
+/** An 80 % range with one unit: "80 % between 0.05 and 0.41 kg". Both in kg, 0 or more. */
+export function kgBetween(low: number, high: number): string {
+  if (!Number.isFinite(low) || !Number.isFinite(high)) return UNKNOWN
+  const inGrams = high < 0.0995
+  const text = (v: number) => {
+    if (v < 0.0005) return '0'
+    if (inGrams) return String(Number((v * 1000).toPrecision(2)))
+    return v >= 9.95 ? whole(v) : v.toPrecision(v < 0.1 ? 1 : 2)
+  }
+  return `80 % between ${text(low)} and ${text(high)} ${inGrams ? 'g' : 'kg'}`
+}
+
+/** Mass as weighed, in g: "312 g", "31.2 g", "3.1 g". */
+export function grams(v: number): string {
+  if (!Number.isFinite(v)) return UNKNOWN
+  if (Math.abs(v) < 0.005) return '0 g'
+  if (Math.abs(v) >= 100) return `${v.toFixed(0)} g`
+  return Math.abs(v) >= 10 ? `${v.toFixed(1)} g` : `${Number(v.toPrecision(2))} g`
+}
+
+/** A chance, 0 to 1, never surer than "under 1 %" and "over 99 %". */
+export function chance(v: number): string {
+  if (!Number.isFinite(v)) return UNKNOWN
+  if (v < 0.005) return 'under 1 %'
+  return v > 0.995 ? 'over 99 %' : `${Math.round(v * 100)} %`
+}
+/** A chance so small that its size is the point: one digit, down to "under 0.01 %". 0 to 1. */
+export function smallChance(v: number): string {
+  if (!Number.isFinite(v)) return UNKNOWN
+  return v < 0.0001 ? 'under 0.01 %' : `${Number((v * 100).toPrecision(1))} %`
+}
+/** A share, 0 to 1, in whole percent. */
+export const percent = (v: number): string => (Number.isFinite(v) ? `${Math.round(v * 100)} %` : UNKNOWN)
+
+/** A length in mm to so many places. */
+export const mm = (v: number, digits = 3): string => (Number.isFinite(v) ? `${v.toFixed(digits)} mm` : UNKNOWN)
+/** The number alone of a length in mm, without idle zeros, to so many places: "0.4", "0.4125". */
+export const mmNumber = (v: number, digits = 4): string =>
+  Number.isFinite(v) ? String(Number(v.toFixed(digits))) : UNKNOWN
+/** A length of filament given in mm, as metres. */
+export const metres = (lengthMm: number): string =>
+  Number.isFinite(lengthMm) ? `${(lengthMm / 1000).toFixed(lengthMm >= 10_000 ? 1 : 2)} m` : UNKNOWN
+
+/** A temperature in °C, at most one place. */
+export const celsius = (v: number): string => (Number.isFinite(v) ? `${Number(v.toFixed(1))} °C` : UNKNOWN)
+
+/** A time in s as a clock says it: "48 min", "9 h 05 min". */
+export function duration(seconds: number): string {
+  if (!Number.isFinite(seconds)) return UNKNOWN
+  const m = Math.round(seconds / 60)
+  return m < 60 ? `${m} min` : `${Math.floor(m / 60)} h ${String(m % 60).padStart(2, '0')} min`
+}
+/** Hours of an estimate: minutes below an hour and a half, "for good" when there is no end. */
+export function hours(h: number): string {
+  if (Number.isNaN(h) || h === -Infinity) return UNKNOWN
+  if (h >= FOR_GOOD_H) return 'for good'
+  if (h < 1.5) return `${Math.round(h * 60)} min`
+  return `${h < 10 ? Number(h.toFixed(1)) : Math.round(h)} h`
+}
+
+/** Water in wt%, two digits that say something. */
+export function water(v: number): string {
+  if (!Number.isFinite(v)) return UNKNOWN
+  return `${v >= 0.095 ? v.toFixed(2) : Number(v.toPrecision(2))} wt%`
+}
+
+/** An amount of money, with the shop's currency behind it when it has one. */
+export function money(v: number, currency: string): string {
+  if (!Number.isFinite(v)) return UNKNOWN
+  const text = v >= 100 ? Math.round(v) : Number(v.toFixed(v < 10 ? 1 : 0))
+  return `${text}${currency ? ` ${currency}` : ''}`
+}

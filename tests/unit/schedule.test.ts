@@ -1,0 +1,156 @@
+/** What is due, and how much it matters. The weights are common practice, no source; their order is what is held. */
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import {
+  byWeight,
+  dueOfDrying,
+  dueOfNozzle,
+  dueOfPrinter,
+  dueOfSoak,
+  dueOfWetSpool,
+  gaugeDue,
+  JOBS_AHEAD,
+  LONGEST_SOAK_H,
+  minutesLeft,
+  soakStands,
+  STATIONS,
+  weightOf,
+  type NozzleFacts,
+  type PrinterFacts,
+} from '#core/schedule'
+
+const RISK = 0.1
+const nozzle = (more: Partial<NozzleFacts> = {}): NozzleFacts => ({
+  tag: 'N-014',
+  material: 'hardened steel',
+  limitMm: 0.44,
+  fibreG: 480,
+  pastChance: 0.02,
+  nextGaugeKg: 2,
+  jobFibreG: 62,
+  lastMaterial: 'PA6-CF20',
+  shape: [],
+  ...more,
+})
+const printer = (more: Partial<PrinterFacts> = {}): PrinterFacts => ({
+  heads: [{ id: 1, name: 'head', askedC: 280, nozzle: nozzle() }],
+  limits: [
+    { zone: 'hotend', headId: 1, limitC: 290, part: 'sensor' },
+    { zone: 'bed', headId: null, limitC: 110, part: 'bed heater' },
+  ],
+  last: {
+    runId: 7,
+    name: 'bracket',
+    outcome: 'finished',
+    symptoms: [],
+    stopped: null,
+    fibreG: 62,
+    bedC: 100,
+    chamberC: null,
+  },
+  ...more,
+})
+
+describe('a gauge', () => {
+  test.each([
+    [{ pastChance: 0.51 }, 'now'],
+    [{ pastChance: 0.5 }, 'before a filled job'],
+    [{ pastChance: RISK }, 'before a filled job'],
+    [{ pastChance: 0.09, nextGaugeKg: 0.062 }, 'after this job'],
+    [{ pastChance: 0.09, nextGaugeKg: 0.062 * JOBS_AHEAD }, null],
+    [{ pastChance: 0.09, nextGaugeKg: null }, null],
+    [{ pastChance: 0.09, nextGaugeKg: 0.01, jobFibreG: null }, null],
+  ] as const)('%o: %s', (more, due) => expect(gaugeDue(nozzle(more), RISK)).toBe(due))
+
+  test('its sentence says why, with numbers and units, and leads to the gauge', () => {
+    const [now] = dueOfNozzle(nozzle({ pastChance: 0.7 }), 1, RISK)
+    expect(now).toMatchObject({
+      mark: 'stop',
+      about: 'N-014',
+      reason: '70 % chance that it is past 0.44 mm after 0.48 kg of fibre.',
+      station: 'inspect',
+      open: '/inspect/N-014?gauge=1',
+    })
+    const [after] = dueOfNozzle(nozzle({ nextGaugeKg: 0.05 }), 1, RISK)
+    expect(after!.reason).toBe('Gauge due in 50 g of fibre; a job like the last takes 62 g.')
+    expect(dueOfNozzle(nozzle({ limitMm: null, pastChance: 0.7 }), 1, RISK)[0]!.reason).toContain('past its limit')
+  })
+  test('what was seen broken comes before everything about its bore', () => {
+    const due = dueOfNozzle(nozzle({ shape: ['oval', 'chipped', 'loose insert'], pastChance: 0.99 }), 1, RISK)
+    expect(due.sort(byWeight)[0]).toMatchObject({ mark: 'stop', action: 'Retire it' })
+    expect(due[0]!.reason).toBe('Last gauge found: chipped and loose insert.')
+  })
+  test('a soft nozzle is due only once something filled went through, and nothing else is', () => {
+    expect(dueOfNozzle(nozzle({ material: 'brass' }), 4, RISK)[0]).toMatchObject({ open: '/stores?fit=4' })
+    expect(dueOfNozzle(nozzle({ material: 'brass', lastMaterial: null }), 4, RISK)).toEqual([])
+    expect(dueOfNozzle(nozzle({ material: 'brass', pastChance: 0.7 }), 4, RISK)).toHaveLength(1)
+  })
+  test('surer of being past, never less pressing', () => {
+    const chances = fc.double({ min: 0, max: 1, noNaN: true })
+    const weight = (pastChance: number) => dueOfNozzle(nozzle({ pastChance }), 1, RISK)[0]?.weight ?? 0
+    fc.assert(fc.property(chances, chances, (a, b) => weight(Math.min(a, b)) <= weight(Math.max(a, b)) + 1e-9))
+  })
+})
+
+describe('a printer', () => {
+  test('with nothing due: nothing', () => expect(dueOfPrinter(printer(), RISK)).toEqual([]))
+  test('a limit that the last job went over comes first of all', () => {
+    const hot = printer({ heads: [{ id: 1, name: 'head', askedC: 300, nozzle: nozzle({ pastChance: 1 }) }] })
+    const [first] = dueOfPrinter(hot, RISK).sort(byWeight)
+    expect(first).toMatchObject({ mark: 'stop', station: 'run', open: '/run?show=7' })
+    expect(first!.reason).toBe('The last job asked 300 °C of the nozzle; the sensor stops at 290 °C.')
+  })
+  test.each([
+    [110, null],
+    [112, 'look'],
+    [116, 'stop'],
+  ])('a bed asked %s °C where 110 is allowed: %s', (bedC, mark) => {
+    const due = dueOfPrinter(printer({ last: { ...printer().last!, bedC } }), RISK)
+    expect(due.map(d => d.mark)).toEqual(mark === null ? [] : [mark])
+  })
+  test('an empty head, named where there are several', () => {
+    const empty = { id: 2, name: 'high flow', askedC: null, nozzle: null }
+    expect(dueOfPrinter(printer({ heads: [empty] }), RISK)[0]!.reason).toBe('No nozzle fitted.')
+    expect(dueOfPrinter(printer({ heads: [...printer().heads, empty] }), RISK)[0]).toMatchObject({
+      reason: 'No nozzle fitted (high flow).',
+      open: '/stores?fit=2',
+    })
+  })
+  test('a job that failed sends to its nozzle, or to the run where there is none', () => {
+    const last = { ...printer().last!, outcome: 'failed' as const, stopped: 'at 40 %', symptoms: ['popping', 'clog'] }
+    const [due] = dueOfPrinter(printer({ last }), RISK)
+    expect(due).toMatchObject({ reason: 'bracket failed at 40 %: popping, clog.', open: '/inspect/N-014' })
+    const bare = printer({ last, heads: [{ id: 1, name: 'head', askedC: null, nozzle: null }] })
+    expect(dueOfPrinter(bare, RISK).find(d => d.reason.includes('failed'))!.open).toBe('/run?show=7')
+  })
+})
+
+describe('what is under way', () => {
+  const now = Date.UTC(2026, 10, 24, 12)
+  const ago = (hours: number) => now - hours * 3_600_000
+  test('minutes that are left', () => {
+    expect(minutesLeft(ago(1), 90, now)).toBe(30)
+    expect(minutesLeft(ago(2), 90, now)).toBe(-30)
+  })
+  test('a drying once it has had its hours', () => {
+    expect(dueOfDrying('S-07', ago(5), 6, now)).toBeNull()
+    expect(dueOfDrying('S-07', ago(6), 6, now)).toMatchObject({ reason: 'S-07 has dried its 6 h.' })
+  })
+  test('a soak once it is over, until it is long forgotten', () => {
+    expect(dueOfSoak('Ribble', ago(0.4), 30, now)).toBeNull()
+    expect(dueOfSoak('Ribble', ago(0.6), 30, now)).toMatchObject({ open: '/prepare/check?printer=Ribble' })
+    expect(dueOfSoak('Ribble', ago(LONGEST_SOAK_H + 1), 30, now)).toBeNull()
+    expect(soakStands(ago(LONGEST_SOAK_H), 30, now)).toBe(true)
+  })
+  test('a wet spool says how wet, and what would be dry', () =>
+    expect(dueOfWetSpool('S-07', 1.234, 0.5).reason).toBe(
+      'S-07 on it is too wet: 1.23 wt%, it prints cleanly up to 0.50.',
+    ))
+})
+
+test('weights stay on their scale, and every station has a screen', () => {
+  expect(weightOf(20)).toBe(20)
+  expect(weightOf(60, 1, 30)).toBe(90)
+  expect(weightOf(90, 1, 90)).toBe(100)
+  expect(new Set(STATIONS).size).toBe(STATIONS.length)
+})
