@@ -107,10 +107,10 @@ async function save(confirmed: string[] = []): Promise<void> {
     confirmed,
   )
   if (done === null) return
-  if (done !== 'queued')
-    ui.say(
-      `${done.printer} changed. Now: ${done.limits.map(l => `${zoneWord(l.zone)} ${l.limitC} °C (${l.part})`).join(', ')}.`,
-    )
+  if (done !== 'queued') {
+    const limits = done.limits.map(l => `${zoneWord(l.zone)} ${l.limitC} °C (${l.part})`)
+    ui.say(`${done.printer} changed. Now: ${limits.join(', ')}.`)
+  }
   emit('applied')
 }
 const otherErrors = computed(() =>
