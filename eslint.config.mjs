@@ -50,6 +50,7 @@ export default withNuxt(
       // a class list is one line to prettier; a pattern in a test cannot be broken
       'max-len': ['error', { code: 120, ignorePattern: '^\\s*class="[^"]*"$', ignoreRegExpLiterals: true }],
       'max-statements-per-line': ['error', { max: 1 }],
+      'max-lines': ['error', { max: 300, skipBlankLines: true, skipComments: true }],
       'no-nested-ternary': 'error',
       'vue/multi-word-component-names': 'off',
       'vue/require-default-prop': 'off',

@@ -1,0 +1,37 @@
+/** Completions of the last word. */
+import { SHAPES } from '#shared/entries/nozzles'
+import { type StripShop, same, SPOOL_WORDS } from '~/strip/grammar'
+
+const firstWords = (shop: StripShop) => [
+  ...shop.nozzles.map(n => n.tag),
+  ...shop.printers.map(p => p.name),
+  ...shop.spools.map(s => s.tag),
+  'fit',
+  'remove',
+  'retire',
+  'spool',
+]
+function laterWords(first: string, shop: StripShop): string[] {
+  if (shop.nozzles.some(n => same(n.tag, first))) return ['bore', 'tip', ...SHAPES.map(s => s.replace(' ', '-'))]
+  if (first === 'spool') return [...shop.spools.map(s => s.tag), ...SPOOL_WORDS]
+  if (['fit', 'remove', 'retire'].includes(first))
+    return [...shop.nozzles.filter(n => !n.retired).map(n => n.tag), ...shop.printers.map(p => p.name)]
+  return [
+    ...shop.spools.map(s => s.tag),
+    ...shop.materials.map(m => m.name.replaceAll(' ', '-')),
+    'failed',
+    ...shop.printers.flatMap(p => p.heads.map(h => h.name.replaceAll(' ', '-'))),
+  ]
+}
+
+/** Completions for the last word, most likely first: tags, names and the words that may stand there. */
+export function completions(line: string, shop: StripShop, most = 8): string[] {
+  if (/\s$/.test(line) || line === '') return []
+  const words = line.split(/\s+/)
+  const last = words[words.length - 1]!.toLowerCase()
+  const pool = words.length === 1 ? firstWords(shop) : laterWords(words[0]!.toLowerCase(), shop)
+  const start = pool.filter(p => p.toLowerCase().startsWith(last) && p.toLowerCase() !== last)
+  const inside =
+    last.length >= 2 ? pool.filter(p => !p.toLowerCase().startsWith(last) && p.toLowerCase().includes(last)) : []
+  return [...new Set([...start, ...inside])].slice(0, most)
+}
