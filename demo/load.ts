@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- the demo in the order in which it happens */
 /**
  * Loads the demo: 14 months of the invented shop, made by a seeded generator and saved through the same records as real
  * entries, all in one transaction. The same seed and anchor give the same shop. True wear is known only to the

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- a table: the invented shop */
 /** Hollin Mill Print Shop: the invented shop's printers, materials, nozzle types and nozzles. */
 import { STARTING_STACKS, type DescribedPart } from '#core/limits'
 import type { MaterialEntry } from '#shared/entries/materials'

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- the reader's one loop over bytes: cut apart, it is slower */
 /**
  * One streaming pass over the bytes of a job file: call `push` with chunks of any size, then `finish`.
  * Memory does not grow with the file (but for the exact flow list, capped at two million moves).

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one search, from what can be swapped to the cheapest set */
 /**
  * Which swaps make it run, at the least cost. Exact: every combination of what couples the zones (nozzle, feed tube,
  * lid or enclosure) is tried; given that, the groups are independent and each takes its cheapest part that holds. Cost

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- a table: the catalogue of part kinds */
 /**
  * The kinds of parts a printer is made of, with start limits to be overridden by the maker's data sheet. Limits are as
  * rated; the guard band is taken off when they are used. Values are common practice, no source, unless the basis is a

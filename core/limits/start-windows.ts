@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- a table: start values by polymer */
 /**
  * Windows to start from, by polymer. Temperatures, bores and drying: common practice, no source. Glass transition and
  * melting points: handbook values of the polymers, from memory. Strain at break and curl: from memory, typical

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- a table of tables */
 /** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
 import type { ZoneLimit } from '#shared/answers/printers'
 import type { SpoolKind } from '#shared/entries/spools'

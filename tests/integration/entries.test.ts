@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one shop, used from entry to entry */
 /** Runs, gauges, fittings and strikes as the records take them. */
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'

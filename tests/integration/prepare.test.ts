@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one shop, used from entry to entry */
 /** Prepare's records: dryings and spools' water, soaks, warm-ups, changeovers, anneals, and the check before a run. */
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one shop, used from entry to entry */
 /**
  * Stacks as the records keep them: described, changed, undone, edited, imported; what was entered before stacks is
  * kept.

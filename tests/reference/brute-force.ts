@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- a program of its own, apart from the core */
 /**
  * The wear posterior by brute force, to hold the real one against: own code, own box, no table, no cleverness. Every
  * (ln κ, d0) of a fine grid gets its prior times its likelihood; bores and lives are counted into narrow bins.

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- published cases, one after the other */
 /** Checks of the wear model; the source stands beside each. */
 import { levenbergMarquardt } from 'ml-levenberg-marquardt'
 import { describe, expect, test } from 'vitest'

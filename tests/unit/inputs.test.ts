@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- a table: every public function of the core */
 /**
  * Every public function of the core with numbers that are none: NaN and both infinities are refused by an InputError
  * that names the field, and below nothing is either refused so or answered in numbers. A function that takes numbers

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- the reader's rules, one after the other */
 /** The reader's rules one by one (docs/job-file-reader.md); numbers in the names are rule numbers. */
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'

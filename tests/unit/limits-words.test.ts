@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- a table of sentences */
 /** The words of each requirement: what a technician reads when it holds, is short, or cannot be told. */
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- the rules of the limits, one after the other */
 /** Requirements one by one, verdicts, changes and words. Stacks are the starting ones, adapted. */
 import { describe, expect, test } from 'vitest'
 import {

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { completions } from '~/strip/complete'
 import { understand } from '~/strip/parse'
-import { type StripShop } from '~/strip/grammar'
+import type { StripShop } from '~/strip/grammar'
 import { fittingSchema } from '#shared/entries/printers'
 import { gaugeSchema } from '#shared/entries/nozzles'
 import { runSchema } from '#shared/entries/runs'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one drawing with its scale, parts and leaders */
 /**
  * A printer as a labelled section: chamber parts on its wall, the hotend of one head, the bed. Each part with its limit
  * as rated and as usable; the weakest part of each zone drawn heavy; the guard band hatched; what is asked as

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one drawing, wide and compact */
 /**
  * One printer on the heat wall: lanes for each nozzle, the bed and the chamber on the shared axis. Hatched = not
  * allowed, heavy bar = the part that decides, arrowheads = what the last job asked, fill = what the printer reports

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- plan, schools and start of one drying */
 /**
  * Drying plan: hours to the target in each dryer the shop has, what a cooler one leaves, and the schools beside the
  * model.

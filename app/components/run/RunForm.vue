@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- what is typed, offered and worked out beside it changes together; tools are RunTool */
 /** Log a run: from a job file that was read, or by hand. Remembers printer and spool; offers the fitted nozzle. */
 import type { StoredCheck } from '#shared/answers/prepare'
 import type { RunEffect } from '#shared/answers/runs'
@@ -14,7 +15,8 @@ import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import LifeBar from '~/components/ui/LifeBar.vue'
+import RunTool from '~/components/run/RunTool.vue'
+import { amountOf, newTool, typedAmount, type ToolForm } from '~/components/run/tool-form'
 import { useEntryForm } from '~/composables/entry-form'
 import { useAnswer } from '~/composables/answer'
 import { runEffectWords } from '~/words/effects'
@@ -39,32 +41,6 @@ const outbox = useOutbox()
 const form = useEntryForm('/api/runs')
 const { data: equip } = useAnswer('/api/equip')
 
-interface ToolForm {
-  tool: number
-  headId: number | null
-  nozzleId: number | null
-  spoolId: number | null
-  materialId: number | null
-  setC: number | null
-  way: 'grams' | 'metres' | 'weights'
-  grams: number | null
-  metres: number | null
-  beforeG: number | null
-  afterG: number | null
-}
-const newTool = (tool: number): ToolForm => ({
-  tool,
-  headId: null,
-  nozzleId: null,
-  spoolId: null,
-  materialId: null,
-  setC: null,
-  way: 'grams',
-  grams: null,
-  metres: null,
-  beforeG: null,
-  afterG: null,
-})
 const v = reactive({
   printerId: null as number | null,
   name: '',
@@ -231,18 +207,6 @@ function fillFrom(r: RunEntry): void {
 }
 const scanInUse = computed(() => props.scan ?? (keptJob.value?.scan as unknown as FullScan | undefined) ?? null)
 
-/** An amount as the form types it, and back. */
-function typedAmount(a: RunEntry['tools'][number]['amount']): Partial<ToolForm> {
-  if (a.kind === 'grams') return { way: 'grams', grams: a.grams }
-  if (a.kind === 'metres') return { way: 'metres', metres: a.metres }
-  return a.kind === 'weights' ? { way: 'weights', beforeG: a.beforeG, afterG: a.afterG } : {}
-}
-function amountOf(t: ToolForm) {
-  if (t.way === 'grams') return { kind: 'grams', grams: t.grams }
-  if (t.way === 'metres') return { kind: 'metres', metres: t.metres }
-  return { kind: 'weights', beforeG: t.beforeG, afterG: t.afterG }
-}
-
 /** Fraction, density and material of a tool's filament as chosen. */
 function filament(t: ToolForm) {
   const s = shop.data?.spools.find(x => x.id === t.spoolId)
@@ -392,7 +356,6 @@ async function save(confirmed: string[] = []): Promise<void> {
   })
   emit('saved', done)
 }
-const err = (t: number, field: string) => form.errors.value[`tools.${t}.${field}`]
 </script>
 
 <template>
@@ -419,101 +382,22 @@ const err = (t: number, field: string) => form.errors.value[`tools.${t}.${field}
         <VerdictMark verdict="stop" />{{ w }}
       </p>
     </div>
-    <fieldset v-for="(t, i) in v.tools" :key="t.tool" class="grid gap-3 border-t border-rule pt-2">
-      <legend class="float-left w-full font-semibold">{{ scanInUse ? `Tool ${t.tool}` : 'What went through' }}</legend>
-      <div class="grid gap-3 sm:grid-cols-2">
-        <FieldSelect
-          v-if="heads.length > 1"
-          :id="`run-head-${i}`"
-          :model-value="t.headId"
-          label="Head"
-          :options="heads"
-          :error="err(i, 'headId')"
-          @update:model-value="id => pickHead(t, id)"
-        />
-        <FieldSelect
-          :id="`run-nozzle-${i}`"
-          v-model="t.nozzleId"
-          label="Nozzle"
-          :options="nozzlesFor(t.headId)"
-          :error="err(i, 'nozzleId') ?? err(i, 'headId')"
-        />
-        <FieldSelect
-          :id="`run-spool-${i}`"
-          :model-value="t.spoolId"
-          label="Spool"
-          :options="spools"
-          :error="err(i, 'spoolId')"
-          @update:model-value="id => pickSpool(t, id)"
-        />
-        <FieldSelect
-          v-if="t.spoolId === null"
-          :id="`run-material-${i}`"
-          v-model="t.materialId"
-          label="Material"
-          :options="materials"
-          :error="err(i, 'materialId')"
-        />
-      </div>
-      <div v-if="!scanInUse" class="grid gap-3 sm:grid-cols-3">
-        <FieldSelect
-          :id="`run-way-${i}`"
-          v-model="t.way"
-          label="Known by"
-          :options="[
-            { value: 'grams', text: 'grams' },
-            { value: 'metres', text: 'metres' },
-            { value: 'weights', text: 'spool before and after' },
-          ]"
-        />
-        <FieldNumber
-          v-if="t.way === 'grams'"
-          :id="`run-grams-${i}`"
-          v-model="t.grams"
-          label="Extruded"
-          unit="g"
-          placeholder="312"
-          :error="err(i, 'amount.grams') ?? err(i, 'amount')"
-        />
-        <FieldNumber
-          v-else-if="t.way === 'metres'"
-          :id="`run-metres-${i}`"
-          v-model="t.metres"
-          label="Extruded"
-          unit="m"
-          placeholder="104"
-          :error="err(i, 'amount.metres') ?? err(i, 'amount')"
-        />
-        <template v-else>
-          <FieldNumber
-            :id="`run-before-${i}`"
-            v-model="t.beforeG"
-            label="Spool before"
-            unit="g"
-            :error="err(i, 'amount.beforeG')"
-          />
-          <FieldNumber
-            :id="`run-after-${i}`"
-            v-model="t.afterG"
-            label="Spool after"
-            unit="g"
-            :error="err(i, 'amount.afterG') ?? err(i, 'amount')"
-          />
-        </template>
-        <FieldNumber
-          :id="`run-set-${i}`"
-          v-model="t.setC"
-          label="Nozzle set to"
-          unit="°C"
-          placeholder="if known"
-          :error="err(i, 'setC')"
-        />
-      </div>
-      <p v-if="effectOf(t)" class="font-semibold" role="status">{{ effectOf(t) }}</p>
-      <p v-if="lifeOf(t)" class="flex flex-wrap items-center gap-2 text-sm text-ink2">
-        <LifeBar v-bind="lifeOf(t)!" :width="220" /> fibre left, 1 g to 100 kg; dashed: after this run
-      </p>
-    </fieldset>
+    <RunTool
+      v-for="(t, i) in v.tools"
+      :key="t.tool"
+      v-model="v.tools[i]!"
+      :index="i"
+      :by-file="scanInUse !== null"
+      :heads="heads"
+      :nozzles="nozzlesFor(t.headId)"
+      :spools="spools"
+      :materials="materials"
+      :errors="form.errors.value"
+      :effect="effectOf(t)"
+      :life="lifeOf(t)"
+      @head="id => pickHead(t, id)"
+      @spool="id => pickSpool(t, id)"
+    />
     <div class="grid gap-3 border-t border-rule pt-3 sm:grid-cols-3">
       <FieldWhen id="run-ended" v-model="v.endedAt" label="Ended" :error="form.errors.value.endedAt" />
       <FieldNumber

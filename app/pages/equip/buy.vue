@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one screen: figures, chart and comparison of the same choice */
 /**
  * Which nozzle to buy: cost per kg of filled filament by the shop's own wear and rates, and from how much on the dear
  * one pays.

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one screen: matrix, reasons and suggestion of the same fleet */
 /** The fleet: every filament against every printer, one mark and one word each; open a cell for its reasons. */
 import Papa from 'papaparse'
 import { computed, ref, watch } from 'vue'

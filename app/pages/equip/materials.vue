@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one screen: facts and practices of one material */
 /** Materials: what each filament asks, value by value with its basis, and the practices that disagree, side by side. */
 import type { MaterialRow, SetRow } from '#shared/answers/materials'
 import { computed, ref, shallowRef, watch } from 'vue'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one screen: everything of one nozzle */
 /** A nozzle: what is left, what it rests on, its section, its wear chart, its record; and gauging it on the chart. */
 import { gaugeDue } from '#core/schedule'
 import type { RecordLine } from '#shared/answers/nozzles'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one screen: plan, start and log */
 /** Anneal: ramp, soak through, hold, cool; which oven can, both schools, and a timer. */
 import type { AnnealLine } from '#shared/answers/prepare'
 import { computed, reactive, ref, watch } from 'vue'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one screen: plan, purge and log */
 /** From one filament to another on the same head: how hot, how much, through what. */
 import type { MaterialRow } from '#shared/answers/materials'
 import { computed, reactive, ref, watch } from 'vue'

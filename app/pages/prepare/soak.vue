@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one screen: plan, live readings and warm-ups */
 /** Soak: how long until the chamber really holds, by this printer's own warm-up when there is one. */
 import type { SoakLine, WarmUpLine } from '#shared/answers/prepare'
 import { computed, reactive, ref, watch } from 'vue'

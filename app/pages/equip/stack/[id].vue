@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one screen: parts, changes and edits of one stack */
 /** One printer's stack: drawn, its parts with limit and basis, what was changed, and its file. */
 import type { StoredPart } from '#shared/answers/printers'
 import { computed, ref, shallowRef, watch } from 'vue'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one screen: what is asked, lines and answers */
 /** May I press start: printer, spool and job file on one page with a verdict. */
 import type { PrecheckAnswer } from '#shared/answers/prepare'
 import { computed, reactive, ref, watch } from 'vue'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one screen: everything of one spool */
 /** One spool: how wet it is and why, how long it stays dry, and how to dry it. */
 import { SPOOL_HAPPENINGS, SPOOL_KINDS, type SpoolKind } from '#shared/entries/spools'
 import { computed, reactive, ref } from 'vue'
