@@ -172,7 +172,7 @@ test('the fleet: filter, reasons of a cell, suggestion, CSV', async ({ page }) =
   await expect(page.getByLabel('Filament').locator('option:checked')).toHaveText('PPS')
   await page.goto('/equip/fleet')
   await page.getByRole('button', { name: 'Suggest one' }).click()
-  await expect(page.getByText(/^Give it to (Calder|Swale)/)).toBeVisible()
+  await expect(page.getByText(/^\s*Give it to (Calder|Swale)/)).toBeVisible()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save as CSV' }).click(),
