@@ -1,4 +1,5 @@
 import { fileURLToPath } from 'node:url'
+import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
 
 const alias = { '~': fileURLToPath(new URL('./app', import.meta.url)) }
@@ -7,6 +8,11 @@ export default defineConfig({
   resolve: { alias },
   test: {
     projects: [
+      {
+        resolve: { alias },
+        plugins: [vue()],
+        test: { name: 'components', include: ['tests/components/**/*.test.ts'], environment: 'happy-dom' },
+      },
       { resolve: { alias }, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], testTimeout: 30_000 } },
       {
         resolve: { alias },

@@ -1,6 +1,6 @@
 /**
  * npm test: everything there is to check, and a closing line. Installs what is missing; makes a PostgreSQL for itself.
- * Parts can be named: npm test -- types lint unit reference integration e2e
+ * Parts can be named: npm test -- types lint unit components reference integration e2e
  */
 import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
@@ -113,7 +113,7 @@ async function aside() {
 try {
   prepare()
   const apart = aside()
-  for (const project of ['unit', 'reference', 'integration']) if (wanted(project)) await vitest(project)
+  for (const project of ['unit', 'components', 'reference', 'integration']) if (wanted(project)) await vitest(project)
   for (const { title, ok, text } of await apart) {
     say(title)
     if (!ok || text.trim() !== '') console.log(text.trim())
