@@ -19,6 +19,10 @@ export interface Filament {
   fillerFraction: number
 }
 
+/**
+ * Mass of an empty spool, g, that nobody weighed: plastic ones of a kilogram weigh so much; common practice, no source.
+ */
+export const USUAL_TARE_G = 200
 /** Diameter of filament, mm, that nothing else tells. */
 export const USUAL_DIAMETER_MM = 1.75
 

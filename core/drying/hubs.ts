@@ -12,6 +12,9 @@ export const HUBS: Readonly<Record<string, number>> = {
   'metal': 200,
 }
 
+/** What a hub can be made of: the one list for form, schema and core. */
+export const HUB_WORDS = Object.keys(HUBS) as [string, ...string[]]
+
 /** Ceiling of a hub that nothing is known of. */
 export const UNKNOWN_HUB_C = 60
 

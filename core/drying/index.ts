@@ -20,7 +20,7 @@ export { drynessFixes, drynessFor, dryTime } from './wet-out'
 export type { Air, DryTime, PrintDryness } from './wet-out'
 export { fitFactor } from './factor'
 export type { FittedFactor, Weighing } from './factor'
-export { hubCeilingC, HUBS, UNKNOWN_HUB_C } from './hubs'
+export { hubCeilingC, HUB_WORDS, HUBS, UNKNOWN_HUB_C } from './hubs'
 export {
   DESICCANT_DEW_C,
   DRYER_KINDS,

@@ -1,7 +1,7 @@
 /** Spools and what happens to them. */
 import { z } from 'zod'
-import { DRYING_C, RH_PERCENT } from '#core/drying'
-import { id, between, note, when, text, tag } from './fields'
+import { DRYING_C, HUB_WORDS, RH_PERCENT } from '#core/drying'
+import { id, between, note, when, tag } from './fields'
 
 interface Happening {
   /** What a form offers, and what a save says. */
@@ -64,7 +64,8 @@ export const spoolEventSchema = z
 
 export const spoolFields = z.object({
   tareG: between(0, 5000, 'g').nullable().default(null),
-  hub: text(60).default(''),
+  /** Empty while nobody knows: it is asked for where a spool is dried. */
+  hub: z.enum(['', ...HUB_WORDS], { error: 'Choose what the hub is made of' }).default(''),
   densityGCm3: between(0.5, 10, 'g/cm³').nullable().default(null),
   fillerFraction: between(0, 0.8, '(as a share of mass)').nullable().default(null),
   note,

@@ -10,6 +10,7 @@ import { afterAll, beforeAll, expect, inject, test } from 'vitest'
 import { MU_SD, WEAR_MODEL } from '#core/wear'
 import { connect, type Database } from '../../server/db/client'
 import { migrationFiles } from '../../server/db/files'
+import { listSpools } from '../../server/records/spools/spools'
 import { migrate } from '../../server/db/migrate'
 import { refreshMissingCeilings } from '../../server/records/printers/ceilings'
 import { floor } from '../../server/records/bench/floor'
@@ -31,6 +32,10 @@ beforeAll(async () => {
   const loader = postgres(url, { max: 1, onnotice: () => {} })
   await loader.unsafe(
     gunzipSync(readFileSync(new URL('../samples/databases/before-models.sql.gz', import.meta.url))).toString(),
+  )
+  // hubs as they could be typed then
+  await loader.unsafe(
+    `update public.spools set hub = 'pc' where id = 1; update public.spools set hub = 'grey plastic' where id = 2`,
   )
   await loader.end()
   const connection = connect(url, { max: 3 })
@@ -106,4 +111,12 @@ test('limits and everything else still read', async () => {
 test('a drying at 230 °C, accepted once, takes no screen from anybody', async () => {
   const p = await prepare(db)
   expect(p.spools.map(s => s.tag)).toEqual(['S-01', 'S-02'])
+})
+
+test('hubs have the core’s own words; what was typed otherwise is kept in the note', async () => {
+  const spools = await listSpools(db)
+  expect(spools.map(x => [x.tag, x.hub, x.note])).toEqual([
+    ['S-01', 'polycarbonate', ''],
+    ['S-02', '', 'hub: grey plastic'],
+  ])
 })

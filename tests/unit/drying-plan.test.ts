@@ -1,4 +1,6 @@
 import { describe, expect, test } from 'vitest'
+import { spoolFields } from '#shared/entries/spools'
+import { SPOOL_EDIT_FIELDS } from '~/components/stores/fields'
 import { bisect } from '#core/numeric'
 import {
   drynessFixes,
@@ -12,6 +14,7 @@ import {
   fitFactor,
   historyProblems,
   hubCeilingC,
+  HUB_WORDS,
   leftAfter,
   meanWater,
   safeCap,
@@ -65,6 +68,12 @@ describe('drying plan', () => {
     expect(dryingRefusal(70, { ceilingC: 70 }, { ...nylon, dryHighestC: null })).toMatch(/No highest safe/)
     expect(dryingRefusal(70, { ceilingC: 70 }, nylon)).toBeNull()
     expect(hubCeilingC('Cardboard')).toEqual({ limitC: 100, known: true })
+    // every word that the form offers and the door takes is one that the core knows
+    for (const hub of HUB_WORDS) expect(hubCeilingC(hub).known, hub).toBe(true)
+    expect(spoolFields.safeParse({ hub: 'PC' }).success).toBe(false)
+    expect(spoolFields.parse({}).hub).toBe('')
+    const field = SPOOL_EDIT_FIELDS.find(f => f.key === 'hub')!
+    expect(field.options!.map(o => o.value)).toEqual(['', ...HUB_WORDS])
   })
   test('the time-out is counted, filled nylon is warned of, and a dry spool needs nothing', () => {
     const long = plan(70, 'vented', 0.4, {}, 12)

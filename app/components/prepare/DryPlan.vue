@@ -107,10 +107,11 @@ const sentence = computed(() => {
     return { verdict: 'fine' as const, text: `It is at ${water(goal.value)} or below already.` }
   const p = best.value.plan!
   return {
-    verdict: 'fine' as const,
+    verdict: p.reason === 'unknown hub' ? ('look' as const) : ('fine' as const),
     text:
       `${best.value.dryer.name} at ${p.atC} °C gets it to ${water(goal.value)} in about ${hours(p.woundH)} ` +
-      `(80 % between ${hours(p.lowH)} and ${hours(p.highH)}).`,
+      `(80 % between ${hours(p.lowH)} and ${hours(p.highH)}).` +
+      (p.reason === 'unknown hub' ? ' What is its hub made of? Enter it in Stores, and it may be dried hotter.' : ''),
   }
 })
 const REASON: Record<string, string> = {

@@ -1,6 +1,7 @@
 /** The fields of each kind of record in Stores, for one form that serves them all. */
+import { HUB_WORDS } from '#core/drying'
 import { VENTILATION } from '#core/limits'
-import { FILLERS, NOZZLE_MATERIALS, START_ABRASIVITY } from '#core/wear'
+import { FILLERS, NOZZLE_MATERIALS, PIN_U_MM, START_ABRASIVITY } from '#core/wear'
 import { BASES } from '#shared/entries/fields'
 import { SPOOL_HAPPENINGS, SPOOL_KINDS } from '#shared/entries/spools'
 import type { ShopData } from '~/state/shop'
@@ -126,7 +127,7 @@ export const nozzleFieldsOf = (shop: ShopData): FormField[] => [
     unit: 'mm',
     hint: 'a measured value; or pins below',
   },
-  { key: 'receipt.uMm', label: '± of that', kind: 'number', unit: 'mm', hint: '0.003 when empty' },
+  { key: 'receipt.uMm', label: '± of that', kind: 'number', unit: 'mm', hint: `${PIN_U_MM} when empty` },
   { key: 'receipt.goMm', label: 'Goes', kind: 'number', unit: 'mm' },
   { key: 'receipt.noGoMm', label: 'Does not go', kind: 'number', unit: 'mm' },
   { key: 'receipt.tipMm', label: 'Tip length at receipt', kind: 'number', unit: 'mm' },
@@ -147,7 +148,13 @@ export const spoolFieldsOf = (shop: ShopData): FormField[] => [
 ]
 export const SPOOL_EDIT_FIELDS: FormField[] = [
   { key: 'tareG', label: 'Empty spool', kind: 'number', unit: 'g', hint: 'needed to use weighings' },
-  { key: 'hub', label: 'Hub', kind: 'text', list: ['cardboard', 'ABS', 'PC', 'PS'] },
+  {
+    key: 'hub',
+    label: 'Hub',
+    kind: 'select',
+    options: [{ value: '', text: 'not known' }, ...choices(HUB_WORDS)],
+    hint: 'what its spool is made of; it caps how hot it is dried',
+  },
   { key: 'densityGCm3', label: 'Density of this lot', kind: 'number', unit: 'g/cm³', hint: "empty: the material's" },
   { key: 'fillerFraction', label: 'Filler share of this lot', kind: 'number', hint: "empty: the material's" },
   note,

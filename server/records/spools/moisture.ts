@@ -27,7 +27,7 @@ import {
 import type { ValueKey } from '#core/limits'
 import { InputError } from '#core/numeric'
 import { endsSpool, type SpoolKind } from '#shared/entries/spools'
-import { filamentOfSpool, type MaterialFacts, type SpoolFacts } from '#shared/filament'
+import { filamentOfSpool, USUAL_TARE_G, type MaterialFacts, type SpoolFacts } from '#shared/filament'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 
@@ -186,7 +186,7 @@ function shopFactor(logs: readonly SpoolLog[], air: ShopAir): FittedFactor {
     weighed.map(({ s, f, from, to, beforeG, lostG }) => {
       const before = staysOf(s, air, from)
       const stay = staysOf(s, air, to).filter(x => x.from >= from)
-      const filamentG = beforeG - (s.tareG ?? 200)
+      const filamentG = beforeG - (s.tareG ?? USUAL_TARE_G)
       const expectedG = (factor: number) => {
         const wound: Wound = { ...START_WOUND, factor }
         const state = throughHistory(startOf(f, air, before, from), f, before, wound)

@@ -1,4 +1,5 @@
 /** What a spool should weigh now, for the stand-in balance: what is left on it, its water and its hub. */
+import { USUAL_TARE_G } from '#shared/filament'
 import type { Connection } from '../../db/client'
 import { spoolsAndAir, stateOf } from './moisture'
 import { notFound } from '../entry/refusal'
@@ -11,5 +12,5 @@ export async function expectedGrossG(db: Connection, spoolId: number): Promise<n
   const water = stateOf(log, air, wound, Date.now()).water
   const { g } = await spoolRemaining(db, spoolId)
   // the last weighing, or the net mass, is taken as wet as the room: what it lost since shows on the balance
-  return Math.max(0, g) * (1 + (water ? (water.wound - water.soaked) / 100 : 0)) + (log.tareG ?? 200)
+  return Math.max(0, g) * (1 + (water ? (water.wound - water.soaked) / 100 : 0)) + (log.tareG ?? USUAL_TARE_G)
 }
