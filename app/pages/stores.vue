@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: the six shelves */
 /** Stores: what the shop has. Add and edit each thing, fit and retire nozzles. */
+import { counted } from '#core/words'
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { EntryPath } from '#shared/api'
 import type { EditableKind } from '#shared/entries/edits'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import {
@@ -22,9 +22,9 @@ import {
 } from '~/components/stores/fields'
 import NozzleRack from '~/components/stores/NozzleRack.vue'
 import PrinterLimits from '~/components/stores/PrinterLimits.vue'
-import RecordForm from '~/components/stores/RecordForm.vue'
+import type { OpenRecord } from '~/components/stores/form-field'
+import RecordSheet from '~/components/stores/RecordSheet.vue'
 import SpoolShelf from '~/components/stores/SpoolShelf.vue'
-import ModalSheet from '~/components/ui/ModalSheet.vue'
 import { useShop, type ShopData } from '~/state/shop'
 
 useHead({ title: 'Stores · Iron Nozzle' })
@@ -32,20 +32,12 @@ const shop = useShop()
 const route = useRoute()
 const s = computed(() => shop.data)
 
-interface Open {
-  title: string
-  fields: FormField[]
-  start: Record<string, unknown>
-  says: (v: Record<string, unknown>) => string
-  route?: EntryPath
-  edit?: { kind: EditableKind; id: number; version: number }
-}
-const open = shallowRef<Open | null>(null)
+const open = shallowRef<OpenRecord | null>(null)
 const fitHead = ref<number | null>(null)
 
 function add(kind: 'nozzle' | 'spool' | 'type'): void {
   const d = s.value!
-  const forms: Record<typeof kind, () => Open> = {
+  const forms: Record<typeof kind, () => OpenRecord> = {
     nozzle: () => ({
       title: 'Add a nozzle',
       fields: nozzleFieldsOf(d),
@@ -198,7 +190,7 @@ const sentence = computed(() => {
   const shelf = d.nozzles.filter(n => !n.place && !n.retired).length
   const low = d.spools.filter(x => x.inUse && x.leftG < 150)
   return (
-    `${shelf} ${shelf === 1 ? 'nozzle' : 'nozzles'} on the shelf, ${d.nozzles.filter(n => n.place).length} ` +
+    `${counted(shelf, 'nozzle')} on the shelf, ${d.nozzles.filter(n => n.place).length} ` +
     `fitted.${
       low.length > 0
         ? ` Nearly empty: ${low
@@ -416,19 +408,7 @@ const firstTab = computed(() => (s.value?.printers.length === 0 ? 2 : 0))
       </TabPanels>
     </TabGroup>
     <div v-else class="sheet h-[480px] animate-pulse opacity-60" role="status" aria-label="Reading the stores" />
-    <ModalSheet :open="open !== null" :title="open?.title ?? ''" wide @close="close">
-      <RecordForm
-        v-if="open"
-        :key="open.title"
-        :fields="open.fields"
-        :start="open.start"
-        :says="open.says"
-        :route="open.route"
-        :edit="open.edit"
-        @saved="close"
-        @cancel="close"
-      />
-    </ModalSheet>
+    <RecordSheet :open="open" wide @close="close" />
     <FitSheet :head-id="fitHead" @close="close" />
   </div>
 </template>

@@ -1,12 +1,11 @@
 <script setup lang="ts">
 /** The air that spools stand in: room and dry box. */
 import { computed } from 'vue'
-import RecordForm from '~/components/stores/RecordForm.vue'
-import type { FormField } from '~/components/stores/form-field'
-import ModalSheet from '~/components/ui/ModalSheet.vue'
+import RecordSheet from '~/components/stores/RecordSheet.vue'
+import type { FormField, OpenRecord } from '~/components/stores/form-field'
 import { useShop } from '~/state/shop'
 
-defineProps<{ open: boolean }>()
+const props = defineProps<{ open: boolean }>()
 defineEmits<{ close: [] }>()
 const shop = useShop()
 const FIELDS: FormField[] = [
@@ -20,19 +19,19 @@ const FIELDS: FormField[] = [
   },
   { key: 'dryBoxRh', label: 'Humidity in the dry box', kind: 'number', unit: '%', hint: 'by its hygrometer' },
 ]
-const start = computed(() => ({ ...shop.data!.settings }))
+const record = computed<OpenRecord | null>(() => {
+  const settings = shop.data?.settings
+  if (!props.open || !settings) return null
+  return {
+    title: 'Room and dry box',
+    fields: FIELDS,
+    start: { ...settings },
+    says: () => 'Room and dry box',
+    edit: { kind: 'rules', id: settings.id, version: settings.version },
+  }
+})
 </script>
 
 <template>
-  <ModalSheet :open="open" title="Room and dry box" @close="$emit('close')">
-    <RecordForm
-      v-if="open && shop.data"
-      :fields="FIELDS"
-      :start="start"
-      :says="() => 'Room and dry box'"
-      :edit="{ kind: 'rules', id: shop.data.settings.id, version: shop.data.settings.version }"
-      @saved="$emit('close')"
-      @cancel="$emit('close')"
-    />
-  </ModalSheet>
+  <RecordSheet :open="record" @close="$emit('close')" />
 </template>

@@ -3,9 +3,8 @@
 import type { DryerRow } from '#shared/answers/prepare'
 import { DRYER_KINDS } from '#core/drying'
 import { BASES } from '#shared/entries/fields'
-import RecordForm from '~/components/stores/RecordForm.vue'
-import type { FormField } from '~/components/stores/form-field'
-import ModalSheet from '~/components/ui/ModalSheet.vue'
+import RecordSheet from '~/components/stores/RecordSheet.vue'
+import type { FormField, OpenRecord } from '~/components/stores/form-field'
 import { computed } from 'vue'
 import { useShop } from '~/state/shop'
 
@@ -58,19 +57,19 @@ const start = computed(() =>
         withdrawn: false,
       },
 )
+const record = computed<OpenRecord | null>(() => {
+  if (!props.open) return null
+  const d = props.dryer
+  return {
+    title: d ? `Dryer ${d.name}` : 'Add a dryer',
+    fields: fields.value,
+    start: start.value,
+    says: v => `Dryer ${String(v.name)}`,
+    ...(d ? { edit: { kind: 'dryers', id: d.id, version: d.version } } : { route: '/api/dryers' }),
+  }
+})
 </script>
 
 <template>
-  <ModalSheet :open="open" :title="dryer ? `Dryer ${dryer.name}` : 'Add a dryer'" @close="$emit('close')">
-    <RecordForm
-      v-if="open"
-      :fields="fields"
-      :start="start"
-      :says="v => `Dryer ${String(v.name)}`"
-      route="/api/dryers"
-      :edit="dryer ? { kind: 'dryers', id: dryer.id, version: dryer.version } : undefined"
-      @saved="$emit('close')"
-      @cancel="$emit('close')"
-    />
-  </ModalSheet>
+  <RecordSheet :open="record" @close="$emit('close')" />
 </template>

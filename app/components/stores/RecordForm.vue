@@ -5,8 +5,7 @@
  */
 import { reactive, ref, watch } from 'vue'
 import type { z } from 'zod'
-import type { EntryPath } from '#shared/api'
-import { EDITS, type EditableKind } from '#shared/entries/edits'
+import { EDITS } from '#shared/entries/edits'
 import type { Problem } from '#shared/problem'
 import EditHistory from '~/components/stores/EditHistory.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
@@ -17,29 +16,21 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { ProblemError } from '~/lib/api'
 import { useEntryForm } from '~/composables/entry-form'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
-import { getPath, setPath, type FormField } from '~/components/stores/fields'
+import { getPath, setPath } from '~/components/stores/fields'
+import type { FormField, OpenRecord } from '~/components/stores/form-field'
 import { plain } from '~/lib/plain'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 
-const props = defineProps<{
-  fields: FormField[]
-  start: Record<string, unknown>
-  says: (v: Record<string, unknown>) => string
-  /** Where a new record goes, or which one is edited. */
-  route?: EntryPath
-  /** The entry made of what the form holds, when it is not the same. */
-  body?: (v: Record<string, unknown>) => Record<string, unknown>
-  edit?: { kind: EditableKind; id: number; version: number }
-}>()
+const props = defineProps<{ record: OpenRecord }>()
 const emit = defineEmits<{ saved: []; cancel: [] }>()
 const shop = useShop()
 const ui = useUi()
-const form = useEntryForm(props.route ?? null)
-const v = reactive(JSON.parse(JSON.stringify(props.start)) as Record<string, unknown>)
-const version = ref(props.edit?.version ?? 0)
+const form = useEntryForm(props.record.route ?? null)
+const v = reactive(JSON.parse(JSON.stringify(props.record.start)) as Record<string, unknown>)
+const version = ref(props.record.edit?.version ?? 0)
 watch(
-  () => props.edit?.version,
+  () => props.record.edit?.version,
   n => {
     if (n && n > version.value && !form.problem.value) version.value = n
   },
@@ -50,21 +41,21 @@ const theirs = ref<Record<string, unknown> | null>(null)
 /** Error at a field, also when the entry keeps the record inside `set`. */
 const errorAt = (key: string) => form.errors.value[key] ?? form.errors.value[`set.${key}`]
 const number = (f: FormField) => getPath(v, f.key) as number | null
-const shownFields = () => props.fields.filter(f => !f.when || f.when(v))
+const shownFields = () => props.record.fields.filter(f => !f.when || f.when(v))
+/** What is sent: what the form holds, as the entry has it. */
+const typed = () => (props.record.body ?? (x => x))(plain(v))
 async function save(confirmed: string[] = []): Promise<void> {
-  if (props.edit) {
+  if (props.record.edit) {
     await saveEdit()
     return
   }
-  const typed = plain(v)
-  const done = await form.send(props.body ? props.body(typed) : typed, props.says(v), confirmed)
+  const done = await form.send(typed(), props.record.says(v), confirmed)
   if (done === null) return
-  if (done !== 'queued') ui.say(`${props.says(v)}: saved`)
+  if (done !== 'queued') ui.say(`${props.record.says(v)}: saved`)
   emit('saved')
 }
 async function saveEdit(): Promise<void> {
-  const typed = plain(v)
-  const result = (EDITS[props.edit!.kind].shape.values as z.ZodType).safeParse(props.body ? props.body(typed) : typed)
+  const result = (EDITS[props.record.edit!.kind].shape.values as z.ZodType).safeParse(typed())
   if (!result.success) {
     form.problem.value = {
       type: 'urn:iron-nozzle:field',
@@ -75,8 +66,13 @@ async function saveEdit(): Promise<void> {
     return
   }
   try {
-    await edits.save(props.edit!.kind, props.edit!.id, version.value, result.data as Record<string, unknown>)
-    ui.say(`${props.says(v)}: changed. Runs logged before keep what they were logged with.`)
+    await edits.save(
+      props.record.edit!.kind,
+      props.record.edit!.id,
+      version.value,
+      result.data as Record<string, unknown>,
+    )
+    ui.say(`${props.record.says(v)}: changed. Runs logged before keep what they were logged with.`)
     await shop.refresh()
     emit('saved')
   } catch (error) {
@@ -93,7 +89,7 @@ async function saveEdit(): Promise<void> {
   }
 }
 function takeTheirs(): void {
-  for (const f of props.fields) if (theirs.value && f.key in theirs.value) v[f.key] = theirs.value[f.key]
+  for (const f of props.record.fields) if (theirs.value && f.key in theirs.value) v[f.key] = theirs.value[f.key]
   keepMine()
 }
 function keepMine(): void {
@@ -173,7 +169,9 @@ const shown = (value: unknown) => (value === null || value === undefined || valu
         </thead>
         <tbody>
           <tr
-            v-for="f in fields.filter(x => theirs && x.key in theirs && shown(theirs[x.key]) !== shown(v[x.key]))"
+            v-for="f in record.fields.filter(
+              x => theirs && x.key in theirs && shown(theirs[x.key]) !== shown(v[x.key]),
+            )"
             :key="f.key"
           >
             <td>{{ f.label }}</td>
@@ -192,6 +190,6 @@ const shown = (value: unknown) => (value === null || value === undefined || valu
       <button type="submit" class="button first" :disabled="form.busy.value || theirs !== null">Save</button
       ><button type="button" class="button" @click="emit('cancel')">Cancel</button>
     </div>
-    <EditHistory v-if="edit" :id="edit.id" :kind="edit.kind" :fields="fields" />
+    <EditHistory v-if="record.edit" :id="record.edit.id" :kind="record.edit.kind" :fields="record.fields" />
   </form>
 </template>

@@ -1,19 +1,17 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: facts and practices of one material */
 /** Materials: what each filament asks, value by value with its basis, and the practices that disagree, side by side. */
+import { offBy } from '#core/words'
 import type { MaterialRow, SetRow } from '#shared/answers/materials'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { VALUE_KEYS, VALUES, type ValueKey } from '#core/limits'
 import { checkDensity } from '#core/materials'
-import type { EntryPath } from '#shared/api'
-import type { EditableKind } from '#shared/entries/edits'
 import AddMaterial from '~/components/equip/AddMaterial.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import { emptySet, factFields, SET_FIELDS, setOfForm, setToForm } from '~/components/equip/set-fields'
-import RecordForm from '~/components/stores/RecordForm.vue'
-import type { FormField } from '~/components/stores/fields'
+import type { OpenRecord } from '~/components/stores/form-field'
+import RecordSheet from '~/components/stores/RecordSheet.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
-import ModalSheet from '~/components/ui/ModalSheet.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEquip } from '~/composables/equip'
 import { useListKeys } from '~/composables/list-keys'
@@ -86,16 +84,7 @@ const rows = computed(() => {
   ]
 })
 
-interface Open {
-  title: string
-  fields: FormField[]
-  start: Record<string, unknown>
-  says: (v: Record<string, unknown>) => string
-  route?: EntryPath
-  body?: (v: Record<string, unknown>) => Record<string, unknown>
-  edit?: { kind: EditableKind; id: number; version: number }
-}
-const open = shallowRef<Open | null>(null)
+const open = shallowRef<OpenRecord | null>(null)
 function editFact(key: ValueKey): void {
   const m = material.value!,
     v = m.values.find(x => x.key === key)
@@ -140,11 +129,18 @@ function done(id: number | null): void {
   chosen.value = id ?? chosen.value
   void navigateTo({ query: id === null ? {} : { m: id } }, { replace: true })
 }
+const practicesWords = computed(() => {
+  if (sets.value.length === 0) return 'No practice is entered, so no printer can be judged for it.'
+  if (sets.value.length === 1) return 'One practice.'
+  const differ = rows.value
+    .filter(r => r.differs && r.label !== 'Works when' && r.label !== 'Basis')
+    .map(r => r.label.toLowerCase())
+  return `${sets.value.length} practices: they differ in ${differ.join(', ') || 'nothing but their conditions'}.`
+})
 const agreement = computed(() => {
   const d = density.value
   if (!d?.disagrees) return '; the entered density agrees to 1 %.'
-  const off = `${Math.abs(d.offShare * 100).toFixed(1)} % ${d.offShare < 0 ? 'lower' : 'higher'}`
-  return `; the entered density is ${off}. Voids and a different grade are the usual reasons.`
+  return `; the entered density is ${offBy(d.offShare)}. Voids and a different grade are the usual reasons.`
 })
 </script>
 
@@ -184,18 +180,7 @@ const agreement = computed(() => {
           <div>
             <h2 class="text-[20px]!">{{ material.name }}</h2>
             <p class="text-[15px] font-[650]">
-              {{
-                sets.length === 0
-                  ? 'No practice is entered, so no printer can be judged for it.'
-                  : sets.length === 1
-                    ? 'One practice.'
-                    : `${sets.length} practices: they differ in ${
-                        rows
-                          .filter(r => r.differs && r.label !== 'Works when' && r.label !== 'Basis')
-                          .map(r => r.label.toLowerCase())
-                          .join(', ') || 'nothing but their conditions'
-                      }.`
-              }}
+              {{ practicesWords }}
             </p>
           </div>
           <dl class="title-block grid-cols-2 md:grid-cols-4">
@@ -337,20 +322,7 @@ const agreement = computed(() => {
         </div>
         <p v-else class="font-semibold">No material yet: add the first one from its data sheet.</p>
       </div>
-      <ModalSheet :open="open !== null" :title="open?.title ?? ''" wide @close="open = null">
-        <RecordForm
-          v-if="open"
-          :key="open.title"
-          :fields="open.fields"
-          :start="open.start"
-          :says="open.says"
-          :route="open.route"
-          :body="open.body"
-          :edit="open.edit"
-          @saved="open = null"
-          @cancel="open = null"
-        />
-      </ModalSheet>
+      <RecordSheet :open="open" wide @close="open = null" />
     </template>
     <div
       v-else-if="!failure"

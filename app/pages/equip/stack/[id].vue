@@ -10,7 +10,8 @@ import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import CautionList from '~/components/equip/CautionList.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import { KIND_GROUPS, partFieldsOf, PLACE_WORDS } from '~/components/equip/part-fields'
-import RecordForm from '~/components/stores/RecordForm.vue'
+import type { OpenRecord } from '~/components/stores/form-field'
+import RecordSheet from '~/components/stores/RecordSheet.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
@@ -74,6 +75,19 @@ const plainDetails = (p: StoredPart) => ({
 const withoutEmpty = (v: Record<string, unknown>) => ({
   ...v,
   details: Object.fromEntries(Object.entries(v.details as object).filter(([, x]) => x !== null && x !== '')),
+})
+
+const opened = computed<OpenRecord | null>(() => {
+  const p = editing.value
+  if (!p) return null
+  return {
+    title: `Edit ${p.name}`,
+    fields: partFieldsOf(p.role as Role),
+    start: plainDetails(p),
+    says: v => String(v.name),
+    body: withoutEmpty,
+    edit: { kind: 'parts', id: p.id, version: p.version },
+  }
 })
 
 // fit or replace a part, or take one off: one change with its date
@@ -294,19 +308,7 @@ const details = (p: StoredPart) =>
           </div>
         </div>
       </section>
-      <ModalSheet :open="editing !== null" :title="`Edit ${editing?.name ?? ''}`" wide @close="editing = null">
-        <RecordForm
-          v-if="editing"
-          :key="editing.id"
-          :fields="partFieldsOf(editing.role as Role)"
-          :start="plainDetails(editing)"
-          :says="v => String(v.name)"
-          :body="withoutEmpty"
-          :edit="{ kind: 'parts', id: editing.id, version: editing.version }"
-          @saved="editing = null"
-          @cancel="editing = null"
-        />
-      </ModalSheet>
+      <RecordSheet :open="opened" wide @close="editing = null" />
       <ModalSheet
         :open="changing !== null"
         :title="
