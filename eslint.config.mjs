@@ -52,6 +52,8 @@ export default withNuxt(
       'max-statements-per-line': ['error', { max: 1 }],
       'max-lines': ['error', { max: 300, skipBlankLines: true, skipComments: true }],
       'no-nested-ternary': 'error',
+      // the same inside templates
+      'vue/no-restricted-syntax': ['error', 'ConditionalExpression > ConditionalExpression'],
       'vue/multi-word-component-names': 'off',
       'vue/require-default-prop': 'off',
       'vue/attributes-order': 'off',

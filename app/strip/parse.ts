@@ -7,6 +7,7 @@
  *   spool S-07 out · spool S-07 in · spool S-07 weighed 812g · spool S-07 dried 12h 70C
  *   N-014 (opens its page)
  */
+import { whereIs } from '~/words/nozzle'
 import { ENTRIES } from '#shared/api'
 import { type StripShop, type Understood, type Word, same, unread } from '~/strip/grammar'
 import { fit, leave } from '~/strip/fitting'
@@ -54,9 +55,4 @@ function readLine(line: string, shop: StripShop, nowIso: string): Understood {
       ? { kind: 'more', says: `${printer.name}: what went through? For example +312g PA6-CF20 9.5h` }
       : run(printer, rest, shop, nowIso)
   return unread(first, 'not a nozzle, spool, printer or word the strip knows')
-}
-
-function whereIs(n: StripShop['nozzles'][number]): string {
-  if (n.place) return `fitted to ${n.place}`
-  return n.retired ? 'retired' : 'on the shelf'
 }

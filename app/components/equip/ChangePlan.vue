@@ -33,6 +33,10 @@ const emit = defineEmits<{ 'update:tried': [swaps: Swap[]]; 'apply': [] }>()
 
 const compiled = computed(() => compile(props.printer, props.headId, props.offers, props.rules))
 const found = computed(() => findChanges(compiled.value, [props.demand]))
+const title = computed(() => {
+  if (props.tried.length > 0) return 'What you try'
+  return found.value && found.value.swaps.length > 0 ? 'What must be fitted first' : 'Try a change'
+})
 const costs = (price: number) => (price === 0 ? 'no cost' : money(price, props.currency))
 const same = (a: Swap, b: Swap) => a.text === b.text
 const isTried = (s: Swap) => props.tried.some(t => same(t, s))
@@ -97,13 +101,7 @@ const time = (m: number) => (m >= 90 ? `${Number((m / 60).toFixed(1))} h` : `${m
   <section aria-labelledby="plan-title" class="grid gap-2">
     <div class="flex flex-wrap items-baseline gap-x-4">
       <h2 id="plan-title">
-        {{
-          tried.length > 0
-            ? 'What you try'
-            : found && found.swaps.length > 0
-              ? 'What must be fitted first'
-              : 'Try a change'
-        }}
+        {{ title }}
       </h2>
       <p v-if="listed.length > 0" class="text-sm">
         <b>{{ money(total.price, currency) }}</b> for parts, <b>{{ time(total.minutes) }}</b> of work<span

@@ -154,6 +154,14 @@ function rowOf(p: Part, y: number, from: [number, number]): Row {
 }
 const spread = (n: number, top: number, all: number, i: number) =>
   top + (n * ROW >= all ? i * ROW : (i * all) / n) + ROW / 2
+const BED_FILL: Record<string, string> = {
+  'bed insulation': 'url(#stack-cross)',
+  'bed heater': 'url(#stack-hatch)',
+}
+const room = computed(() => {
+  if (!enclosed.value) return 'open frame'
+  return lid.value ? 'chamber' : 'chamber, lid off'
+})
 /** Where a row's leader leaves its part: the chamber's square at its side, others at their point. */
 const leaderFrom = (r: Row) =>
   zoneOf(r.part.role) === 'chamber' ? `${r.from[0] + 12} ${r.y - 1}` : `${r.from[0]} ${r.from[1]}`
@@ -235,7 +243,7 @@ const sentence = computed(() =>
           stroke="var(--color-ink2)"
           stroke-dasharray="5 5"
         />
-        <text x="14" y="43" class="small">{{ enclosed ? (lid ? 'chamber' : 'chamber, lid off') : 'open frame' }}</text>
+        <text x="14" y="43" class="small">{{ room }}</text>
         <!-- hotend, drawn about its axis at 151 -->
         <g :transform="`translate(${AXIS - 151} ${hotTop})`" stroke="var(--color-ink)" fill="var(--color-white)">
           <path v-if="hasRole('feed tube')" d="M146 0V30M156 0V30" stroke-width="1.4" />
@@ -305,13 +313,7 @@ const sentence = computed(() =>
             :y="bedTop + i * 15 + 5"
             width="156"
             height="13"
-            :fill="
-              p.role === 'bed insulation'
-                ? 'url(#stack-cross)'
-                : p.role === 'bed heater'
-                  ? 'url(#stack-hatch)'
-                  : 'var(--color-white)'
-            "
+            :fill="BED_FILL[p.role] ?? 'var(--color-white)'"
             stroke="var(--color-ink)"
           />
         </g>

@@ -74,6 +74,10 @@ const words = computed(() => {
   if (props.printer.verdict === 'stop') return 'Stopped'
   return props.printer.verdict === 'look' ? 'Look' : 'Fine'
 })
+function gaugeIn(leftKg: number | null): string {
+  if (leftKg === null) return 'gauge: after the first filled job'
+  return leftKg < 0.0005 ? 'gauge: due now' : `gauge in ${kg(leftKg)}`
+}
 /** A part's name on two short lines. */
 function split(part: string): string[] {
   const w = part.split(' ')
@@ -257,13 +261,7 @@ const sentence = computed(() =>
             class="text-xs"
             :class="h.nozzle.nextGaugeKg !== null && h.nozzle.nextGaugeKg < 0.0005 ? 'font-bold text-look' : ''"
           >
-            {{
-              h.nozzle.nextGaugeKg === null
-                ? 'gauge: after the first filled job'
-                : h.nozzle.nextGaugeKg < 0.0005
-                  ? 'gauge: due now'
-                  : `gauge in ${kg(h.nozzle.nextGaugeKg)}`
-            }}
+            {{ gaugeIn(h.nozzle.nextGaugeKg) }}
           </p>
           <p v-if="h.nozzle.stale" class="text-xs text-ink2">being reckoned anew</p>
         </template>

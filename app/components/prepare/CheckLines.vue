@@ -25,6 +25,7 @@ const NAMES: Record<CheckLine['key'], string> = {
 }
 const MARK = { ok: 'fine', look: 'look', stop: 'stop', unknown: 'look', confirm: 'look' } as const
 const WORD = { ok: 'fine', look: 'look', stop: 'stop', unknown: 'not known', confirm: 'look at it' } as const
+const TEXT = { ok: '', look: 'text-look', stop: 'font-semibold text-stop', unknown: 'text-look', confirm: '' } as const
 const of = (i: number) => props.answers.find(a => a.index === i) ?? null
 const errorOf = (i: number) => {
   const at = props.answers.findIndex(a => a.index === i)
@@ -44,17 +45,7 @@ const errorOf = (i: number) => {
         >{{ NAMES[l.key] }}<span class="sr-only">: {{ WORD[l.status] }}</span></b
       >
       <div class="col-span-2 md:col-span-1">
-        <p
-          :class="
-            of(i) || l.status === 'ok'
-              ? ''
-              : l.status === 'stop'
-                ? 'font-semibold text-stop'
-                : l.status === 'confirm'
-                  ? ''
-                  : 'text-look'
-          "
-        >
+        <p :class="of(i) ? '' : TEXT[l.status]">
           {{ l.says }}
         </p>
         <p v-if="l.fix && !of(i)" class="text-sm text-ink2">{{ l.fix }}.</p>

@@ -20,6 +20,12 @@ function choose(e: Event): void {
   field.value = ''
 }
 const size = (b: number) => (b > 1e6 ? `${(b / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(b / 1e3))} kB`)
+function stateWords(r: (typeof scans.reads)[number]): string {
+  if (r.logged) return 'logged'
+  if (r.state === 'reading') return `${Math.floor(r.share * 100)} %`
+  if (r.state === 'cancelled') return 'cancelled'
+  return r.state === 'failed' ? 'not read' : size(r.file.size)
+}
 function dropped(e: DragEvent): void {
   over.value = false
   take(e.dataTransfer?.files)
@@ -55,17 +61,7 @@ function dropped(e: DragEvent): void {
         >
           <span class="block truncate">{{ r.file.name }}</span>
         </button>
-        <span class="text-sm text-ink2">{{
-          r.logged
-            ? 'logged'
-            : r.state === 'reading'
-              ? `${Math.floor(r.share * 100)} %`
-              : r.state === 'cancelled'
-                ? 'cancelled'
-                : r.state === 'failed'
-                  ? 'not read'
-                  : size(r.file.size)
-        }}</span>
+        <span class="text-sm text-ink2">{{ stateWords(r) }}</span>
         <progress
           v-if="r.state === 'reading'"
           class="h-2 w-full"

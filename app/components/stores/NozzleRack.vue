@@ -11,6 +11,10 @@ const rows = computed(() =>
     .filter(r => r.nozzles.length > 0)
     .sort((a, b) => a.type.name.localeCompare(b.type.name)),
 )
+const look = (n: ShopData['nozzles'][number]) => {
+  if (n.retired) return 'border-ink2 text-ink2 line-through'
+  return n.place ? 'border-ink bg-ink text-white' : 'border-ink bg-white'
+}
 const words = (n: ShopData['nozzles'][number]) => {
   if (n.retired) return `retired: ${n.retiredReason}`
   return n.place ? `on ${n.place}${n.leftKg === null ? '' : `, ${kg(n.leftKg)} left`}` : 'on the shelf'
@@ -36,13 +40,7 @@ const words = (n: ShopData['nozzles'][number]) => {
           :to="`/inspect/${n.tag}`"
           :title="words(n)"
           class="inline-flex min-h-[40px] items-center gap-1 rounded-[3px] border-[1.5px] px-2 text-[13px] font-semibold"
-          :class="
-            n.retired
-              ? 'border-ink2 text-ink2 line-through'
-              : n.place
-                ? 'border-ink bg-ink text-white'
-                : 'border-ink bg-white'
-          "
+          :class="look(n)"
           >{{ n.tag }}<span v-if="n.place" class="font-normal">{{ n.place }}</span
           ><span class="sr-only">, {{ words(n) }}</span></NuxtLink
         >

@@ -20,6 +20,10 @@ const choiceOf = (code: string) =>
 const complete = computed(() => questions.value.every(q => !q.choices || choiceOf(q.code)))
 const local = computed(() => questions.value.map(q => choiceOf(q.code)).find(c => c?.local) ?? null)
 
+const goWords = computed(() => {
+  if (!questions.value.some(q => q.choices)) return 'Yes, save it'
+  return local.value ? 'Go on' : 'Do that and save'
+})
 function go(): void {
   if (local.value) emit('local', local.value.code)
   else
@@ -58,7 +62,7 @@ function go(): void {
         </fieldset>
       </div>
       <button type="button" class="button" :disabled="busy || !complete" @click="go">
-        {{ questions.some(q => q.choices) ? (local ? 'Go on' : 'Do that and save') : 'Yes, save it' }}
+        {{ goWords }}
       </button>
       <span v-if="!complete" class="ml-2 text-sm text-ink2">Choose what it means first.</span>
     </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: matrix, reasons and suggestion of the same fleet */
 /** The fleet: every filament against every printer, one mark and one word each; open a cell for its reasons. */
+import { CLASS_TEXT } from '~/words/verdict'
 import Papa from 'papaparse'
 import { computed, ref, watch } from 'vue'
 import {
@@ -23,7 +24,7 @@ import ClassMark from '~/components/ui/ClassMark.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import { useEquip } from '~/composables/equip'
-import { kg, money, percent } from '#core/words'
+import { counted, kg, money, percent } from '#core/words'
 import { saveFile } from '~/lib/files'
 
 useHead({ title: 'Fleet · Equip · Iron Nozzle' })
@@ -156,11 +157,10 @@ const summary = computed(() => {
   const tell = c.tell > 0 ? `; of ${c.tell} a fact is missing` : ''
   return `Of ${pairs} pairs ${c.runs} run as they are, ${c.changes} after changes, ${c.cannot} never here${tell}.`
 })
-const afterChanges = (found: { swaps: readonly unknown[]; price: number }) =>
-  found.swaps.length === 0
+const afterChanges = (found: { swaps: readonly unknown[]; price: number } | null) =>
+  found === null || found.swaps.length === 0
     ? 'runs as it stands'
-    : `runs after ${found.swaps.length} ${found.swaps.length === 1 ? 'change' : 'changes'} for ` +
-      money(found.price, data.value?.currency ?? '')
+    : `runs after ${counted(found.swaps.length, 'change')} for ` + money(found.price, data.value?.currency ?? '')
 const detailTitle = computed(() => {
   const d = detail.value
   if (!d) return ''
@@ -218,15 +218,7 @@ const detailTitle = computed(() => {
                 <button
                   type="button"
                   class="flex w-full items-center gap-2 px-2 text-left hover:bg-white"
-                  :class="
-                    c.class === 'cannot'
-                      ? 'text-stop'
-                      : c.class === 'changes'
-                        ? 'text-look'
-                        : c.class === 'cannot tell'
-                          ? 'text-ink2'
-                          : ''
-                  "
+                  :class="CLASS_TEXT[c.class]"
                   @click="open = { row: i, printer: p }"
                 >
                   <ClassMark :verdict="c.class" :size="15" /><span class="whitespace-nowrap"
@@ -267,8 +259,7 @@ const detailTitle = computed(() => {
             }}{{
               first.printer.heads.length > 1 ? `, ${first.printer.heads.find(h => h.id === first!.headId)?.name}` : ''
             }}: {{ first.left === 0 ? 'all of the mix' : `${percent(1 - first.left)} of the mix` }}
-            {{ first.found ? afterChanges(first.found) : 'runs as it stands'
-            }}{{ first.leftOut.length ? `; not ${first.leftOut.join(', ')}` : '' }}.
+            {{ afterChanges(first.found) }}{{ first.leftOut.length ? `; not ${first.leftOut.join(', ')}` : '' }}.
           </p>
           <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Ranking, pans sideways">
             <table class="record sheet mt-2 min-w-[600px]">
@@ -306,8 +297,8 @@ const detailTitle = computed(() => {
           <p class="text-sm text-ink2">By the practice “{{ detail.demand.set }}”, the one that fares best here.</p>
           <div v-if="detail.found">
             <p class="font-semibold">
-              {{ detail.found.swaps.length }} {{ detail.found.swaps.length === 1 ? 'change' : 'changes' }},
-              {{ money(detail.found.price, data.currency) }} for parts, {{ detail.found.minutes }} min:
+              {{ counted(detail.found.swaps.length, 'change') }}, {{ money(detail.found.price, data.currency) }} for
+              parts, {{ detail.found.minutes }} min:
             </p>
             <ul class="list-disc pl-5">
               <li v-for="s in detail.found.swaps" :key="s.text">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Equip, the first question: may this job go on this printer, and what must be fitted first. */
+import { CLASS_TEXT } from '~/words/verdict'
 import { computed, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
 import {
@@ -235,9 +236,7 @@ function pickPrinter(id: number | null): void {
         <p
           class="mb-1 flex items-start gap-2 text-[17px] font-[680] leading-snug"
           role="status"
-          :class="
-            result.verdict.class === 'cannot' ? 'text-stop' : result.verdict.class === 'changes' ? 'text-look' : ''
-          "
+          :class="result.verdict.class === 'cannot tell' ? '' : CLASS_TEXT[result.verdict.class]"
         >
           <ClassMark :verdict="result.verdict.class" :size="20" class="mt-[2px]" />{{ result.sentence }}
         </p>

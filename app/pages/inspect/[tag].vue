@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: everything of one nozzle */
 /** A nozzle: what is left, what it rests on, its section, its wear chart, its record; and gauging it on the chart. */
+import { whereIs } from '~/words/nozzle'
 import { gaugeDue } from '#core/schedule'
 import type { RecordLine } from '#shared/answers/nozzles'
 import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
@@ -258,9 +259,8 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
       <div class="mb-[10px] flex flex-wrap items-center gap-x-[14px] gap-y-2">
         <h1>{{ page.nozzle.tag }}</h1>
         <span class="text-[15px]"
-          >{{ page.type.name }} mm{{
-            page.place ? `, fitted to ${page.place.printer}` : page.retired !== null ? ', retired' : ', on the shelf'
-          }}</span
+          >{{ page.type.name }} mm,
+          {{ whereIs({ place: page.place?.printer ?? null, retired: page.retired !== null }) }}</span
         >
         <span
           v-if="verdict"

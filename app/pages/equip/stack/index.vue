@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** All stacks: which printer stops where, and the shelf of spare parts. */
+import { zoneWord } from '#core/words'
 import { computed, ref } from 'vue'
 import { ceilings, kindOf, KINDS } from '#core/limits'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
@@ -68,11 +69,9 @@ function startAdding(): void {
             >
               <dt>
                 {{
-                  z.zone === 'hotend'
-                    ? p.heads.length > 1
-                      ? p.heads.find(h => h.id === z.headId)?.name
-                      : 'nozzle'
-                    : z.zone
+                  z.headId !== null && p.heads.length > 1
+                    ? p.heads.find(h => h.id === z.headId)?.name
+                    : zoneWord(z.zone)
                 }}
               </dt>
               <dd class="text-right font-bold">{{ z.limitC === null ? 'not known' : `${Math.floor(z.limitC)} °C` }}</dd>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: everything of one spool */
 /** One spool: how wet it is and why, how long it stays dry, and how to dry it. */
-import { SPOOL_HAPPENINGS, SPOOL_KINDS, type SpoolKind } from '#shared/entries/spools'
+import { SPOOL_CHOICES } from '~/components/stores/fields'
+import { SPOOL_HAPPENINGS, type SpoolKind } from '#shared/entries/spools'
 import { computed, reactive, ref } from 'vue'
 import { drynessFixes, drynessFor, soakedAt, throughHistory, trace } from '#core/drying'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
@@ -54,6 +55,7 @@ const points = computed(() =>
     : [],
 )
 const dryness = computed(() => (data.value ? drynessOf(data.value.state) : 'unknown'))
+const mark = computed(() => (({ wet: 'stop', dry: 'fine', soon: 'look', unknown: 'look' }) as const)[dryness.value])
 const sets = computed(() => equip.value?.materials.find(m => m.id === data.value?.state.materialId)?.sets ?? [])
 const drying = computed(() => data.value?.state.drying ?? null)
 const ending = ref<ToEnd | null>(null)
@@ -163,7 +165,6 @@ const v = reactive({
   note: '',
   occurredAt: '',
 })
-const KINDS = SPOOL_KINDS.map(value => ({ value, text: SPOOL_HAPPENINGS[value].text }))
 const heads = computed(() => [
   { value: null as number | null, text: 'Which printer' },
   ...(shop.data?.printers ?? []).flatMap(p =>
@@ -234,13 +235,9 @@ async function save(confirmed: string[] = []): Promise<void> {
       <p
         class="mb-3 flex items-start gap-2 text-[17px] font-[680] leading-snug"
         role="status"
-        :class="dryness === 'wet' ? 'text-stop' : dryness === 'dry' ? '' : 'text-look'"
+        :class="VERDICT_TEXT[mark]"
       >
-        <VerdictMark
-          :verdict="dryness === 'wet' ? 'stop' : dryness === 'dry' ? 'fine' : 'look'"
-          :size="20"
-          class="mt-[2px]"
-        />{{ withTimes(spoolSentence(data.state), shop.zone) }}
+        <VerdictMark :verdict="mark" :size="20" class="mt-[2px]" />{{ withTimes(spoolSentence(data.state), shop.zone) }}
       </p>
       <p v-if="drying" class="sheet mb-3 flex flex-wrap items-center gap-x-4 px-3 py-1">
         <b>{{ leftWords(minutesLeft(Date.parse(drying.from), drying.plannedH * 60, now)) }}</b> in {{ drying.dryer }} at
@@ -344,7 +341,7 @@ async function save(confirmed: string[] = []): Promise<void> {
     <ModalSheet :open="entering" :title="`Spool ${tag}`" @close="entering = false">
       <form class="grid gap-3" @submit.prevent="save()">
         <div class="grid gap-3 sm:grid-cols-2">
-          <FieldSelect id="event-kind" v-model="v.kind" label="What happened" :options="KINDS" />
+          <FieldSelect id="event-kind" v-model="v.kind" label="What happened" :options="SPOOL_CHOICES" />
           <FieldWhen id="event-when" v-model="v.occurredAt" label="When" :error="form.errors.value.occurredAt" />
           <FieldSelect
             v-if="v.kind === 'loaded'"
