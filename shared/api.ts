@@ -7,7 +7,7 @@ import { buying, equip, floor } from './answers/bench'
 import { editLine } from './answers/edits'
 import { weight } from './answers/live'
 import { nozzleLine, nozzlePage, gaugeEffect } from './answers/nozzles'
-import { stored, text, time } from './answers/parts'
+import { id, stored, text, time } from './answers/parts'
 import { precheckAnswer, prepare, storedCheck, warmUpFit } from './answers/prepare'
 import { changeEffect, fittingEffect } from './answers/printers'
 import { jobLine, jobPage, jobStored, runEffect, runPage } from './answers/runs'
@@ -45,8 +45,8 @@ interface Route {
 
 /** The place after a page of runs: the time and the id of its last run. */
 const cursor = z.string().transform((value, ctx) => {
-  const [at = '', id = ''] = value.split('~')
-  const read = z.object({ at: z.iso.datetime(), id: idSchema }).safeParse({ at, id: Number(id) })
+  const [at = '', last = ''] = value.split('~')
+  const read = z.object({ at: time, id: idSchema }).safeParse({ at, id: Number(last) })
   if (read.success && !Number.isNaN(Date.parse(at))) return read.data
   ctx.addIssue({ code: 'custom', message: 'after is the cursor of the page before: a time and an id, with ~ between' })
   return z.NEVER
@@ -121,8 +121,8 @@ export const STREAMS = {
   '/api/news': { who: 'everybody', says: 'Server-sent events: one per save' },
 } as const satisfies Record<string, Omit<Route, 'answer'>>
 
-const begun = z.object({ id: z.number().int(), until: time })
-const tagged = z.object({ id: z.number().int(), tag: text })
+const begun = z.object({ id, until: time })
+const tagged = z.object({ id, tag: text })
 
 /** Entries: each counts exactly once under its Idempotency-Key. */
 export const ENTRIES = {
@@ -138,20 +138,20 @@ export const ENTRIES = {
     who: 'everybody',
     says: 'Strike out an entry with a reason',
     body: strikeSchema,
-    answer: z.object({ id: z.number().int(), nozzles: z.array(text) }),
+    answer: z.object({ id, nozzles: z.array(text) }),
   },
   '/api/spool-events': {
     who: 'everybody',
     says: 'What happened to a spool',
     body: spoolEventSchema,
-    answer: z.object({ id: z.number().int(), leftG: z.number() }),
+    answer: z.object({ id, leftG: z.number() }),
   },
   '/api/jobs': { who: 'everybody', says: 'Store the scan of a job file', body: jobSchema, answer: jobStored },
   '/api/printers': {
     who: 'everybody',
     says: 'Add a printer as a stack of parts',
     body: printerSchema,
-    answer: z.object({ id: z.number().int(), headIds: z.array(z.number().int()) }),
+    answer: z.object({ id, headIds: z.array(id) }),
   },
   '/api/changes': {
     who: 'everybody',
@@ -163,7 +163,7 @@ export const ENTRIES = {
     who: 'everybody',
     says: 'Add a part to the shelf',
     body: shelfPartSchema,
-    answer: z.object({ id: z.number().int(), name: text }),
+    answer: z.object({ id, name: text }),
   },
   '/api/materials': {
     who: 'everybody',
@@ -205,7 +205,7 @@ export const ENTRIES = {
     who: 'everybody',
     says: 'Record a warm-up, from a soak or a probe file',
     body: warmUpSchema,
-    answer: z.object({ id: z.number().int(), fit: warmUpFit }),
+    answer: z.object({ id, fit: warmUpFit }),
   },
   '/api/changeovers': {
     who: 'everybody',
@@ -217,7 +217,7 @@ export const ENTRIES = {
     who: 'everybody',
     says: 'Store a check before a run with its answers',
     body: precheckSchema,
-    answer: z.object({ id: z.number().int(), may: z.boolean() }),
+    answer: z.object({ id, may: z.boolean() }),
   },
   '/api/people': { who: 'everybody', says: 'Add a person', body: personSchema, answer: stored },
 } as const satisfies Record<string, Route & { body: z.ZodType }>
@@ -244,7 +244,7 @@ export const EDIT = {
   who: 'everybody',
   says: 'Edit a record',
   bodies: EDITS,
-  answer: z.object({ version: z.number().int() }),
+  answer: z.object({ version: id }),
 } as const satisfies Route & { path: string; bodies: Record<string, z.ZodType> }
 
 export type ReadPath = keyof typeof READS

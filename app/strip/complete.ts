@@ -1,6 +1,6 @@
 /** Completions of the last word. */
 import { SHAPES } from '#shared/entries/nozzles'
-import { type StripShop, same, SPOOL_WORDS } from '~/strip/grammar'
+import { type StripShop, same, SPOOL_WORDS, dashed } from '~/strip/grammar'
 
 const firstWords = (shop: StripShop) => [
   ...shop.nozzles.map(n => n.tag),
@@ -12,15 +12,15 @@ const firstWords = (shop: StripShop) => [
   'spool',
 ]
 function laterWords(first: string, shop: StripShop): string[] {
-  if (shop.nozzles.some(n => same(n.tag, first))) return ['bore', 'tip', ...SHAPES.map(s => s.replace(' ', '-'))]
+  if (shop.nozzles.some(n => same(n.tag, first))) return ['bore', 'tip', ...SHAPES.map(dashed)]
   if (first === 'spool') return [...shop.spools.map(s => s.tag), ...SPOOL_WORDS]
   if (['fit', 'remove', 'retire'].includes(first))
     return [...shop.nozzles.filter(n => !n.retired).map(n => n.tag), ...shop.printers.map(p => p.name)]
   return [
     ...shop.spools.map(s => s.tag),
-    ...shop.materials.map(m => m.name.replaceAll(' ', '-')),
+    ...shop.materials.map(m => dashed(m.name)),
     'failed',
-    ...shop.printers.flatMap(p => p.heads.map(h => h.name.replaceAll(' ', '-'))),
+    ...shop.printers.flatMap(p => p.heads.map(h => dashed(h.name))),
   ]
 }
 

@@ -1,5 +1,5 @@
 /** fit, remove, retire. */
-import { type Word, type StripShop, type Understood, same, unread } from '~/strip/grammar'
+import { type Word, type StripShop, type Understood, same, unread, dashed } from '~/strip/grammar'
 
 export function fit(words: Word[], shop: StripShop, at: string): Understood {
   const [tag, where, which] = words
@@ -10,15 +10,12 @@ export function fit(words: Word[], shop: StripShop, at: string): Understood {
   const printer = shop.printers.find(p => same(p.name, where.text))
   if (!printer) return unread(where, 'no printer has this name')
   const only = printer.heads.length === 1 ? printer.heads[0] : undefined
-  const head = which ? printer.heads.find(h => same(h.name.replaceAll(' ', '-'), which.text)) : only
-  if (which && !head)
-    return unread(which, `${printer.name} has ${printer.heads.map(h => h.name.replaceAll(' ', '-')).join(', ')}`)
+  const head = which ? printer.heads.find(h => same(dashed(h.name), which.text)) : only
+  if (which && !head) return unread(which, `${printer.name} has ${printer.heads.map(h => dashed(h.name)).join(', ')}`)
   if (!head)
     return {
       kind: 'more',
-      says:
-        `${printer.name} has several heads: add ` +
-        `${printer.heads.map(h => h.name.replaceAll(' ', '-')).join(' or ')}`,
+      says: `${printer.name} has several heads: add ` + `${printer.heads.map(h => dashed(h.name)).join(' or ')}`,
     }
   const place = printer.heads.length > 1 ? `${printer.name} (${head.name})` : printer.name
   return {

@@ -12,6 +12,7 @@ import {
   number,
   unread,
   PLAIN,
+  dashed,
 } from '~/strip/grammar'
 
 export function gauge(nozzle: StripShop['nozzles'][number], words: Word[], at: string): Understood {
@@ -20,7 +21,7 @@ export function gauge(nozzle: StripShop['nozzles'][number], words: Word[], at: s
   const shape: string[] = []
   for (let i = 0; i < words.length; i++) {
     const w = words[i]!
-    const shapeWord = SHAPES.find(s => same(s, w.text) || same(s.replace(' ', '-'), w.text))
+    const shapeWord = SHAPES.find(s => same(s, w.text) || same(dashed(s), w.text))
     if (shapeWord) {
       shape.push(shapeWord)
       continue

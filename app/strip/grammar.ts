@@ -29,8 +29,10 @@ export const PLAIN = new RegExp(`^${N}(?:mm)?$`)
 export const AMOUNT = new RegExp(`^\\+?${N}(g|kg|m)$`, 'i')
 export const HOURS = new RegExp(`^${N}h$`, 'i')
 export const CELSIUS = new RegExp(`^${N}(?:c|\u00b0c)$`, 'i')
+/** A name as one word of the strip. */
+export const dashed = (name: string): string => name.replaceAll(' ', '-')
 /** The kinds of what happens to a spool as words of the strip. */
-export const SPOOL_WORDS = SPOOL_KINDS.map(k => k.replaceAll(' ', '-'))
+export const SPOOL_WORDS = SPOOL_KINDS.map(dashed)
 
 export const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase()
 export const unread = (w: Word, why: string): Understood => ({ kind: 'unread', word: w.text, from: w.from, why })

@@ -9,6 +9,7 @@ import {
   same,
   number,
   unread,
+  dashed,
 } from '~/strip/grammar'
 
 export function run(printer: StripShop['printers'][number], words: Word[], shop: StripShop, at: string): Understood {
@@ -24,10 +25,7 @@ export function run(printer: StripShop['printers'][number], words: Word[], shop:
       h = HOURS.exec(w.text),
       c = CELSIUS.exec(w.text)
     const byHead = printer.heads.find(
-      x =>
-        same(x.name, w.text) ||
-        same(x.name.replaceAll(' ', '-'), w.text) ||
-        (x.nozzle !== null && same(x.nozzle, w.text)),
+      x => same(x.name, w.text) || same(dashed(x.name), w.text) || (x.nozzle !== null && same(x.nozzle, w.text)),
     )
     if (a)
       amount =
@@ -40,7 +38,7 @@ export function run(printer: StripShop['printers'][number], words: Word[], shop:
     else if (same(w.text, 'failed')) failed = true
     else {
       const s = shop.spools.find(x => same(x.tag, w.text))
-      const m = shop.materials.find(x => same(x.name, w.text) || same(x.name.replaceAll(' ', '-'), w.text))
+      const m = shop.materials.find(x => same(x.name, w.text) || same(dashed(x.name), w.text))
       if (s) spoolFound = s
       else if (m) material = m
       else return unread(w, 'not an amount (+312g, +104m), spool, material, head, time (9.5h) or temperature (280C)')
@@ -49,9 +47,7 @@ export function run(printer: StripShop['printers'][number], words: Word[], shop:
   if (!head)
     return {
       kind: 'more',
-      says:
-        `${printer.name} has several heads: add ` +
-        `${printer.heads.map(x => x.name.replaceAll(' ', '-')).join(' or ')}`,
+      says: `${printer.name} has several heads: add ` + `${printer.heads.map(x => dashed(x.name)).join(' or ')}`,
     }
   if (!head.nozzle)
     return { kind: 'more', says: `No nozzle is fitted to ${printer.name}: fit one first (fit N-001 ${printer.name})` }

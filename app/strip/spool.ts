@@ -11,6 +11,7 @@ import {
   number,
   HOURS,
   CELSIUS,
+  dashed,
 } from '~/strip/grammar'
 
 export function spool(tag: Word, words: Word[], shop: StripShop, at: string): Understood {
@@ -18,7 +19,7 @@ export function spool(tag: Word, words: Word[], shop: StripShop, at: string): Un
   if (!found) return unread(tag, 'no spool has this tag')
   const [what, weight] = words
   if (!what) return { kind: 'more', says: `${found.tag} (${found.material}): ${SPOOL_WORDS.join(', ')}` }
-  const kind = SPOOL_KINDS.find(k => same(k.replaceAll(' ', '-'), what.text))
+  const kind = SPOOL_KINDS.find(k => same(dashed(k), what.text))
   if (!kind) return unread(what, `for a spool: ${SPOOL_WORDS.join(', ')}`)
   if (kind === 'dried') return dried(found, words.slice(1), at)
   if (kind !== 'weighed')

@@ -17,8 +17,9 @@ export function arcPath(
   r: number | null,
   clockwise: boolean,
 ): number | null {
-  const centred = i !== null || j !== null ? byCentre(from, to, i ?? 0, j ?? 0, clockwise) : null
-  const flat = r !== null ? byRadius(from, to, r) : centred
+  let flat: number | null = null
+  if (r !== null) flat = byRadius(from, to, r)
+  else if (i !== null || j !== null) flat = byCentre(from, to, i ?? 0, j ?? 0, clockwise)
   if (flat === null) return null
   const dz = to.z - from.z
   return Math.sqrt(flat * flat + dz * dz)

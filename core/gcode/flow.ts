@@ -135,10 +135,8 @@ export class FlowRecord {
   figures(): { all: FlowFigures; tools: FlowFigures[] } {
     const exact = this.blocks.length > 0
     const logs = this.tools.map(t => {
-      if (exact) {
-        return t.histogram[PEAK]! > 0 ? new Float64Array(BINS) : null
-      }
-      return t.log
+      if (!exact) return t.log
+      return t.histogram[PEAK]! > 0 ? new Float64Array(BINS) : null
     })
     if (exact)
       this.eachExact((flow, advance, slot) => {

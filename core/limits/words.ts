@@ -1,4 +1,5 @@
 /** Lines and verdicts in a technician's words. Pure text: the same on screen, in the CSV and in print. */
+import { celsius } from '../words'
 import { offsetC } from './nozzles'
 import type { Verdict } from './changes'
 import {
@@ -49,7 +50,7 @@ export const CLASS_WORDS: Record<VerdictClass, string> = {
 }
 
 /** A number in words; nothing where there is none. */
-const c = (v: number | null) => (v === null ? '' : `${Number(v.toFixed(1))} °C`)
+const c = (v: number | null) => (v === null ? '' : celsius(v))
 const mm = (v: number | null) => (v === null ? '' : `${v < 10 ? Number(v.toFixed(2)) : Math.ceil(v - 1e-6)} mm`)
 /** Drawn radii are rounded against the user: what is asked up, what is there down. */
 const mmDown = (v: number | null) => (v === null ? '' : `${v < 10 ? Number(v.toFixed(2)) : Math.floor(v + 1e-6)} mm`)
@@ -90,9 +91,10 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
   }
   switch (l.key) {
     case 'nozzle temperature':
-      if (!d.exact && nozzle && offsetC(nozzle.material) > 0 && l.asked !== null)
-        out.says =
-          `${c(l.asked - offsetC(nozzle.material))} and ${offsetC(nozzle.material)} more for ` + `${nozzle.material}.`
+      if (!d.exact && nozzle && l.asked !== null) {
+        const more = offsetC(nozzle.material)
+        if (more > 0) out.says = `${c(l.asked - more)} and ${more} more for ${nozzle.material}.`
+      }
       break
     case 'reading':
       out.asked = `at most ${l.asked} °C per count`
@@ -133,7 +135,7 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
       if (l.code === 'curl') out.says = 'It is already strained too far by the curl of its spool.'
       else if (l.status === 'short') {
         const strain =
-          d.strainAtBreak === null ? '' : `: ${Number((d.strainAtBreak * 100).toFixed(2))} % ` + `strain at break`
+          d.strainAtBreak === null ? '' : `: ${Number((d.strainAtBreak * 100).toFixed(2))} % strain at break`
         const curl = d.curlMm === null ? '' : `, curled to ${d.curlMm} mm on its spool`
         out.says = `It snaps in this bend${strain}${curl}, safety factor included.`
       }

@@ -38,7 +38,7 @@ export const dueOfDrying = (tag: string, fromMs: number, plannedH: number, nowMs
       }
 
 /** A soak that has had its minutes; null before, and when it is long forgotten. */
-export const dueOfSoak = (printerId: string, fromMs: number, minutes: number, nowMs: number): Due | null =>
+export const dueOfSoak = (printer: string, fromMs: number, minutes: number, nowMs: number): Due | null =>
   minutesLeft(fromMs, minutes, nowMs) > 0 || !soakStands(fromMs, minutes, nowMs)
     ? null
     : {
@@ -47,6 +47,6 @@ export const dueOfSoak = (printerId: string, fromMs: number, minutes: number, no
         reason: `Its soak of ${Math.round(minutes)} min is over.`,
         action: 'May I start',
         station: 'prepare',
-        open: `/prepare/check?printer=${encodeURIComponent(printerId)}`,
+        open: `/prepare/check?printer=${encodeURIComponent(printer)}`,
         weight: weightOf(50),
       }

@@ -73,7 +73,7 @@ function overLimit(p: PrinterFacts, zone: Zone, headId: number | null, askedC: n
       mark: zone === 'hotend' || askedC - limit.limitC > FAR_OVER_C ? 'stop' : 'look',
       about: null,
       reason:
-        `The last job asked ${askedC} °C of the ${zoneWord(zone)}; ` + `the ${limit.part} stops at ${limit.limitC} °C.`,
+        `The last job asked ${askedC} °C of the ${zoneWord(zone)}; the ${limit.part} ` + `stops at ${limit.limitC} °C.`,
       action: 'Do not repeat it here; see the run',
       station: 'run',
       open: `/run?show=${p.last!.runId}`,

@@ -12,6 +12,7 @@ export {
   mm,
   mmNumber,
   money,
+  offBy,
   percent,
   smallChance,
   water,

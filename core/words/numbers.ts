@@ -51,6 +51,10 @@ export function smallChance(v: number): string {
 /** A share, 0 to 1, in whole percent. */
 export const percent = (v: number): string => (Number.isFinite(v) ? `${Math.round(v * 100)} %` : UNKNOWN)
 
+/** How far something is off, a share of it: "4.2 % lower". */
+export const offBy = (share: number): string =>
+  Number.isFinite(share) ? `${Math.abs(share * 100).toFixed(1)} % ${share < 0 ? 'lower' : 'higher'}` : UNKNOWN
+
 /** A length in mm to so many places. */
 export const mm = (v: number, digits = 3): string => (Number.isFinite(v) ? `${v.toFixed(digits)} mm` : UNKNOWN)
 /** The number alone of a length in mm, without idle zeros, to so many places: "0.4", "0.4125". */

@@ -3,6 +3,7 @@
  * A filament from its data sheet: pasted, typed, or started from the window of its polymer; every value keeps its
  * basis.
  */
+import { counted, offBy } from '#core/words'
 import { computed, reactive, ref, watch } from 'vue'
 import {
   readDataSheet,
@@ -139,8 +140,7 @@ const LIKE = [
 const agreement = computed(() => {
   const d = density.value
   if (!d?.disagrees) return 'The sheet agrees to 1 %.'
-  const off = `${Math.abs(d.offShare * 100).toFixed(1)} % ${d.offShare < 0 ? 'lower' : 'higher'}`
-  return `The sheet's density is ${off}: voids and a different grade are the usual reasons.`
+  return `The sheet's density is ${offBy(d.offShare)}: voids and a different grade are the usual reasons.`
 })
 </script>
 
@@ -155,10 +155,8 @@ const agreement = computed(() => {
         <button type="button" class="button" :disabled="pasted.trim() === ''" @click="take">Read these lines</button>
         <template v-if="read">
           <p class="mt-2 font-semibold" role="status">
-            {{ found }} {{ found === 1 ? 'value' : 'values' }} read into the fields below.{{
-              read.unread.length
-                ? ` ${read.unread.length} ${read.unread.length === 1 ? 'line' : 'lines'} not read:`
-                : ''
+            {{ counted(found, 'value') }} read into the fields below.{{
+              read.unread.length ? ` ${counted(read.unread.length, 'line')} not read:` : ''
             }}
           </p>
           <ul class="list-disc pl-5">

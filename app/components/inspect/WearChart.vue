@@ -3,6 +3,7 @@
  * Bore against fibre mass: gauge intervals, 80 and 95 % bands, limit, now. A gauge being entered is drawn before it is
  * saved, and the bands shift with it; a click sets the pins on either side.
  */
+import { stepFor } from '~/lib/steps'
 import { CustomChart, LineChart } from 'echarts/charts'
 import { GridComponent } from 'echarts/components'
 import { use } from 'echarts/core'
@@ -60,7 +61,14 @@ const extent = computed(() => {
   ].filter(v => v !== null)
   const low = Math.min(...values),
     high = Math.max(...values)
-  const step = [0.01, 0.02, 0.05][Number(high - low > 0.09) + Number(high - low > 0.2)]!
+  const step = stepFor(
+    high - low,
+    [
+      [0.2, 0.05],
+      [0.09, 0.02],
+    ],
+    0.01,
+  )
   return { min: Math.floor((low - 0.004) / step) * step, max: Math.ceil((high + 0.004) / step) * step, step }
 })
 const end = computed(() => props.bands[props.bands.length - 1]?.wearKg ?? 1)

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One tap each: where the spool goes now. */
+import { SPOOL_HAPPENINGS } from '#shared/entries/spools'
 import type { SpoolState } from '#shared/answers/spools'
 import { computed } from 'vue'
 import { useEntryForm } from '~/composables/entry-form'
@@ -8,19 +9,18 @@ import { useUi } from '~/state/ui'
 const props = defineProps<{ spool: SpoolState }>()
 const ui = useUi()
 const form = useEntryForm('/api/spool-events')
-const WORDS = { out: 'out in the room', in: 'into the dry box', opened: 'opened' } as const
 const offers = computed<('out' | 'in' | 'opened')[]>(() => {
   if (props.spool.place === 'sealed') return ['opened']
   if (props.spool.place === 'dry box') return ['out']
   return props.spool.place === 'room' ? ['in'] : ['out', 'in']
 })
 
-async function put(kind: keyof typeof WORDS): Promise<void> {
+async function put(kind: 'out' | 'in' | 'opened'): Promise<void> {
   const done = await form.send(
     { spoolId: props.spool.id, kind, occurredAt: new Date().toISOString() },
-    `Spool ${props.spool.tag} ${WORDS[kind]}`,
+    `Spool ${props.spool.tag} ${SPOOL_HAPPENINGS[kind].text}`,
   )
-  if (done !== null && done !== 'queued') ui.say(`${props.spool.tag} ${WORDS[kind]}; its clock runs.`)
+  if (done !== null && done !== 'queued') ui.say(`${props.spool.tag} ${SPOOL_HAPPENINGS[kind].text}; its clock runs.`)
 }
 const error = computed(() => form.problem.value?.title ?? '')
 </script>

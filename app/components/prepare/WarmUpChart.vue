@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A warm-up as recorded: readings, the fitted curve, door openings left out, and where it settles. */
+import { stepFor } from '~/lib/steps'
 import { computed } from 'vue'
 import { warmUpAt, type Reading, type WarmUp } from '#core/chamber'
 
@@ -30,7 +31,14 @@ const ticks = computed(() => {
 })
 const minutes = computed(() => {
   const m = end.value / 60
-  const step = [5, 15, 30][Number(m > 30) + Number(m > 90)]!
+  const step = stepFor(
+    m,
+    [
+      [90, 30],
+      [30, 15],
+    ],
+    5,
+  )
   return Array.from({ length: Math.floor(m / step) + 1 }, (_, i) => i * step)
 })
 </script>

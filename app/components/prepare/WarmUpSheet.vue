@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Record a warm-up from a probe's file: read, previewed with every line that cannot be read, and only then saved. */
+import { counted } from '#core/words'
 import type { SoakLine } from '#shared/answers/prepare'
 import Papa from 'papaparse'
 import { computed, reactive, ref } from 'vue'
@@ -118,9 +119,7 @@ async function save(confirmed: string[] = []): Promise<void> {
             <b>{{ fileName }}</b>: {{ table.readings.length }} readings ({{ table.timeColumn }},
             {{ table.temperatureColumn }}). It settles at {{ preview.fit.finalC.toFixed(1) }} °C with a time constant of
             {{ (preview.fit.tauS / 60).toFixed(1) }} min; scatter {{ preview.fit.rmsC.toFixed(2) }} °C{{
-              preview.fit.dips.length
-                ? `; ${preview.fit.dips.length} door ${preview.fit.dips.length === 1 ? 'opening' : 'openings'} left out`
-                : ''
+              preview.fit.dips.length ? `; ${counted(preview.fit.dips.length, 'door opening')} left out` : ''
             }}.
           </p>
           <WarmUpChart

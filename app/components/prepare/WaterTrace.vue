@@ -3,6 +3,7 @@
  * Water of a spool through its history: the wound-spool estimate as a line, the single strand dashed, the limit across,
  * places below.
  */
+import { stepFor } from '~/lib/steps'
 import { computed } from 'vue'
 import type { TracePoint } from '#core/drying'
 import { day, when } from '#shared/time'
@@ -33,7 +34,15 @@ const ticks = computed(() =>
 )
 const days = computed(() => {
   const span = (to.value - from.value) / 86_400_000
-  const every = [0.5, 1, 2, 3][[2, 5, 10].filter(days => span > days).length]!
+  const every = stepFor(
+    span,
+    [
+      [10, 3],
+      [5, 2],
+      [2, 1],
+    ],
+    0.5,
+  )
   const out: number[] = []
   for (let t = Math.ceil(from.value / (every * 86_400_000)) * every * 86_400_000; t < to.value; t += every * 86_400_000)
     out.push(t)

@@ -159,12 +159,14 @@ export const SPOOL_EDIT_FIELDS: FormField[] = [
   { key: 'fillerFraction', label: 'Filler share of this lot', kind: 'number', hint: "empty: the material's" },
   note,
 ]
+/** What can be said to have happened to a spool, wherever it is asked. */
+export const SPOOL_CHOICES = SPOOL_KINDS.map(value => ({ value, text: SPOOL_HAPPENINGS[value].text as string }))
 export const SPOOL_EVENT_FIELDS: FormField[] = [
   {
     key: 'kind',
     label: 'What happened',
     kind: 'select',
-    options: SPOOL_KINDS.map(value => ({ value, text: SPOOL_HAPPENINGS[value].text })),
+    options: [...SPOOL_CHOICES],
     then: v => {
       if (v.kind !== 'weighed') v.grossG = null
     },

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: plan, live readings and warm-ups */
 /** Soak: how long until the chamber really holds, by this printer's own warm-up when there is one. */
+import { counted } from '#core/words'
 import type { SoakLine, WarmUpLine } from '#shared/answers/prepare'
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
@@ -123,7 +124,7 @@ const plan = computed(() => {
 function hotterBed(bedC: number | null): string {
   if (bedC === null) return 'Set the chamber heater higher.'
   const stops =
-    bedCeiling.value !== null && bedC > bedCeiling.value ? `, but this bed stops at ` + `${bedCeiling.value}` : ''
+    bedCeiling.value !== null && bedC > bedCeiling.value ? `, but this bed stops at ${bedCeiling.value}` : ''
   return `A bed of ${Math.ceil(bedC)} °C would bring it${stops}.`
 }
 const sentence = computed(() => {
@@ -372,7 +373,7 @@ const hold = (w: WarmUpLine) => {
             />
             <p class="px-1 text-xs text-ink2">
               {{ w.used }} readings from {{ w.source }}, scatter {{ w.rmsC.toFixed(2) }} °C{{
-                w.dips.length ? `, ${w.dips.length} door ${w.dips.length === 1 ? 'opening' : 'openings'} left out` : ''
+                w.dips.length ? `, ${counted(w.dips.length, 'door opening')} left out` : ''
               }}{{ w.note ? `; ${w.note}` : '' }}; {{ w.person }}
             </p>
           </figure>

@@ -28,8 +28,8 @@ export const FLOOR_QUERY = sql`
             order by g.occurred_at desc, g.id desc limit 1))
           from (select * from standing_fittings e where e.head_id = h.id order by e.occurred_at desc, e.id desc
           limit 1) e
-          join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id left
-          join forecasts f on f.nozzle_id = n.id where e.kind = 'fit'
+          join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id
+          left join forecasts f on f.nozzle_id = n.id where e.kind = 'fit'
         )) order by h.position, h.id), '[]') from heads h where h.printer_id = p.id) heads,
     lr.run last
   from printers p

@@ -75,7 +75,7 @@ export async function listChangeovers(db: Connection): Promise<ChangeoverLine[]>
     c.volume_mm3 "volumeMm3", c.clean, ${iso('c.occurred_at')} at, u.name person, c.note,
       (select s.reason from strikes s where s.target = 'changeover' and s.target_id = c.id) struck
     from changeovers c join nozzles n on n.id = c.nozzle_id join heads h on h.id = c.head_id
-    join printers p on p.id = h.printer_id left join materials f on f.id = c.from_material_id left
-    join materials t on t.id = c.to_material_id join people u on u.id = c.person_id
+    join printers p on p.id = h.printer_id left join materials f on f.id = c.from_material_id
+    left join materials t on t.id = c.to_material_id join people u on u.id = c.person_id
     order by c.occurred_at desc, c.id desc limit 100`)
 }

@@ -49,7 +49,7 @@ function drynessMissing(tag: string | null, state: SpoolState | null, material: 
   if (tag === null) return 'No spool is chosen, so how dry it is is not known.'
   if (state && state.problem !== null) return `${state.problem}.`
   if (state?.place === 'sealed')
-    return `${tag} was never opened in the log; nobody knows how long it lay ` + `before it was sealed.`
+    return `${tag} was never opened in the log; nobody knows how long it lay before it was sealed.`
   return `How ${material} takes up water is not known.`
 }
 
@@ -236,8 +236,8 @@ export async function precheckPage(db: Connection, id: number): Promise<StoredCh
   }>(sql`
     select p.name printer, h.name head, s.tag spool, m.name material, u.name person, (select r.id::int
     from standing_runs r where r.precheck_id = ${id} order by r.id limit 1) run
-    from prechecks c join printers p on p.id = c.printer_id join heads h on h.id = c.head_id left
-    join spools s on s.id = c.spool_id join materials m on m.id = c.material_id
+    from prechecks c join printers p on p.id = c.printer_id join heads h on h.id = c.head_id
+    left join spools s on s.id = c.spool_id join materials m on m.id = c.material_id
     join people u on u.id = c.person_id where c.id = ${id}`)
   // the job goes along when the shop has it, so that the run can be logged from the check
   const job = row.contentSha256 === null ? null : await jobOfContent(db, row.contentSha256)

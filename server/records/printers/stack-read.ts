@@ -39,8 +39,8 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
 /** Parts on the shelf, fit for any printer. */
 export async function listShelf(db: Connection): Promise<StoredPart[]> {
   const rows = await db.execute<{ part: StoredPart }>(sql`
-    select ${PART_JSON} part from parts a join people u on u.id = a.entered_by left
-    join part_places w on w.part_id = a.id
+    select ${PART_JSON} part from parts a join people u on u.id = a.entered_by
+    left join part_places w on w.part_id = a.id
     where w.kind = 'shelve' or (w.kind is null and a.to_shelf) order by a.id`)
   return rows.map(r => ({ ...r.part, headId: null }))
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A stored check: readable, printable, and where the run is logged from. */
+import { counted } from '#core/words'
 import { computed } from 'vue'
 import { verdictOf } from '#core/precheck'
 import CheckLines from '~/components/prepare/CheckLines.vue'
@@ -18,7 +19,7 @@ const words = computed(() => {
   const v = verdict.value
   if (!v) return ''
   if (data.value!.may) return `Checked: this job might start${v.waived ? `, with ${v.waived} waived` : ''}.`
-  return `Stored with ${v.open.length} open ${v.open.length === 1 ? 'line' : 'lines'}: no permission to start.`
+  return `Stored with ${counted(v.open.length, 'open line')}: no permission to start.`
 })
 const print = () => window.print()
 </script>
