@@ -166,20 +166,17 @@ const editRules = () =>
     pick(s.value!.settings as never, RULES_FIELDS),
   )
 
+// a link here may open a sheet; it is no part of the address once it is open
 watch(
-  () => [route.query, s.value !== null] as const,
-  ([q, ready]) => {
-    if (!ready) return
-    if (q.fit !== undefined) fitHead.value = Number(q.fit)
-    if (['nozzle', 'spool', 'type'].includes(String(q.add))) add(String(q.add) as 'nozzle')
+  () => [route.query.fit, route.query.add, s.value !== null],
+  async ([fit, kind, ready]) => {
+    if (!ready || (fit === undefined && kind === undefined)) return
+    await navigateTo({ query: {} }, { replace: true })
+    if (fit !== undefined) fitHead.value = Number(fit)
+    if (['nozzle', 'spool', 'type'].includes(String(kind))) add(String(kind) as 'nozzle')
   },
   { immediate: true },
 )
-function close(): void {
-  open.value = null
-  fitHead.value = null
-  if (Object.keys(route.query).length > 0) void navigateTo({ query: {} }, { replace: true })
-}
 
 const sentence = computed(() => {
   const d = s.value
@@ -408,7 +405,7 @@ const firstTab = computed(() => (s.value?.printers.length === 0 ? 2 : 0))
       </TabPanels>
     </TabGroup>
     <div v-else class="sheet h-[480px] animate-pulse opacity-60" role="status" aria-label="Reading the stores" />
-    <RecordSheet :open="open" wide @close="close" />
-    <FitSheet :head-id="fitHead" @close="close" />
+    <RecordSheet :open="open" wide @close="open = null" />
+    <FitSheet :head-id="fitHead" @close="fitHead = null" />
   </div>
 </template>

@@ -92,6 +92,7 @@ describe('the section of a nozzle', () => {
         lengthMm: 12.5,
         insertMm: null,
         material: 'hardened steel',
+        nominalMm: 0.4,
         fittedMm: 0.4,
         bore: { median: 0.43, low80: 0.425, high80: 0.436, low95: 0.42, high95: 0.44 },
         tipLossMm: 0.08,

@@ -102,4 +102,8 @@ export function partFieldsOf(role: Role): FormField[] {
 export const KIND_GROUPS = ROLES.map(role => ({ role, kinds: KINDS.filter(k => k.role === role) })).filter(
   g => g.kinds.length > 0,
 )
+/** The same for a select. */
+export const KIND_OPTIONS = KIND_GROUPS.flatMap(g =>
+  g.kinds.map(k => ({ value: k.key, text: k.key, group: g.role as string })),
+)
 export { PLACE_WORDS }

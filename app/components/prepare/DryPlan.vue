@@ -1,5 +1,4 @@
 <script setup lang="ts">
-/* eslint-disable max-lines -- plan, schools and start of one drying */
 /**
  * Drying plan: hours to the target in each dryer the shop has, what a cooler one leaves, and the schools beside the
  * model.
@@ -7,11 +6,10 @@
 import type { SetRow } from '#shared/answers/materials'
 import type { DryerRow } from '#shared/answers/prepare'
 import type { SpoolPage } from '#shared/answers/spools'
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
 import {
   dryingPlan,
-  dryingRefusal,
   isPolyamide,
   leftAfter,
   safeCap,
@@ -20,18 +18,10 @@ import {
   type SpoolWater,
 } from '#core/drying'
 import CautionList from '~/components/equip/CautionList.vue'
-import BalanceField from '~/components/prepare/BalanceField.vue'
+import StartDrying from '~/components/prepare/StartDrying.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
-import FieldText from '~/components/ui/FieldText.vue'
-import FieldWhen from '~/components/ui/FieldWhen.vue'
-import ModalSheet from '~/components/ui/ModalSheet.vue'
-import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import { useEntryForm } from '~/composables/entry-form'
 import { hours, water } from '#core/words'
-import { useUi } from '~/state/ui'
-import { when } from '#shared/time'
-import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 const props = defineProps<{
@@ -41,8 +31,6 @@ const props = defineProps<{
   dryers: readonly DryerRow[]
   sets: readonly SetRow[]
 }>()
-const ui = useUi()
-const shop = useShop()
 /** Below the limit, so that there is time to print. */
 const START_SHARE = 0.6
 const target = ref<number | null>(null)
@@ -149,78 +137,7 @@ const schools = computed(() => {
 })
 const cautions = computed(() => cautionsFor({ action: 'dry', polymers: [props.page.polymer] }))
 
-// starting one
 const starting = ref<Row | null>(null)
-const form = useEntryForm('/api/dryings')
-const v = reactive({
-  setC: null as number | null,
-  plannedH: null as number | null,
-  grossG: null as number | null,
-  note: '',
-  occurredAt: '',
-})
-function start(r: Row): void {
-  form.reset()
-  starting.value = r
-  Object.assign(v, {
-    setC: r.plan?.atC ?? null,
-    plannedH:
-      r.plan && Number.isFinite(r.plan.woundH) && r.plan.woundH > 0
-        ? Math.max(0.5, Math.round(r.plan.woundH * 2) / 2)
-        : 8,
-    grossG: null,
-    note: '',
-    occurredAt: new Date().toISOString(),
-  })
-}
-const refusal = computed(() =>
-  starting.value && v.setC !== null && !Number.isNaN(v.setC)
-    ? dryingRefusal(v.setC, starting.value.dryer, limits.value)
-    : null,
-)
-/** What the entered temperature and hours would leave. */
-const leaves = computed(() =>
-  starting.value &&
-  v.setC !== null &&
-  v.plannedH !== null &&
-  v.setC >= 30 &&
-  v.setC <= 250 &&
-  v.plannedH > 0 &&
-  !refusal.value
-    ? leftAfter(
-        props.state,
-        props.filament,
-        starting.value.dryer.kind,
-        v.setC,
-        v.plannedH,
-        room.value,
-        props.page.wound,
-      )
-    : null,
-)
-async function save(confirmed: string[] = []): Promise<void> {
-  const done = await form.send(
-    {
-      spoolId: props.page.state.id,
-      dryerId: starting.value!.dryer.id,
-      setC: v.setC,
-      plannedH: v.plannedH,
-      targetWt: goal.value,
-      grossG: v.grossG,
-      note: v.note,
-      occurredAt: v.occurredAt,
-    },
-    `Dry ${props.page.state.tag} in ${starting.value!.dryer.name}`,
-    confirmed,
-  )
-  if (done === null) return
-  if (done !== 'queued')
-    ui.say(
-      `${props.page.state.tag} dries in ${starting.value!.dryer.name} until about ` +
-        `${when(done.until, shop.zone)}. The timer goes on when this page is closed.`,
-    )
-  starting.value = null
-}
 </script>
 
 <template>
@@ -271,7 +188,7 @@ async function save(confirmed: string[] = []): Promise<void> {
                 <b>cannot get there</b>: its air leaves {{ water(r.plan.leavesAtBestWt) }}
               </td>
               <td class="text-right">
-                <button type="button" class="button" @click="start(r)">
+                <button type="button" class="button" @click="starting = r">
                   Dry it<span class="sr-only"> in {{ r.dryer.name }}</span>
                 </button>
                 <span v-if="r.plan.restarts" class="block text-xs text-look"
@@ -305,46 +222,15 @@ async function save(confirmed: string[] = []): Promise<void> {
       </p>
     </div>
     <CautionList :cautions="cautions" title="When you dry" />
-    <ModalSheet
-      :open="starting !== null"
-      :title="starting ? `Dry ${page.state.tag} in ${starting.dryer.name}` : ''"
+    <StartDrying
+      :row="starting"
+      :page="page"
+      :filament="filament"
+      :state="state"
+      :limits="limits"
+      :target="goal"
+      :cautions="cautions"
       @close="starting = null"
-    >
-      <form v-if="starting" class="grid gap-3" @submit.prevent="save()">
-        <div class="grid gap-3 sm:grid-cols-2">
-          <FieldNumber
-            id="dry-c"
-            v-model="v.setC"
-            label="Set to"
-            unit="°C"
-            :error="form.errors.value.setC ?? refusal ?? undefined"
-          />
-          <FieldNumber id="dry-h" v-model="v.plannedH" label="For" unit="h" :error="form.errors.value.plannedH" />
-          <FieldWhen id="dry-when" v-model="v.occurredAt" label="Began" :error="form.errors.value.occurredAt" />
-          <BalanceField
-            id="dry-gross"
-            v-model="v.grossG"
-            label="Weighs before, with its spool"
-            :spool-id="page.state.id"
-            hint="weigh before and after, and the shop's own factor is fitted"
-            :error="form.errors.value.grossG"
-          />
-        </div>
-        <p v-if="leaves" role="status">
-          By the model this leaves {{ water(leaves.wound) }} on the wound spool, {{ water(leaves.strand) }} in a single
-          strand.
-        </p>
-        <FieldText id="dry-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
-        <p v-if="form.errors.value.dryerId" class="font-semibold text-stop" role="alert">
-          {{ form.errors.value.dryerId }}
-        </p>
-        <CautionList :cautions="cautions" title="When you dry" />
-        <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
-        <div class="flex gap-2">
-          <button type="submit" class="button first" :disabled="form.busy.value">Start drying</button
-          ><button type="button" class="button" @click="starting = null">Not now</button>
-        </div>
-      </form>
-    </ModalSheet>
+    />
   </section>
 </template>

@@ -15,15 +15,24 @@ export interface FormField {
   then?: (v: Record<string, unknown>) => void
 }
 
-/** A record that a sheet adds or edits. */
-export interface OpenRecord {
+interface RecordForm {
   title: string
   fields: FormField[]
   start: Record<string, unknown>
   says: (v: Record<string, unknown>) => string
-  /** Where a new record goes, or which one is edited. */
-  route?: EntryPath
-  /** The entry made of what the form holds, when it is not the same. */
+  /** What is sent, made of what the form holds, when it is not the same. */
   body?: (v: Record<string, unknown>) => Record<string, unknown>
-  edit?: { kind: EditableKind; id: number; version: number }
 }
+/** A record that a sheet adds: where it goes. */
+export interface NewRecord extends RecordForm {
+  route: EntryPath
+}
+/** A record that a sheet edits: which one, and the version that was seen. */
+export interface EditedRecord extends RecordForm {
+  edit: { kind: EditableKind; id: number; version: number }
+}
+export type OpenRecord = NewRecord | EditedRecord
+export const isEdit = (r: OpenRecord): r is EditedRecord => 'edit' in r
+
+/** Where the form shows errors: at its fields, also when the entry keeps the record inside `set`. */
+export const fieldNames = (fields: readonly FormField[]): string[] => fields.flatMap(f => [f.key, `set.${f.key}`])

@@ -9,6 +9,7 @@ import ZoneAsk from '~/components/ui/ZoneAsk.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import TheStrip from '~/components/strip/TheStrip.vue'
 import { STATIONS, useShortcuts } from '~/composables/shortcuts'
+import { watchLeaving } from '~/lib/sheet-history'
 import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -20,6 +21,7 @@ const ui = useUi()
 const route = useRoute()
 const strip = ref<InstanceType<typeof TheStrip> | null>(null)
 const outboxOpen = ref(false)
+watchLeaving(useRouter())
 
 onMounted(() => {
   void shop.load()

@@ -1,12 +1,21 @@
 <script setup lang="ts">
 /**
- * A sheet laid over the drawing; Esc closes it, focus starts at its first field, stays inside and returns afterwards.
+ * A sheet laid over the drawing; Esc, Back and a click outside close it, focus starts at its first field, stays inside
+ * and returns afterwards.
  */
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
-import { ref, type ComponentPublicInstance } from 'vue'
+import { onBeforeUnmount, ref, watch, type ComponentPublicInstance } from 'vue'
+import { sheetOpened } from '~/lib/sheet-history'
 
-withDefaults(defineProps<{ open: boolean; title: string; wide?: boolean }>(), { wide: false })
-defineEmits<{ close: [] }>()
+const props = withDefaults(defineProps<{ open: boolean; title: string; wide?: boolean }>(), { wide: false })
+const emit = defineEmits<{ close: [] }>()
+let closed: (() => void) | null = null
+function isOpen(open: boolean): void {
+  closed?.()
+  closed = open ? sheetOpened(() => emit('close')) : null
+}
+watch(() => props.open, isOpen, { immediate: true })
+onBeforeUnmount(() => isOpen(false))
 
 /** Not where that would bring up a keyboard over what there is to read first. */
 const first = ref<HTMLElement | null>(null)
@@ -17,7 +26,7 @@ function findFirst(body: Element | ComponentPublicInstance | null): void {
 </script>
 
 <template>
-  <Dialog :open="open" :initial-focus="first" class="fixed inset-0 z-50" @close="$emit('close')">
+  <Dialog :open="open" :initial-focus="first" class="fixed inset-0 z-50" @close="emit('close')">
     <div class="fixed inset-0 bg-ink/45" aria-hidden="true" />
     <div class="fixed inset-0 overflow-y-auto p-2 sm:p-8">
       <DialogPanel class="sheet mx-auto p-4 sm:p-5" :class="wide ? 'max-w-[860px]' : 'max-w-[560px]'">
@@ -25,7 +34,7 @@ function findFirst(body: Element | ComponentPublicInstance | null): void {
           <DialogTitle as="h2" class="flex-1 pt-2">{{ title }}</DialogTitle><button
             type="button"
             class="button plain"
-            @click="$emit('close')"
+            @click="emit('close')"
           >
             Close
           </button>

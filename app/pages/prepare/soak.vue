@@ -387,13 +387,7 @@ const hold = (w: WarmUpLine) => {
       aria-label="Reading the printers"
     />
     <EndSheet :ending="ending" @close="ending = null" />
-    <WarmUpSheet
-      v-if="recording && printer"
-      :open="true"
-      :printer="printer"
-      :soak="recording.soak"
-      @close="recording = null"
-    />
+    <WarmUpSheet v-if="recording && printer" :printer="printer" :soak="recording.soak" @close="recording = null" />
     <StrikeSheet :target="striking" @close="striking = null" />
   </div>
 </template>

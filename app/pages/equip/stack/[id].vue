@@ -1,31 +1,22 @@
 <script setup lang="ts">
-/* eslint-disable max-lines -- one screen: parts, changes and edits of one stack */
 /** One printer's stack: drawn, its parts with limit and basis, what was changed, and its file. */
 import type { StoredPart } from '#shared/answers/printers'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { cautionsFor } from '#core/cautions'
-import { HEAD_ROLES, isKind, kindOf, type Role } from '#core/limits'
+import { HEAD_ROLES, type Role } from '#core/limits'
 import StackSection from '~/components/equip/StackSection.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
-import CautionList from '~/components/equip/CautionList.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import { KIND_GROUPS, partFieldsOf, PLACE_WORDS } from '~/components/equip/part-fields'
+import PartChangeSheet from '~/components/equip/PartChangeSheet.vue'
 import type { OpenRecord } from '~/components/stores/form-field'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
-import FieldSelect from '~/components/ui/FieldSelect.vue'
-import FieldText from '~/components/ui/FieldText.vue'
-import FieldWhen from '~/components/ui/FieldWhen.vue'
-import ModalSheet from '~/components/ui/ModalSheet.vue'
-import { useEntryForm } from '~/composables/entry-form'
 import { useEquip } from '~/composables/equip'
 import { saveFile } from '~/lib/files'
 import { day, when } from '#shared/time'
 import { useShop } from '~/state/shop'
-import { useUi } from '~/state/ui'
 
 const route = useRoute()
 const shop = useShop()
-const ui = useUi()
 const { data, failure } = useEquip()
 const printer = computed(() => data.value?.printers.find(p => p.id === Number(route.params.id)) ?? null)
 useHead({ title: () => `${printer.value?.name ?? 'Stack'} · Equip · Iron Nozzle` })
@@ -90,66 +81,7 @@ const opened = computed<OpenRecord | null>(() => {
   }
 })
 
-// fit or replace a part, or take one off: one change with its date
-const form = useEntryForm('/api/changes')
 const changing = shallowRef<{ off: StoredPart | null; add: boolean } | null>(null)
-const kind = ref('')
-const onHead = ref<number | null>(null)
-const text = ref('')
-const at = ref(new Date().toISOString())
-function start(off: StoredPart | null, add: boolean): void {
-  form.reset()
-  kind.value = ''
-  onHead.value = off?.headId ?? headId.value
-  text.value = off ? `${off.name} ${add ? 'replaced' : 'taken off'}` : ''
-  at.value = new Date().toISOString()
-  changing.value = { off, add }
-}
-const needsHead = computed(
-  () => isKind(kind.value) && (HEAD_ROLES as readonly string[]).includes(kindOf(kind.value).role),
-)
-const spare = computed(() => data.value?.shelf.find(s => `shelf ${s.id}` === kind.value) ?? null)
-const roleNow = computed<Role | null>(() => {
-  if (spare.value) return spare.value.role as Role
-  return isKind(kind.value) ? kindOf(kind.value).role : null
-})
-const offered = computed(() => {
-  const role = changing.value?.off?.role
-  return KIND_GROUPS.filter(g => role === undefined || g.role === role)
-})
-const offeredSpares = computed(() =>
-  (data.value?.shelf ?? []).filter(s => changing.value?.off === null || s.role === changing.value?.off?.role),
-)
-async function saveChange(): Promise<void> {
-  const c = changing.value!
-  const head = roleNow.value && (HEAD_ROLES as readonly string[]).includes(roleNow.value) ? onHead.value : null
-  const done = await form.send(
-    {
-      printerId: printer.value!.id,
-      text: text.value || `${spare.value?.name ?? kind.value} fitted`,
-      occurredAt: at.value,
-      remove: c.off ? [c.off.id] : [],
-      fit: c.add && spare.value ? [{ partId: spare.value.id, headId: head }] : [],
-      add: c.add && !spare.value ? [{ kind: kind.value, headId: head }] : [],
-    },
-    `Change on ${printer.value!.name}`,
-  )
-  if (done === null) return
-  if (done !== 'queued') ui.say(`${done.printer}: ${text.value || kind.value}. What came off is on the shelf.`)
-  changing.value = null
-}
-const errors = computed(() =>
-  Object.entries(form.errors.value)
-    .filter(([k]) => k !== 'text' && k !== 'occurredAt')
-    .map(([k, v]) => (k.startsWith('add') ? 'Choose the part' : v)),
-)
-const cautions = computed(() =>
-  cautionsFor({ action: 'fit a part', roles: [changing.value?.off?.role ?? '', roleNow.value ?? ''] }).concat(
-    (isKind(kind.value) && kindOf(kind.value).who === 'electrician') || changing.value?.off?.details.mains
-      ? cautionsFor({ action: 'wire' })
-      : [],
-  ),
-)
 
 function exportJson(): void {
   const p = printer.value!
@@ -254,7 +186,9 @@ const details = (p: StoredPart) =>
       <section class="mt-4" aria-labelledby="parts">
         <div class="mb-2 flex flex-wrap items-center gap-3">
           <h2 id="parts">Parts</h2>
-          <button type="button" class="button first no-print" @click="start(null, true)">Fit another part</button>
+          <button type="button" class="button first no-print" @click="changing = { off: null, add: true }">
+            Fit another part
+          </button>
         </div>
         <div v-for="g in groups" :key="g.title" class="mb-3">
           <h3 class="label mb-1">{{ g.title }}</h3>
@@ -296,9 +230,9 @@ const details = (p: StoredPart) =>
                   <td class="num no-print">
                     <button type="button" class="button plain" @click="editing = p">
                       Edit<span class="sr-only"> {{ p.name }}</span></button
-                    ><button type="button" class="button plain" @click="start(p, true)">
+                    ><button type="button" class="button plain" @click="changing = { off: p, add: true }">
                       Replace<span class="sr-only"> {{ p.name }}</span></button
-                    ><button type="button" class="button plain" @click="start(p, false)">
+                    ><button type="button" class="button plain" @click="changing = { off: p, add: false }">
                       Take off<span class="sr-only"> {{ p.name }}</span>
                     </button>
                   </td>
@@ -309,63 +243,13 @@ const details = (p: StoredPart) =>
         </div>
       </section>
       <RecordSheet :open="opened" wide @close="editing = null" />
-      <ModalSheet
-        :open="changing !== null"
-        :title="
-          changing?.off
-            ? `${changing.add ? 'Replace' : 'Take off'} ${changing.off.name}`
-            : `Fit a part to ${printer.name}`
-        "
+      <PartChangeSheet
+        :change="changing"
+        :printer="printer"
+        :head-id="headId"
+        :shelf="data?.shelf ?? []"
         @close="changing = null"
-      >
-        <form v-if="changing" class="grid gap-3" @submit.prevent="saveChange()">
-          <template v-if="changing.add">
-            <div class="field">
-              <label for="change-kind">{{ changing.off ? 'By' : 'Part' }}</label><select
-                id="change-kind"
-                v-model="kind"
-                class="input"
-                :aria-invalid="errors.length > 0"
-              >
-                <option value="">Choose a part</option>
-                <optgroup v-if="offeredSpares.length" label="on the shelf">
-                  <option v-for="s in offeredSpares" :key="s.id" :value="`shelf ${s.id}`">
-                    {{ s.name }}{{ s.note ? `, ${s.note}` : '' }}
-                  </option>
-                </optgroup>
-                <optgroup v-for="g in offered" :key="g.role" :label="g.role">
-                  <option v-for="k in g.kinds" :key="k.key">{{ k.key }}</option>
-                </optgroup>
-              </select>
-              <span v-if="isKind(kind)" class="text-xs text-ink2"
-                >{{ kindOf(kind).limitC === null ? '' : `start limit ${kindOf(kind).limitC} °C; `
-                }}{{ kindOf(kind).note }}. {{ kindOf(kind).after ?? '' }} Enter the data sheet's value afterwards.</span
-              >
-            </div>
-            <FieldSelect
-              v-if="needsHead && printer.heads.length > 1"
-              id="change-head"
-              v-model="onHead"
-              label="Head"
-              :options="printer.heads.map(h => ({ value: h.id as number | null, text: h.name }))"
-            />
-          </template>
-          <FieldText
-            id="change-text"
-            v-model="text"
-            label="What was done"
-            :placeholder="kind ? `${kind} fitted` : ''"
-            :error="form.errors.value.text"
-          />
-          <FieldWhen id="change-when" v-model="at" label="When" :error="form.errors.value.occurredAt" />
-          <p v-for="e in errors" :key="e" class="font-semibold text-stop" role="alert">{{ e }}</p>
-          <CautionList :cautions="cautions" title="While you do it" />
-          <div class="flex gap-2">
-            <button type="submit" class="button first" :disabled="form.busy.value">Save</button
-            ><button type="button" class="button" @click="changing = null">Cancel</button>
-          </div>
-        </form>
-      </ModalSheet>
+      />
       <StrikeSheet :target="striking" @close="striking = null" />
     </template>
     <div

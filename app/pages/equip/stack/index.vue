@@ -2,20 +2,14 @@
 /** All stacks: which printer stops where, and the shelf of spare parts. */
 import { zoneWord } from '#core/words'
 import { computed, ref } from 'vue'
-import { ceilings, kindOf, KINDS } from '#core/limits'
+import { ceilings, KINDS } from '#core/limits'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import PriceSheet from '~/components/equip/PriceSheet.vue'
-import { KIND_GROUPS } from '~/components/equip/part-fields'
-import FieldText from '~/components/ui/FieldText.vue'
-import ModalSheet from '~/components/ui/ModalSheet.vue'
-import { useEntryForm } from '~/composables/entry-form'
+import ShelfPartSheet from '~/components/equip/ShelfPartSheet.vue'
 import { useEquip } from '~/composables/equip'
-import { useUi } from '~/state/ui'
 
 useHead({ title: 'Stacks · Equip · Iron Nozzle' })
 const { data, failure } = useEquip()
-const ui = useUi()
-const form = useEntryForm('/api/parts')
 const adding = ref(false)
 const pricing = ref(false)
 const priceItems = KINDS.filter(k => k.price !== null && k.price > 0).map(k => ({
@@ -24,21 +18,7 @@ const priceItems = KINDS.filter(k => k.price !== null && k.price > 0).map(k => (
   price: k.price!,
   minutes: k.minutes,
 }))
-const kind = ref('')
-const note = ref('')
 const rows = computed(() => (data.value?.printers ?? []).map(p => ({ p, zones: ceilings(p, data.value!.rules) })))
-async function save(): Promise<void> {
-  const done = await form.send({ kind: kind.value, note: note.value }, `${kind.value || 'A part'} on the shelf`)
-  if (done === null) return
-  if (done !== 'queued') ui.say(`${done.name} is on the shelf.`)
-  adding.value = false
-  kind.value = ''
-  note.value = ''
-}
-function startAdding(): void {
-  adding.value = true
-  form.reset()
-}
 </script>
 
 <template>
@@ -83,7 +63,7 @@ function startAdding(): void {
       <section aria-labelledby="shelf">
         <div class="mb-2 flex flex-wrap items-center gap-3">
           <h2 id="shelf">On the shelf</h2>
-          <button type="button" class="button" @click="startAdding">Add a part to the shelf</button
+          <button type="button" class="button" @click="adding = true">Add a part to the shelf</button
           ><button type="button" class="button" @click="pricing = true">What parts cost here</button>
         </div>
         <p v-if="data.shelf.length === 0" class="text-sm">
@@ -101,28 +81,7 @@ function startAdding(): void {
         </ul>
       </section>
       <PriceSheet :open="pricing" title="What parts cost here" :items="priceItems" @close="pricing = false" />
-      <ModalSheet :open="adding" title="Add a part to the shelf" @close="adding = false">
-        <form class="grid gap-3" @submit.prevent="save()">
-          <div class="field">
-            <label for="shelf-kind">Kind</label
-            ><select id="shelf-kind" v-model="kind" class="input" :aria-invalid="!!form.errors.value.kind">
-              <option value="">Choose a kind</option>
-              <optgroup v-for="g in KIND_GROUPS" :key="g.role" :label="g.role">
-                <option v-for="k in g.kinds" :key="k.key">{{ k.key }}</option>
-              </optgroup></select
-            ><span v-if="form.errors.value.kind" class="error">{{ form.errors.value.kind }}</span
-            ><span v-else-if="kind" class="text-xs text-ink2"
-              >{{ kindOf(kind).limitC === null ? '' : `start limit ${kindOf(kind).limitC} °C, `
-              }}{{ kindOf(kind).note }}</span
-            >
-          </div>
-          <FieldText id="shelf-note" v-model="note" label="Note" placeholder="wired ready, for Aire" />
-          <div class="flex gap-2">
-            <button type="submit" class="button first" :disabled="form.busy.value">Save</button
-            ><button type="button" class="button" @click="adding = false">Cancel</button>
-          </div>
-        </form>
-      </ModalSheet>
+      <ShelfPartSheet :open="adding" @close="adding = false" />
     </template>
     <div
       v-else-if="!failure"

@@ -1,25 +1,16 @@
 <script setup lang="ts">
-/* eslint-disable max-lines -- one screen: everything of one spool */
 /** One spool: how wet it is and why, how long it stays dry, and how to dry it. */
-import { SPOOL_CHOICES } from '~/components/stores/fields'
-import { SPOOL_HAPPENINGS, type SpoolKind } from '#shared/entries/spools'
-import { computed, reactive, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { drynessFixes, drynessFor, soakedAt, throughHistory, trace } from '#core/drying'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import DryPlan from '~/components/prepare/DryPlan.vue'
+import SpoolEventSheet from '~/components/prepare/SpoolEventSheet.vue'
 import EndSheet, { type ToEnd } from '~/components/prepare/EndSheet.vue'
 import PrepareTabs from '~/components/prepare/PrepareTabs.vue'
 import SpoolClock from '~/components/prepare/SpoolClock.vue'
 import WaterTrace from '~/components/prepare/WaterTrace.vue'
-import BalanceField from '~/components/prepare/BalanceField.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
-import FieldSelect from '~/components/ui/FieldSelect.vue'
-import FieldText from '~/components/ui/FieldText.vue'
-import FieldWhen from '~/components/ui/FieldWhen.vue'
-import ModalSheet from '~/components/ui/ModalSheet.vue'
-import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import { useEntryForm } from '~/composables/entry-form'
 import { useNow } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
 import { when, withTimes } from '#shared/time'
@@ -27,14 +18,12 @@ import { hours, water } from '#core/words'
 import { drynessOf, leftWords, placeWords, spoolSentence } from '~/words/water'
 import { minutesLeft } from '#core/schedule'
 import { useShop } from '~/state/shop'
-import { useUi } from '~/state/ui'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 const route = useRoute()
 const tag = computed(() => String(route.params.tag))
 useHead({ title: () => `${tag.value} · Iron Nozzle` })
 const shop = useShop()
-const ui = useUi()
 const now = useNow()
 const { data, failure } = useAnswer('/api/spools/{tag}', { params: () => ({ tag: tag.value }), everyMs: 60_000 })
 const { data: prepare } = useAnswer('/api/prepare')
@@ -153,65 +142,6 @@ const outlook = computed(() => {
 
 // an event with its own time, air or weight
 const entering = ref(false)
-const form = useEntryForm('/api/spool-events')
-const v = reactive({
-  kind: 'out' as SpoolKind,
-  headId: null as number | null,
-  roomC: null as number | null,
-  rh: null as number | null,
-  atC: null as number | null,
-  hours: null as number | null,
-  grossG: null as number | null,
-  note: '',
-  occurredAt: '',
-})
-const heads = computed(() => [
-  { value: null as number | null, text: 'Which printer' },
-  ...(shop.data?.printers ?? []).flatMap(p =>
-    p.heads.map(h => ({ value: h.id as number | null, text: p.heads.length > 1 ? `${p.name}, ${h.name}` : p.name })),
-  ),
-])
-function enter(): void {
-  form.reset()
-  Object.assign(v, {
-    kind: data.value?.state.place === 'sealed' ? 'opened' : 'out',
-    headId: null,
-    roomC: null,
-    rh: null,
-    atC: null,
-    hours: null,
-    grossG: null,
-    note: '',
-    occurredAt: new Date().toISOString(),
-  })
-  entering.value = true
-}
-async function save(confirmed: string[] = []): Promise<void> {
-  const dried = v.kind === 'dried',
-    air = v.kind === 'out' || v.kind === 'in' || v.kind === 'loaded'
-  const done = await form.send(
-    {
-      spoolId: data.value!.state.id,
-      kind: v.kind,
-      headId: v.kind === 'loaded' ? v.headId : null,
-      roomC: air ? v.roomC : null,
-      rh: air ? v.rh : null,
-      atC: dried ? v.atC : null,
-      hours: dried ? v.hours : null,
-      grossG: v.kind === 'weighed' ? v.grossG : null,
-      note: v.note,
-      occurredAt: v.occurredAt,
-    },
-    `Spool ${tag.value} ${SPOOL_HAPPENINGS[v.kind].text}`,
-    confirmed,
-  )
-  if (done === null) return
-  if (done !== 'queued') {
-    const left = v.kind === 'weighed' ? `; ${done.leftG.toFixed(0)} g left` : ''
-    ui.say(`${tag.value}: ${SPOOL_HAPPENINGS[v.kind].text}${left}.`)
-  }
-  entering.value = false
-}
 </script>
 
 <template>
@@ -227,7 +157,7 @@ async function save(confirmed: string[] = []): Promise<void> {
           {{ data.leftG.toFixed(0) }} g left; hub {{ data.state.hub || 'not known' }}</span
         >
         <span class="ml-auto flex flex-wrap gap-1"
-          ><SpoolClock :spool="data.state" /><button type="button" class="button" @click="enter">
+          ><SpoolClock :spool="data.state" /><button type="button" class="button" @click="entering = true">
             Enter something else
           </button></span
         >
@@ -338,65 +268,6 @@ async function save(confirmed: string[] = []): Promise<void> {
     />
     <EndSheet :ending="ending" @close="ending = null" />
     <StrikeSheet :target="striking" @close="striking = null" />
-    <ModalSheet :open="entering" :title="`Spool ${tag}`" @close="entering = false">
-      <form class="grid gap-3" @submit.prevent="save()">
-        <div class="grid gap-3 sm:grid-cols-2">
-          <FieldSelect id="event-kind" v-model="v.kind" label="What happened" :options="SPOOL_CHOICES" />
-          <FieldWhen id="event-when" v-model="v.occurredAt" label="When" :error="form.errors.value.occurredAt" />
-          <FieldSelect
-            v-if="v.kind === 'loaded'"
-            id="event-head"
-            v-model="v.headId"
-            label="On"
-            :options="heads"
-            :error="form.errors.value.headId"
-          />
-          <template v-if="v.kind === 'out' || v.kind === 'in' || v.kind === 'loaded'">
-            <FieldNumber
-              id="event-c"
-              v-model="v.roomC"
-              label="Air there"
-              unit="°C"
-              hint="empty: as usual"
-              :error="form.errors.value.roomC"
-            />
-            <FieldNumber
-              id="event-rh"
-              v-model="v.rh"
-              label="Humidity there"
-              unit="%"
-              hint="empty: as usual"
-              :error="form.errors.value.rh"
-            />
-          </template>
-          <template v-if="v.kind === 'dried'">
-            <FieldNumber id="event-at" v-model="v.atC" label="At" unit="°C" :error="form.errors.value.atC" />
-            <FieldNumber
-              id="event-hours"
-              v-model="v.hours"
-              label="For"
-              unit="h"
-              hint="it ended at the time above"
-              :error="form.errors.value.hours"
-            />
-          </template>
-          <BalanceField
-            v-if="v.kind === 'weighed'"
-            id="event-gross"
-            v-model="v.grossG"
-            class="sm:col-span-2"
-            label="Weighs, with its spool"
-            :spool-id="data?.state.id ?? null"
-            :error="form.errors.value.grossG"
-          />
-        </div>
-        <FieldText id="event-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
-        <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
-        <div class="flex gap-2">
-          <button type="submit" class="button first" :disabled="form.busy.value">Save</button
-          ><button type="button" class="button" @click="entering = false">Cancel</button>
-        </div>
-      </form>
-    </ModalSheet>
+    <SpoolEventSheet :spool="entering && data ? data.state : null" @close="entering = false" />
   </div>
 </template>
