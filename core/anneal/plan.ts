@@ -11,7 +11,12 @@ export const DIFFUSIVITY = 1.2e-7
 /** Share of the step still missing in the middle when the hold begins. */
 const MISSING = 0.02
 
-/** Hours until the middle of a part of this thickness (1 to 300 mm) is within 2 % of the step. */
+/**
+ * Hours until the middle of a part of this thickness (1 to 300 mm) is within 2 % of the step; diffusivity in m²/s.
+ *
+ * @example
+ * soakThroughH(20) // 0.39 (h; 4·ln(4/π/0.02)/π² · (0.01 m)²/1.2e-7 m²/s)
+ */
 export function soakThroughH(thicknessMm: number, diffusivity = DIFFUSIVITY): number {
   need('thicknessMm', thicknessMm, 1, 300, 'mm')
   need('diffusivity', diffusivity, 1e-9, 1e-3, 'm²/s')
@@ -47,7 +52,10 @@ export interface AnnealPlan {
   restarts: number
 }
 
-/** Both schools of an anneal: the gentle end and the hot end of the window. */
+/**
+ * Both schools of an anneal: the gentle end of the window for its longest hold, the hot end for its shortest; one where
+ * the window has no width. °C 0 to 600, hours 0 to 1000.
+ */
 export function annealSchools(a: Anneal): { name: 'gentle' | 'hot'; atC: number; holdH: number }[] {
   for (const k of ['lowC', 'highC'] as const) need(k, a[k], 0, 600, '°C')
   for (const k of ['lowH', 'highH'] as const) need(k, a[k], 0, 1000, 'h')
@@ -58,8 +66,12 @@ export function annealSchools(a: Anneal): { name: 'gentle' | 'hot'; atC: number;
 }
 
 /**
- * Plan at `atC` for `holdH` from room temperature and back. Throws InputError for an oven below the room or a window
- * upside down.
+ * Plan at `atC` °C (0 to 600) for `holdH` h from room temperature (−10 to 50 °C) and back, ramps in °C an hour, part
+ * thickness 1 to 300 mm. Throws InputError for an oven below the room or a window upside down.
+ *
+ * @example
+ * const oven = { name: 'oven', ceilingC: 200, timeOutH: null }
+ * annealPlan(80, 6, 20, 10, oven, 20).phases.map(p => p.name) // ["heat up","soak through","hold","cool down"]
  */
 export function annealPlan(
   atC: number,
@@ -94,7 +106,7 @@ export function annealPlan(
   }
 }
 
-/** Where the plan stands after some hours: the phase, and the temperature the oven should show. */
+/** Where the plan stands after some hours, 0 or more: the phase, and the temperature in °C that the oven is to show. */
 export function annealNow(p: AnnealPlan, hours: number): { phase: Phase | null; setC: number; leftH: number } {
   need('hours', hours, 0, 1e9, 'h')
   let t = hours

@@ -171,7 +171,13 @@ const oneOf = (asked: readonly string[] | undefined, given: readonly string[] | 
 const over = (limit: number | undefined, given: number | null | undefined) =>
   limit === undefined || (given != null && given > limit)
 
-/** The cautions of a moment, in the catalogue's order. */
+/**
+ * The cautions of a moment, in the catalogue's order; temperatures in °C. What is not known of the moment (null) raises
+ * none of the cautions that begin at a temperature.
+ *
+ * @example
+ * cautionsFor({ action: 'wire' }).length > 0 // true
+ */
 export function cautionsFor(m: Moment): Caution[] {
   needEach(m, ['nozzleC', 'bedC', 'chamberC'], ...SETPOINT_C, '°C')
   return CAUTIONS.filter(

@@ -3,7 +3,7 @@
  * their headings. Numbers with a decimal comma or point; times as seconds, minutes (when the heading says so), h:mm:ss
  * or a date and time. Every line that cannot be read is named; nothing is taken while one is.
  */
-import type { Reading } from './warm-up'
+import { CHAMBER_C, type Reading } from './warm-up'
 
 export interface TableProblem {
   line: number
@@ -30,7 +30,10 @@ function seconds(t: string, minutes: boolean): number {
   return date / 1000
 }
 
-/** `lines[0]` is the heading and is line 1 of the file. */
+/**
+ * Readings (s, °C) from a table of a probe, with what is wrong by its line: `lines[0]` is the heading and is line 1 of
+ * the file. Never throws; a table with a wrong line gives its problems and the readings of the others.
+ */
 export function readTable(lines: readonly (readonly string[])[]): ReadTable {
   const head = lines[0] ?? []
   const timeAt = head.findIndex(h => TIME.test(h.trim()))
@@ -75,8 +78,8 @@ export function readTable(lines: readonly (readonly string[])[]): ReadTable {
       problems.push({ line, message: `"${cells[tempAt]!.trim()}" is not a temperature` })
       continue
     }
-    if (c < -40 || c > 400) {
-      problems.push({ line, message: `${c} °C is outside -40 to 400 °C` })
+    if (c < CHAMBER_C[0] || c > CHAMBER_C[1]) {
+      problems.push({ line, message: `${c} °C is outside ${CHAMBER_C.join(' to ')} °C` })
       continue
     }
     first ??= s

@@ -36,7 +36,12 @@ function checkWarmUp(w: WarmUp): void {
   need('delayS', w.delayS, -1e9, 1e9, 's')
 }
 
-/** Temperature in °C after s seconds. */
+/**
+ * Temperature in °C after s seconds.
+ *
+ * @example
+ * warmUpAt({ startC: 20, finalC: 70, tauS: 1200, delayS: 0 }, 1200) // 51.6 (20 + 50·(1 − 1/e))
+ */
 export function warmUpAt(w: WarmUp, s: number): number {
   checkWarmUp(w)
   need('s', s, -1e9, 1e12, 's')
@@ -48,7 +53,12 @@ function at(w: WarmUp, s: number): number {
   return s <= w.delayS ? w.startC : w.finalC - (w.finalC - w.startC) * Math.exp(-(s - w.delayS) / w.tauS)
 }
 
-/** Seconds until it holds within `withinC` of `targetC` for good; Infinity when it never gets there. */
+/**
+ * Seconds until it holds within `withinC` °C (0 to 100) of `targetC` for good; Infinity when it never gets there.
+ *
+ * @example
+ * timeToHold({ startC: 20, finalC: 70, tauS: 1200, delayS: 60 }, 60) // 1773 (s; 60 + 1200·ln(50/12))
+ */
 export function timeToHold(w: WarmUp, targetC: number, withinC = 2): number {
   checkWarmUp(w)
   need('targetC', targetC, ...CHAMBER_C, '°C')
@@ -62,9 +72,9 @@ export function timeToHold(w: WarmUp, targetC: number, withinC = 2): number {
 const FEWEST = 8
 
 /**
- * Fits a warm-up to readings in order of time. Dips of more than about three times the scatter (at least 1.5 °C) below
- * the curve are dropped with their recovery, and the rest is fitted again. Throws InputError for too few readings,
- * times out of order, or readings that do not rise.
+ * Fits a warm-up to readings (s, °C) in order of time. Dips of more than about three times the scatter (at least 1.5
+ * °C) below the curve are dropped with their recovery, and the rest is fitted again. Throws InputError for too few
+ * readings, times out of order, or readings that do not rise.
  */
 export function fitWarmUp(readings: readonly Reading[]): FittedWarmUp {
   if (readings.length < FEWEST) throw new InputError('readings', readings.length, `at least ${FEWEST} readings`)

@@ -81,7 +81,13 @@ export function purge(from: Flowing, to: Flowing, ceilingC: number | null, other
 export const START_MELT_MM3 = { 'standard': 65, 'high flow': 160 } as const
 export const SLOWNESS = 3
 
-/** Volume in mm³, and length in mm of filament, to push through until `left` of the old filament stays (0.01: 1 %). */
+/**
+ * Volume in mm³, and length in mm of filament, to push through until `left` of the old filament stays (0.01: 1 %). Melt
+ * 5 to 2000 mm³, diameter 0.5 to 5 mm.
+ *
+ * @example
+ * washout(65, 1.75).volumeMm3 // 898 (mm³; ln 100 · 65 · 3)
+ */
 export function washout(
   meltMm3: number,
   diameterMm: number,

@@ -5,7 +5,12 @@
  */
 import { need } from '../numeric'
 
-/** Tensile stress area in mm² of a metric thread: π/4·((d₂ + d₃)/2)², diameter 1 to 68 mm, pitch in mm (ISO 898-1). */
+/**
+ * Tensile stress area in mm² of a metric thread: π/4·((d₂ + d₃)/2)², diameter 1 to 68 mm, pitch in mm (ISO 898-1).
+ *
+ * @example
+ * stressAreaMm2(6, 1) // 20.1 (mm², as ISO 898-1 lists for M6)
+ */
 export function stressAreaMm2(diameterMm: number, pitchMm: number): number {
   need('diameterMm', diameterMm, 1, 68)
   need('pitchMm', pitchMm, 0.2, diameterMm / 2)
@@ -27,7 +32,10 @@ export interface Joint {
   nutFactor?: number
 }
 
-/** Torque ceiling in N·m of an M6 × 1 nozzle and which part sets it. Throws InputError naming the field. */
+/**
+ * Torque ceiling in N·m of an M6 × 1 nozzle and which part sets it: an upper bound, the maker's value comes first.
+ * Channel 0 to 4.9 mm, yields 1 to 3000 MPa, engagement 1 to 20 mm. Throws InputError naming the field.
+ */
 export function torqueCeiling(j: Joint): { newtonMetre: number; part: 'nozzle neck' | 'block thread' } {
   const { share = 0.5, nutFactor = 0.2 } = j
   need('channelMm', j.channelMm, 0, 4.9)

@@ -16,7 +16,14 @@ function integral(order: 0 | 1, x: number): number {
   return sum / n
 }
 
+/**
+ * J0(x), 0 ≤ x ≤ 500, no unit (A&S 9.1.18).
+ *
+ * @example
+ * besselJ0(1) // 0.7651976866 (A&S table 9.1)
+ */
 export const besselJ0 = (x: number) => integral(0, x)
+/** J1(x), 0 ≤ x ≤ 500, no unit (A&S 9.1.21). */
 export const besselJ1 = (x: number) => integral(1, x)
 
 /** The first `count` positive zeros of J0. */

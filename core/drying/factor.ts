@@ -30,6 +30,10 @@ export interface FittedFactor extends Wound {
   high80: number
 }
 
+/**
+ * The wound-spool factor (no unit) that fits weighings in g before and after drying, with the spread of its logarithm;
+ * the start value where there are none.
+ */
 export function fitFactor(weighings: readonly Weighing[], start: Wound = START_WOUND): FittedFactor {
   checkWound(start)
   need('lnSd', start.lnSd, 1e-6, 5)

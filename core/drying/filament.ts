@@ -74,7 +74,10 @@ export interface UptakeFacts {
 export const isPolyamide = (polymer: string) => /^p(a\d|pa)/i.test(polymer.trim())
 const LN_SD = { polyamide: 0.5, other: 0.9 }
 
-/** Filament of a material, or null when neither its facts nor its polymer tell how it takes up water. */
+/**
+ * Filament of a material (filler share 0 to 0.8, diameter 0.5 to 5 mm), or null when neither its facts nor its polymer
+ * tell how it takes up water. Facts: wt% at 50 % humidity, D at 80 °C in 1e-11 m²/s, activation energy in kJ/mol.
+ */
 export function filamentOf(
   polymer: string,
   fillerFraction: number,
@@ -131,7 +134,10 @@ export function diffusivity(f: Pick<Filament, 'd80' | 'eaJMol'>, celsius: number
   return f.d80 * Math.exp((-f.eaJMol / R) * (1 / (celsius + 273.15) - 1 / 353.15))
 }
 
-/** Rate D/a² per second, which turns hours into the number that diffusion goes by. */
+/**
+ * Rate D/a² per second at a temperature in °C (a: radius of the filament), which turns hours into the number that
+ * diffusion goes by.
+ */
 export function ratePerS(f: Filament, celsius: number): number {
   checkFilament(f)
   return diffusivity(f, celsius) / (f.diameterMm / 2000) ** 2

@@ -75,14 +75,20 @@ export function checkWound(w: Wound): void {
   need('weighings', w.weighings, 0, 1e6)
 }
 
-/** A spool as wet as the air it is taken to have stood in; nobody knows how long it lay before it was sealed. */
+/**
+ * A spool as wet as the air (% relative humidity) it is taken to have stood in, at a time in ms since 1970; nobody
+ * knows how long it lay before it was sealed.
+ */
 export function soakedAt(f: Filament, rh: number, at: number): SpoolWater {
   need('at', at, ...AT_MS, 'ms')
   const even = evenly(equilibriumWater(f, rh))
   return { strand: even, wound: even, at }
 }
 
-/** State at the end of one stay. */
+/**
+ * State at the end of one stay (times in ms since 1970, air in °C and % relative humidity). One that is
+ * sealed, or ends before it begins, changes nothing but the time. Throws InputError outside the ranges.
+ */
 export function stayed(w: SpoolWater, f: Filament, s: Stay, wound: Wound): SpoolWater {
   checkWound(wound)
   need('from', s.from, ...AT_MS)

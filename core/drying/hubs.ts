@@ -18,6 +18,12 @@ export const HUB_WORDS = Object.keys(HUBS) as [string, ...string[]]
 /** Ceiling of a hub that nothing is known of. */
 export const UNKNOWN_HUB_C = 60
 
+/**
+ * How hot a hub may get, °C, and whether that is known; a word that is not in the list counts as not known.
+ *
+ * @example
+ * hubCeilingC('ABS').limitC // 80 (°C)
+ */
 export function hubCeilingC(hub: string): { limitC: number; known: boolean } {
   const key = Object.keys(HUBS).find(k => k.toLowerCase() === hub.trim().toLowerCase())
   return key ? { limitC: HUBS[key]!, known: true } : { limitC: UNKNOWN_HUB_C, known: false }

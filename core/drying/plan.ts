@@ -58,8 +58,9 @@ export interface Cap {
 }
 
 /**
- * The hottest that a spool may be dried: amorphous filament below its glass transition, semi-crystalline as its record
- * says, the hub as it stands. Null when the record has no highest safe temperature and no glass transition tells.
+ * The hottest that a spool may be dried, °C: amorphous filament below its glass transition, semi-crystalline as its
+ * record says, the hub as it stands. Null when the record has no highest safe temperature and no glass transition
+ * tells.
  */
 export function safeCap(l: DryingLimits): Cap | null {
   checkLimits(l)
@@ -72,7 +73,7 @@ export function safeCap(l: DryingLimits): Cap | null {
   return caps.reduce((a, b) => (b.atC < a.atC ? b : a))
 }
 
-/** Why a temperature must not be used for this spool in this dryer; null when it may. */
+/** Why a temperature (0 to 600 °C) must not be used for this spool in this dryer; null when it may. */
 export function dryingRefusal(atC: number, dryer: Pick<Dryer, 'ceilingC'>, l: DryingLimits): string | null {
   need('atC', atC, 0, 600, '°C')
   need('ceilingC', dryer.ceilingC, ...DRYER_CEILING_C, '°C')
@@ -91,7 +92,11 @@ export function dryingRefusal(atC: number, dryer: Pick<Dryer, 'ceilingC'>, l: Dr
   return why[cap.reason]
 }
 
-/** Hours until mean water falls to `target`; Infinity when the air's own equilibrium is above it. */
+/**
+ * Hours until mean water falls to `target` wt% at `atC` °C and `rh` %, slowed by a factor (1: a single strand);
+ * Infinity when the equilibrium of the air is above it, 0 when it is there already. Throws InputError outside the
+ * ranges.
+ */
 export function hoursToDry(m: Moisture, f: Filament, atC: number, rh: number, factor: number, target: number): number {
   need('target', target, ...WATER_WT, 'wt%')
   need('factor', factor, 0.1, 1000)
@@ -128,8 +133,9 @@ export interface DryingPlan {
 export const OVER_DRY_H = 24
 
 /**
- * Plan for a dryer at its best allowed temperature, or at `atC` when given (see dryingRefusal). Null when no
- * temperature is known to be safe.
+ * Plan to `target` wt% for a dryer at its best allowed temperature, or at `asked` °C when given and allowed (see
+ * dryingRefusal): hours by the single strand and by the wound spool, with an 80 % range. Null when no temperature is
+ * known to be safe. Throws InputError outside the ranges.
  */
 export function dryingPlan(
   w: SpoolWater,
@@ -173,7 +179,7 @@ export function dryingPlan(
   }
 }
 
-/** Water left after drying at `atC` for `hours`: what a school's rule does by the model. */
+/** Water in wt% left after drying at `atC` °C for `hours` (0 or more): what a rule of a school does by the model. */
 export function leftAfter(
   w: SpoolWater,
   f: Filament,

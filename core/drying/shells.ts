@@ -97,7 +97,7 @@ export function carried(m: Moisture, atAir: number, x: number): Moisture {
   return n
 }
 
-/** Mean water after x without making a new state. */
+/** Mean water in wt% after x = D·t/a² in air whose equilibrium is `atAir` wt%, without making a new state. */
 export function meanAfter(m: Moisture, atAir: number, x: number): number {
   need('atAir', atAir, ...WATER_WT, 'wt%')
   need('x', x, ...X, '(D·t/a²)')

@@ -27,6 +27,10 @@ export interface DryTime {
   woundH: number
 }
 
+/**
+ * Hours that a spool stays below `limit` wt% in this air: as a single strand, and wound. 0 when it is past already,
+ * Infinity when this air never wets it so far.
+ */
 export function dryTime(w: SpoolWater, f: Filament, air: Air, wound: Wound, limit = f.printable): DryTime {
   checkWound(wound)
   checkFilament(f)

@@ -41,6 +41,15 @@ const AT_X = 0,
   AT_Z = 2
 const BOM = [0xef, 0xbb, 0xbf]
 
+/**
+ * Reads a job file: `push` its bytes in pieces of any size, then `finish` for lengths (mm), volumes (mm³), flow
+ * (mm³/s), setpoints (°C) and what could not be read. Throws InputError for options outside their ranges.
+ *
+ * @example
+ * const job = new Scan({ diameterMm: 1.75 })
+ * job.push(new TextEncoder().encode('M83\nG1 X100 E5 F1200\n'))
+ * job.finish().totalExtrudedMm // 5 (mm)
+ */
 export class Scan {
   private readonly dialect: Dialect
   private readonly diameterMm: number

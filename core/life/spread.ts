@@ -16,6 +16,12 @@ export function lifeKgAt(l: LifeSpread, p: number): number {
   need('p', p, 1e-9, 1 - 1e-9)
   return Math.exp(l.meanLn + l.sd * inverseNormal(p))
 }
+/**
+ * Life in kg that half of such nozzles reach.
+ *
+ * @example
+ * medianLifeKg({ meanLn: Math.log(2), sd: 0.5 }) // 2.0 (kg)
+ */
 export function medianLifeKg(l: LifeSpread): number {
   checkSpread(l)
   return Math.exp(l.meanLn)

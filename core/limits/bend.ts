@@ -6,7 +6,10 @@ import { need, needOne } from '../numeric'
 
 const WAYS = ['with', 'against'] as const
 
-/** Strain at the outside of the bend. `curlMm` null: straight filament. */
+/**
+ * Strain (a share) at the outside of the bend; diameter, bend radius and radius of the free curl in mm, `curlMm` null
+ * for straight filament.
+ */
 export function bendStrain(diameterMm: number, bendMm: number, curlMm: number | null, way: 'with' | 'against'): number {
   need('diameterMm', diameterMm, 0.5, 5, 'mm')
   need('bendMm', bendMm, 1, 1e6, 'mm')

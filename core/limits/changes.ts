@@ -286,6 +286,10 @@ function goTogether(tube: Option<Part | null>, air: Option<AirParts>, stack: Sta
   return !(freed && stack.tube!.details.freedNeedsLidOff && air.result.enclosure && air.result.lid)
 }
 
+/**
+ * All that could be fitted to one head, worked out once for many demands. Money in the shop's currency, time in
+ * minutes. Throws InputError for prices and rules outside their ranges.
+ */
 export function compile(printer: Printer, headId: number, offers: Offers, rules: Rules): Compiled {
   checkRules(rules)
   checkOffers(offers)
@@ -515,6 +519,7 @@ export function judge(c: Compiled, demand: Demand): Verdict {
 }
 
 const RANK: Record<VerdictClass, number> = { 'runs': 0, 'changes': 1, 'cannot tell': 2, 'cannot': 3 }
+/** Whether one class is better than another: runs, after changes, cannot tell, cannot. */
 export const better = (a: VerdictClass, b: VerdictClass) => RANK[a] < RANK[b]
 
 /**

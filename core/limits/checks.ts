@@ -27,9 +27,11 @@ const ZONES: ReadonlyMap<string, Zone> = new Map<string, Zone>([
   ...BED_ROLES.map(r => [r, 'bed'] as const),
   ...CHAMBER_ROLES.map(r => [r, 'chamber'] as const),
 ])
+/** The zone whose heat a role stands in; null for what stands outside of all. */
 export function zoneOf(role: Part['role']): Zone | null {
   return ZONES.get(role) ?? null
 }
+/** The guard band of a zone, °C. */
 export function guardOf(zone: Zone, r: Rules): number {
   if (zone === 'hotend') return r.guardHotendC
   return zone === 'bed' ? r.guardBedC : r.guardChamberC

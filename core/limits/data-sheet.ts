@@ -46,7 +46,10 @@ function rangeIn(text: string): [number, number] | null {
   return one ? [num(one[0]), num(one[0])] : null
 }
 
-/** Reads at most 200 lines; never throws. */
+/**
+ * Facts of a data sheet pasted as text: temperatures in °C, density in g/cm³, hours, shares; lines that say nothing it
+ * knows come back unread. Reads at most 200 lines; never throws.
+ */
 export function readDataSheet(text: string): SheetRead {
   const out: SheetRead = {
     facts: {},

@@ -36,6 +36,7 @@ export function matrix(filaments: readonly Filament[], printers: readonly (reado
   return filaments.map(f => printers.map(heads => bestClass(heads, f.demands)))
 }
 
+/** Every head of every printer, each worked out once. */
 export const compileFleet = (printers: readonly Printer[], offers: Offers, rules: Rules): Compiled[][] =>
   printers.map(p => p.heads.map(h => compile(p, h.id, offers, rules)))
 
@@ -135,6 +136,7 @@ export function dedicate(mix: readonly MixPart[], printers: readonly (readonly C
     }
   return out.sort(byDedication)
 }
+/** Order of dedications: least of the mix left out, fewest changes, least cost. */
 export const byDedication = (a: Dedication, b: Dedication) =>
   a.left - b.left ||
   (a.found?.swaps.length ?? 99) - (b.found?.swaps.length ?? 99) ||

@@ -321,7 +321,9 @@ export function kindOf(key: string): Kind {
   if (!k) throw new InputError('kind', key, 'a part kind of the catalogue')
   return k
 }
+/** Whether there is a kind of this name. */
 export const isKind = (key: string) => BY_KEY.has(key)
+/** All kinds of one role, in the catalogue's order. */
 export const kindsOf = (role: Role) => KINDS.filter(k => k.role === role)
 
 /** A part of this kind with its start values. */

@@ -15,6 +15,7 @@ export const CONDUCTIVITY_OFFSET_C: Record<NozzleMaterial, readonly [number, num
   'tungsten carbide': [0, 0],
   'polycrystalline diamond': [0, 0],
 }
+/** °C by which a nozzle of this material is set hotter than a brass one; the high end of what is usual. */
 export const offsetC = (m: NozzleMaterial) => CONDUCTIVITY_OFFSET_C[m][1]
 
 /** What the nozzle itself stands, °C. */

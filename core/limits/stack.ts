@@ -50,6 +50,7 @@ const SINGLE: readonly Role[] = [
 ]
 const MANY: readonly Role[] = ['other hotend part', 'other bed part', ...CHAMBER_ROLES]
 
+/** A printer's parts sorted for one of its heads; parts of other heads are left out. */
 export function stackOf(printer: Printer, headId: number): Stack {
   checkPrinter(printer)
   const here = printer.parts.filter(p => p.headId === null || p.headId === headId)
@@ -148,9 +149,14 @@ function asChamberNumber(air: AirParts, place: Place, limitC: number, roomC: num
 export const LIMITS_MODEL = 2
 
 /**
- * The lanes of the Floor: a nozzle ceiling per head (its nozzle and firmware included), bed, and chamber where there is
- * an enclosure: a setpoint with a chamber heater (and what that reaches), else the air near the top. The feed tube
- * counts as a part of the chamber.
+ * The lanes of the Floor, °C: a nozzle ceiling per head (its nozzle and firmware included), bed, and chamber where
+ * there is an enclosure: a setpoint with a chamber heater (and what that reaches), else the air near the top. The feed
+ * tube counts as a part of the chamber. Throws InputError for a part or a rule outside its range.
+ *
+ * @example
+ * const heater = { ...partOf('bed heater'), limitC: 120 }
+ * const printer = { id: 1, name: 'one', heads: [], parts: [heater] }
+ * ceilings(printer, START_RULES)[0].limitC // 115 (°C; 120 less the guard band of 5)
  */
 export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
   checkPrinter(printer)

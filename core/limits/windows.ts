@@ -74,7 +74,8 @@ export interface Asking {
 }
 
 /**
- * Demand of a material under a practice set, on filament of a diameter in mm. A fact that is not entered stays null.
+ * What a material asks under a practice set, on filament of a diameter in mm; temperatures in °C. A fact that is not
+ * entered stays null.
  */
 export function demandOf(m: Asking, set: PracticeSet, diameterMm = 1.75): Demand {
   const f = m.facts

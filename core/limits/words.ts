@@ -62,10 +62,11 @@ const signed = (v: number) => {
   return `${r === 0 ? '' : sign}${Math.abs(r)} °C`
 }
 
-/** Allowed less asked; null where it is no matter of numbers. */
+/** Allowed less asked, in the unit of the line; null where it is no matter of numbers or something is not known. */
 export const marginOf = (l: Line): number | null =>
   l.status === 'unknown' || l.asked === null || l.allowed === null ? null : l.allowed - l.asked
 
+/** A line in a technician's words: what, asked and allowed with their units, and why. */
 export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWords {
   const out: LineWords = {
     what: WHAT[l.key],

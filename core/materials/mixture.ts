@@ -3,8 +3,11 @@
 import { InputError, need } from '../numeric'
 
 /**
- * Density of matrix and filler together, g/cm³: 1/ρ = w/ρ_f + (1 − w)/ρ_m.
- * Valid: densities 0.1 to 25 g/cm³, filler mass fraction 0 to 0.95. Throws InputError naming the field.
+ * Density of matrix and filler together, g/cm³: 1/ρ = w/ρ_f + (1 − w)/ρ_m. Valid: densities 0.1 to 25 g/cm³, filler
+ * mass fraction 0 to 0.95. Throws InputError naming the field.
+ *
+ * @example
+ * compositeDensity(1.14, 1.8, 0.2) // 1.230 (g/cm³; nylon with a fifth of carbon fibre)
  */
 export function compositeDensity(matrixGCm3: number, fillerGCm3: number, fillerMassFraction: number): number {
   need('matrixGCm3', matrixGCm3, 0.1, 25)

@@ -3,7 +3,10 @@ import { mulberry32, need } from '../numeric'
 import { costPerKg, type NozzleCost } from './cost'
 import { lifeKgAt, medianLifeKg, type LifeSpread } from '../life'
 
-/** Cost of a year with so many kg of filled filament, at a life in kg: one nozzle at least. */
+/**
+ * Cost of a year with so many kg of filled filament (0 to 1e6), at a life in kg (above 0), in the currency of the
+ * prices: one nozzle at least.
+ */
 export function costInYear(c: NozzleCost, lifeKg: number, kgPerYear: number): number {
   need('kgPerYear', kgPerYear, 0, 1e6)
   need('lifeKg', lifeKg, 1e-9, 1e12)
@@ -13,8 +16,8 @@ export function costInYear(c: NozzleCost, lifeKg: number, kgPerYear: number): nu
 }
 
 /**
- * Chance that a is cheaper than b within a year, by equally likely quantiles of both lives, paired at random (seeded);
- * a tie counts half.
+ * Chance (0 to 1) that a is cheaper than b within a year of `kgPerYear` kg, by equally likely quantiles of both lives,
+ * paired at random (seeded); a tie counts half. One to a million draws.
  */
 export function chanceCheaper(
   a: { cost: NozzleCost; life: LifeSpread },

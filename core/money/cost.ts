@@ -12,7 +12,7 @@ export interface Rates {
   scrapPerSwap: number
 }
 
-/** Cost of one swap beside the nozzle: labour for `minutes`, downtime, scrap. */
+/** Cost of one swap beside the nozzle: labour for `minutes`, downtime in hours, scrap; rates 0 to 1e6. */
 export function swapCost(minutes: number, r: Rates): number {
   need('minutes', minutes, 0, 1e5)
   for (const k of ['labourPerHour', 'downtimePerHour', 'downtimeHours', 'scrapPerSwap'] as const) need(k, r[k], 0, 1e6)
@@ -24,7 +24,7 @@ export interface NozzleCost {
   swap: number
 }
 
-/** Cost per kg of filament at a life in kg (above 0). */
+/** Cost per kg of filament at a life in kg (above 0), in the currency of its prices. */
 export function costPerKg(c: NozzleCost, lifeKg: number): number {
   need('price', c.price, 0, 1e6)
   need('swap', c.swap, 0, 1e6)
@@ -32,7 +32,12 @@ export function costPerKg(c: NozzleCost, lifeKg: number): number {
   return (c.price + c.swap) / lifeKg
 }
 
-/** How many times longer `dear` must last than `cheap` to cost the same per kg. */
+/**
+ * How many times longer `dear` must last than `cheap` to cost the same per kg. Money in one currency.
+ *
+ * @example
+ * breakEvenLifeRatio({ price: 110, swap: 15 }, { price: 16, swap: 15 }) // 4.03 (125 / 31)
+ */
 export function breakEvenLifeRatio(dear: NozzleCost, cheap: NozzleCost): number {
   need('price', cheap.price + cheap.swap, 1e-9, 1e7)
   need('price', dear.price + dear.swap, 0, 1e7)

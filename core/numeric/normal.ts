@@ -36,6 +36,7 @@ const TABLE_END = 8.25
 const PER_UNIT = 512
 const TABLE = Float64Array.from({ length: 2 * TABLE_END * PER_UNIT + 2 }, (_, i) => normalCdf(i / PER_UNIT - TABLE_END))
 
+/** The standard normal distribution from a table, to 1e-7. */
 export function fastNormalCdf(z: number): number {
   if (Number.isNaN(z)) throw new InputError('z', z, 'a number')
   if (z <= -TABLE_END) return 0
@@ -46,7 +47,12 @@ export function fastNormalCdf(z: number): number {
   return low + (t - i) * (TABLE[i + 1]! - low)
 }
 
-/** z with P(Z ≤ z) = p, for p above 0 and below 1: A&S 26.2.23 (to 4.5e-4), then two Newton steps on `normalCdf`. */
+/**
+ * z with P(Z ≤ z) = p, for p above 0 and below 1: A&S 26.2.23 (to 4.5e-4), then two Newton steps on `normalCdf`.
+ *
+ * @example
+ * inverseNormal(0.975) // 1.959964
+ */
 export function inverseNormal(p: number): number {
   if (!(p > 0 && p < 1)) throw new InputError('p', p, 'above 0 and below 1')
   const t = Math.sqrt(-2 * Math.log(Math.min(p, 1 - p)))

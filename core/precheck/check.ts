@@ -44,6 +44,11 @@ function checkFacts(f: PrecheckFacts): void {
     if (t) for (const k of ['strandH', 'woundH'] as const) need(k, t[k], 0, Infinity, 'h')
 }
 
+/**
+ * The lines of "may I press start": profile, limits, flow, wear, spool, water, surface, first layer, fan, lid and soak,
+ * each with what it rests on. Facts in °C, mm³/s, g, h and min; what is not known (null) is never a pass. Throws
+ * InputError for a number outside its range.
+ */
 export function precheck(f: PrecheckFacts): CheckLine[] {
   checkFacts(f)
   return [

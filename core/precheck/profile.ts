@@ -9,8 +9,13 @@ export function checkWindow(m: WindowOfMaterial): void {
 }
 
 /**
- * The material into whose windows the setpoints fall best; null when none takes them. Distance is from the middle, in
- * half widths.
+ * The material into whose windows the setpoints (°C) fall best; null when none takes them. Distance is from the middle,
+ * in half widths.
+ *
+ * @example
+ * const pla = { name: 'PLA', nozzleMinC: 190, nozzleMaxC: 220, beds: [[40, 60]] }
+ * const pc = { name: 'PC', nozzleMinC: 260, nozzleMaxC: 300, beds: [[100, 120]] }
+ * likeliest({ nozzleC: 270, bedC: 110 }, [pla, pc]) // "PC"
  */
 export function likeliest(
   job: { nozzleC: number | null; bedC: number | null },

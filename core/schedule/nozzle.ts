@@ -34,7 +34,11 @@ export type GaugeDue = 'now' | 'before a filled job' | 'after this job'
 
 /**
  * When the next gauge is due, the one rule for the Floor, the list and the nozzle's own page; null while none is.
- * `acceptedRisk` is the chance of being past the limit from which the shop wants a gauge, 0 to 1.
+ * `acceptedRisk` is the chance of being past the limit from which the shop wants a gauge, 0 to 1. Masses in kg and g of
+ * fibre as in `NozzleFacts`.
+ *
+ * @example
+ * gaugeDue({ pastChance: 0.3, nextGaugeKg: 1, jobFibreG: 100 }, 0.1) // "before a filled job"
  */
 export function gaugeDue(
   n: Pick<NozzleFacts, 'pastChance' | 'nextGaugeKg' | 'jobFibreG'>,
@@ -46,7 +50,10 @@ export function gaugeDue(
   return soon ? 'after this job' : null
 }
 
-/** What is due at one nozzle; `headId` is the head it sits on. */
+/**
+ * What is due at one nozzle, by `gaugeDue` and by what its last gauge saw; `headId` is the head it sits on,
+ * `acceptedRisk` 0 to 1.
+ */
 export function dueOfNozzle(n: NozzleFacts, headId: number, acceptedRisk: number): Due[] {
   const out: Due[] = []
   const at = { about: n.tag, station: 'inspect' } as const

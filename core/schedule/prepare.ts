@@ -12,7 +12,7 @@ export const minutesLeft = (fromMs: number, minutes: number, nowMs: number): num
 export const soakStands = (fromMs: number, minutes: number, nowMs: number): boolean =>
   minutesLeft(fromMs, minutes, nowMs) > -LONGEST_SOAK_H * 60
 
-/** A spool on a printer that holds more water, wt%, than prints cleanly. */
+/** A spool on a printer that holds more water than prints cleanly, both in wt%; null while it holds less. */
 export const dueOfWetSpool = (tag: string, waterWt: number, printableWt: number): Due => ({
   mark: 'look',
   about: tag,

@@ -11,6 +11,9 @@ export const PT_WIRE_RANGE_C = [-196, 600] as const
 /**
  * Resistance in Ω at t °C (−200 to 850) of a sensor with R₀ Ω at 0 °C (100 for Pt100, 1000 for Pt1000). Throws
  * InputError.
+ *
+ * @example
+ * platinumOhm(100, 100) // 138.51 (Ω; IEC 60751)
  */
 export function platinumOhm(tC: number, r0Ohm = 100): number {
   need('tC', tC, -200, 850, '°C')

@@ -99,7 +99,7 @@ export class Crossings implements Spread {
   }
 }
 
-/** The quantiles that are shown. */
+/** The quantiles that are shown: median, 80 % and 95 % range, in the unit of the distribution. */
 export function rangeOf(s: Spread): Range {
   return {
     median: s.quantile(0.5),

@@ -75,7 +75,7 @@ function livesOf(rules: RetireRules, bore: BorePosterior, tip: TipPosterior): Na
   return lives
 }
 
-/** Life under the rule "bore at most `limitMm`". */
+/** Life in kg of wear mass under the rule "bore at most `limitMm` mm". */
 export function boreLife(p: BorePosterior, limitMm: number): Life {
   return pastLimit(p, limitMm)
 }
@@ -96,7 +96,10 @@ function checkInput(input: NozzleInput): void {
   if (input.acceptedRisk !== undefined) need('acceptedRisk', input.acceptedRisk, 1e-6, 0.999)
 }
 
-/** Forecast of one nozzle. Throws InputError for impossible input. `store` may hold rows laid before for its law. */
+/**
+ * Forecast of one nozzle: bore in mm, life left in kg, chance of being past a limit, next gauge. Throws InputError for
+ * impossible input. `store` may hold rows laid before for its law.
+ */
 export function forecast(input: NozzleInput, store?: RowStore): NozzleForecast {
   checkInput(input)
   const posterior = borePosterior(input.bore, input.prior, input.law, store)
@@ -153,7 +156,7 @@ export interface Band {
   range: Range
 }
 
-/** Bore at each of the wear masses given, for drawing the 80 and 95 % bands. */
+/** Bore in mm at each of the wear masses in kg, for drawing the 80 and 95 % bands. */
 export function boreBands(posterior: BorePosterior, wearKg: number[]): Band[] {
   return wearKg.map(kg => ({ wearKg: kg, range: rangeOf(boreAt(posterior, kg)) }))
 }

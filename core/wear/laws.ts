@@ -14,8 +14,11 @@ function checkLaw(law: Law, d0Mm: number, kappa: number, nominalMm: number): voi
 }
 
 /**
- * Bore in mm after wear mass M, kg. d0 0.01 to 5 mm, κ above 0, M 0 to 1e6 kg.
- * Source: Archard (1953), J. Appl. Phys. 24, 981, with sliding distance per kg going with 1/d².
+ * Bore in mm after wear mass M, kg. d0 0.01 to 5 mm, κ above 0, M 0 to 1e6 kg. Source: Archard (1953), J. Appl. Phys.
+ * 24, 981, with sliding distance per kg going with 1/d².
+ *
+ * @example
+ * boreAfter('sliding', 0.4, 0.01, 1, 0.4) // 0.4098 (mm; the cube root of 0.4³ + 3·0.01·0.4²·1)
  */
 export function boreAfter(law: Law, d0Mm: number, kappa: number, wearKg: number, nominalMm: number): number {
   checkLaw(law, d0Mm, kappa, nominalMm)

@@ -18,7 +18,7 @@ export function massLife(limitKg: number): Life {
   return { chance: kg => (kg >= limitKg ? 1 : 0), rough: { at: [limitKg * (1 - 1e-9), limitKg], weight: [1, 1] } }
 }
 
-/** Chance that a rule is broken by the time `kg` have gone through, the rules being independent. */
+/** Chance (0 to 1) that a rule is broken by the time `kg` have gone through, the rules being independent. */
 export function brokenBy(lives: readonly Life[], kg: number): number {
   need('wearKg', kg, ...WEAR_KG, 'kg')
   let whole = 1

@@ -65,6 +65,11 @@ export interface BorePosterior {
 /**
  * Posterior of one nozzle's bore and wear rate from its readings and a prior of ln κ (κ in mm per kg at a 0.4 mm bore).
  * Ranges as in `check.ts`; throws InputError for impossible input. `store` may hold rows laid before.
+ *
+ * @example
+ * const nozzle = { nominalMm: 0.4, observations: [{ kind: 'value', wearKg: 0, valueMm: 0.4, uMm: 0.002 }] }
+ * const worn = borePosterior(nozzle, { meanLn: Math.log(0.01), sd: 0.5 })
+ * rangeOf(boreAt(worn, 1)).median // 0.41 (mm)
  */
 export function borePosterior(
   history: BoreHistory,

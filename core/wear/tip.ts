@@ -91,7 +91,7 @@ function lnRateAt(p: TipPosterior, share: number): number {
   return p.lnRate[low]! + step * (0.5 - (p.upTo[low]! - share) / Math.max(p.weight[low]!, 1e-300))
 }
 
-/** Life under the rule "tip loss at most `limitMm`". */
+/** Life in kg of wear mass under the rule "tip loss at most `limitMm` mm". */
 export function tipLife(p: TipPosterior, limitMm: number): Life {
   need('limitMm', limitMm, 1e-4, 100, 'mm')
   const ln = Math.log(limitMm)

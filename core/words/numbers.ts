@@ -9,7 +9,12 @@ export const FOR_GOOD_H = 1e5
 const UNKNOWN = 'unknown'
 const whole = (v: number) => String(Math.round(Number(v.toPrecision(2))))
 
-/** Mass given in kg, two significant digits: "12 kg", "0.19 kg", "58 g" below 0.1 kg. `v` in kg, 0 or more. */
+/**
+ * Mass given in kg, two significant digits: "12 kg", "0.19 kg", "58 g" below 0.1 kg. `v` in kg, 0 or more.
+ *
+ * @example
+ * kg(0.058) // "58 g"
+ */
 export function kg(v: number | null): string {
   if (v === null || !Number.isFinite(v)) return UNKNOWN
   if (v < 0.0005) return '0 kg'
