@@ -22,6 +22,7 @@ export { fitFactor } from './factor'
 export type { FittedFactor, Weighing } from './factor'
 export { hubCeilingC, HUB_WORDS, HUBS, UNKNOWN_HUB_C } from './hubs'
 export {
+  asksHub,
   DESICCANT_DEW_C,
   DRYER_KINDS,
   dryerRh,

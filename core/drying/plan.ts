@@ -63,33 +63,45 @@ export interface Cap {
  * tells.
  */
 export function safeCap(l: DryingLimits): Cap | null {
+  return lowest(capsOf(l))
+}
+
+/** Every limit there is; none when nothing is known of the filament. */
+function capsOf(l: DryingLimits): Cap[] {
   checkLimits(l)
   const caps: Cap[] = []
   if (l.dryHighestC !== null) caps.push({ atC: l.dryHighestC, reason: 'filament' })
   if (l.meltC === null && l.glassC !== null) caps.push({ atC: l.glassC - 5, reason: 'glass transition' })
-  if (caps.length === 0) return null
+  if (caps.length === 0) return []
   const hub = hubCeilingC(l.hub)
-  caps.push({ atC: hub.limitC, reason: hub.known ? 'hub' : 'unknown hub' })
-  return caps.reduce((a, b) => (b.atC < a.atC ? b : a))
+  return [...caps, { atC: hub.limitC, reason: hub.known ? 'hub' : 'unknown hub' }]
+}
+const lowest = (caps: readonly Cap[]): Cap | null =>
+  caps.length === 0 ? null : caps.reduce((a, b) => (b.atC < a.atC ? b : a))
+
+/** Whether somebody must tell what the hub is made of before it is dried at `atC` °C. */
+export function asksHub(atC: number, hub: string): boolean {
+  need('atC', atC, 0, 600, '°C')
+  const { limitC, known } = hubCeilingC(hub)
+  return !known && atC > limitC
 }
 
-/** Why a temperature (0 to 600 °C) must not be used for this spool in this dryer; null when it may. */
+/**
+ * Why a temperature (0 to 600 °C) must not be used for this spool in this dryer; null when it may, as far as is known:
+ * a hub that nobody has told of is asked for (`asksHub`), not refused.
+ */
 export function dryingRefusal(atC: number, dryer: Pick<Dryer, 'ceilingC'>, l: DryingLimits): string | null {
   need('atC', atC, 0, 600, '°C')
   need('ceilingC', dryer.ceilingC, ...DRYER_CEILING_C, '°C')
-  const cap = safeCap(l)
+  const cap = lowest(capsOf(l).filter(c => c.reason !== 'unknown hub'))
   if (cap === null)
     return 'No highest safe drying temperature is entered for this filament, and no glass transition tells one'
   if (atC > dryer.ceilingC) return `This dryer stops at ${dryer.ceilingC} °C`
   if (atC <= cap.atC) return null
-  const why: Record<DryingReason, string> = {
-    'dryer': '',
-    'filament': `The filament stands ${cap.atC} °C when it is dried; hotter, the turns fuse`,
-    'glass transition': `Its glass transition is near; above ${cap.atC} °C the turns fuse`,
-    'hub': `The ${l.hub} hub sags above ${cap.atC} °C`,
-    'unknown hub': `The hub is not known; above ${cap.atC} °C it may sag. Enter what it is made of`,
-  }
-  return why[cap.reason]
+  if (cap.reason === 'hub') return `The ${l.hub} hub sags above ${cap.atC} °C`
+  return cap.reason === 'filament'
+    ? `The filament stands ${cap.atC} °C when it is dried; hotter, the turns fuse`
+    : `Its glass transition is near; above ${cap.atC} °C the turns fuse`
 }
 
 /**

@@ -2,6 +2,7 @@
 /** Prepare's records: dryings and spools' water, soaks, warm-ups, changeovers, anneals, and the check before a run. */
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
+import { HUB_WORDS } from '#core/drying'
 import { startWindow } from '#core/limits'
 import { Scan } from '#core/gcode'
 import {
@@ -33,7 +34,7 @@ import { spoolPage } from '../../server/records/spools/page'
 import { saveRun } from '../../server/records/runs/runs'
 import { listWarmUps, saveWarmUp } from '../../server/records/prepare/warm-ups'
 import { listSpools, saveSpoolEvent, addSpool } from '../../server/records/spools/spools'
-import { editRecord } from '../../server/records/entry/edits'
+import { editRecord, listEdits } from '../../server/records/entry/edits'
 import { saveStrike } from '../../server/records/entry/strikes'
 import { ago, freshDatabase, materialEntry, refusal, runEntry, smallShop } from './support'
 
@@ -93,6 +94,30 @@ describe('a spool and its dryings', () => {
     expect(after.place).toBe('room')
     expect(after.water!.wound).toBeLessThan(wet.water!.wound)
     expect((await prepare(db)).wound).toMatchObject({ weighings: 1 })
+  })
+  test('an empty hub is asked for; the answer is a fact of the spool, kept with who told it', async () => {
+    const { id } = await db.transaction(tx =>
+      addSpool(tx, spoolSchema.parse({ tag: 'S-hub', materialId: nylon, diameterMm: 1.75, netG: 1000 }), 1),
+    )
+    const hot = (confirmed: string[] = [], setC = 75) =>
+      dry({ spoolId: id, dryerId: oven, setC, occurredAt: ago(1), confirmed })
+    const hub = async () => {
+      const [row] = await db.execute<{ hub: string; version: number }>(
+        sql`select hub, version from spools where id = ${id}`,
+      )
+      return row
+    }
+    const asked = await refusal(hot())
+    expect(asked.questions).toMatchObject([{ code: 'hub', field: 'setC' }])
+    expect(asked.questions![0]!.choices!.map(c => c.label)).toEqual([...HUB_WORDS, 'Nobody knows: dry it cooler'])
+    expect((await refusal(hot(['hub']))).questions).toHaveLength(1) // a bare yes tells nothing
+    expect((await refusal(hot(['hub:polystyrene']))).errors).toEqual([
+      { field: 'setC', message: 'The polystyrene hub sags above 65 °C' },
+    ])
+    expect(await hub()).toEqual({ hub: '', version: 1 })
+    await hot(['hub:ABS'])
+    expect(await hub()).toEqual({ hub: 'ABS', version: 2 })
+    expect(await listEdits(db, 'spools', id)).toMatchObject([{ version: 2, before: { hub: '' } }])
   })
   test('what cannot be is named at its field', async () => {
     expect((await refusal(dry({ setC: 80, occurredAt: ago(1) }))).errors).toEqual([

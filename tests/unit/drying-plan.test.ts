@@ -3,6 +3,7 @@ import { spoolFields } from '#shared/entries/spools'
 import { SPOOL_EDIT_FIELDS } from '~/components/stores/fields'
 import { bisect } from '#core/numeric'
 import {
+  asksHub,
   drynessFixes,
   drynessFor,
   dryingPlan,
@@ -67,6 +68,15 @@ describe('drying plan', () => {
     expect(dryingRefusal(80, { ceilingC: 70 }, nylon)).toMatch(/stops at 70/)
     expect(dryingRefusal(70, { ceilingC: 70 }, { ...nylon, dryHighestC: null })).toMatch(/No highest safe/)
     expect(dryingRefusal(70, { ceilingC: 70 }, nylon)).toBeNull()
+    // a hub that nobody has told of is asked for; the filament's own limit holds all the same
+    expect(dryingRefusal(80, { ceilingC: 140 }, { ...nylon, hub: '' })).toBeNull()
+    expect(dryingRefusal(100, { ceilingC: 140 }, { ...nylon, hub: '' })).toMatch(/turns fuse/)
+    expect([asksHub(80, ''), asksHub(60, ''), asksHub(80, 'ABS'), asksHub(90, 'ABS')]).toEqual([
+      true,
+      false,
+      false,
+      false,
+    ])
     expect(hubCeilingC('Cardboard')).toEqual({ limitC: 100, known: true })
     // every word that the form offers and the door takes is one that the core knows
     for (const hub of HUB_WORDS) expect(hubCeilingC(hub).known, hub).toBe(true)

@@ -1,13 +1,14 @@
 /** Dryings of a spool; it cannot be elsewhere meanwhile. */
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { dryingRefusal, isPolyamide, OVER_DRY_H } from '#core/drying'
+import { asksHub, dryingRefusal, HUB_WORDS, HUBS, isPolyamide, OVER_DRY_H, UNKNOWN_HUB_C } from '#core/drying'
 import type { dryingSchema } from '#shared/entries/prepare'
 import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { dryings, spools } from '../../db/schema'
 import { spoolLogs } from '../spools/moisture'
+import { editRecord } from '../entry/edits'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { dryerOf } from './dryers'
 
@@ -26,6 +27,23 @@ export async function dryingWithin(
   return row ?? null
 }
 
+/** An answer to the question for the hub is a fact of the spool, and is stored with it. */
+const hubCode = (word: string) => `hub:${word}`
+const hubQuestion = (tag: string, setC: number): Question => ({
+  code: 'hub',
+  field: 'setC',
+  message: `What is the hub of ${tag} made of? At ${setC} °C some sag.`,
+  choices: [
+    ...HUB_WORDS.map(word => ({ code: hubCode(word), label: word, hint: `up to ${HUBS[word]} °C` })),
+    {
+      code: 'hub-not-known',
+      label: 'Nobody knows: dry it cooler',
+      hint: `${UNKNOWN_HUB_C} °C at most`,
+      local: true,
+    },
+  ],
+})
+
 export async function saveDrying(
   tx: Connection,
   d: z.output<typeof dryingSchema>,
@@ -38,11 +56,12 @@ export async function saveDrying(
   if (!log) refuseField('spoolId', 'This spool is not known')
   const dryer = await dryerOf(tx, d.dryerId)
   const [spool] = await tx.select().from(spools).where(eq(spools.id, d.spoolId))
+  const hub = spool!.hub || (HUB_WORDS.find(word => d.confirmed.includes(hubCode(word))) ?? '')
   const refusal = dryingRefusal(d.setC, dryer, {
     dryHighestC: log.facts.dryHighestC ?? null,
     glassC: log.facts.glassC ?? null,
     meltC: log.facts.meltC ?? null,
-    hub: spool!.hub,
+    hub,
   })
   if (refusal) refuseField('setC', refusal)
   if (d.grossG !== null && spool!.tareG !== null && d.grossG < spool!.tareG)
@@ -71,7 +90,13 @@ export async function saveDrying(
       field: 'plannedH',
       message: `More than ${OVER_DRY_H} h makes filled nylon brittle. Dry it so long all the same?`,
     })
-  ask(questions, d.confirmed)
+  // a bare yes is no answer to what it is made of
+  if (asksHub(d.setC, hub)) questions.push(hubQuestion(log.tag, d.setC))
+  ask(
+    questions,
+    d.confirmed.filter(code => code !== 'hub'),
+  )
+  if (hub !== spool!.hub) await editRecord(tx, 'spools', spool!.id, spool!.version, { hub }, personId)
   const { confirmed: _, ...values } = d
   const [row] = await tx
     .insert(dryings)
