@@ -6,6 +6,7 @@ import { ntcResolution, platinumResolution, typeKResolution } from '../thermomet
 import { bendStrain, tightestBend } from './bend'
 import { line, unknown, type OperatingPoint } from './operating'
 import { FILLER_ASKS_MOHS, isAbrasive, MOHS, NOZZLE_LIMIT_C, nozzlePart } from './nozzles'
+import { onSheet } from './surfaces'
 import {
   BED_ROLES,
   CHAMBER_ROLES,
@@ -240,7 +241,7 @@ export function checkGroup(
           out.push(
             line(
               'surface',
-              demand.surfaces.some(s => s.split(' + ')[0] === p.details.surface) ? 'ok' : 'short',
+              onSheet(demand.surfaces, p.details.surface).length > 0 ? 'ok' : 'short',
               'surface',
               p,
               null,

@@ -14,6 +14,8 @@ export {
   offsetC,
 } from './nozzles'
 export { ANY_C, DETAIL_RANGES, RULE_RANGES } from './check'
+export { ADHESIVES, onSheet, readSurface, SHEETS, surfaceText } from './surfaces'
+export type { Sheet, Surface } from './surfaces'
 export { bendStrain, tightestBend } from './bend'
 export type { AirParts, OperatingPoint } from './operating'
 export { guardOf, zoneOf } from './checks'

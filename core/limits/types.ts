@@ -3,6 +3,7 @@
  * A fact that is not known is null, and never counts as a pass.
  */
 import type { Filler, NozzleMaterial } from '../wear'
+import type { Sheet } from './surfaces'
 
 export type Basis = 'nameplate' | 'data sheet' | 'material property' | 'practice'
 
@@ -71,7 +72,7 @@ export interface Details {
   bendWay?: 'with' | 'against'
   /** The freed tube leaves through the top, so the lid stays off. */
   freedNeedsLidOff?: boolean
-  surface?: string
+  surface?: Sheet
   /** Highest temperature that it holds: chamber heater, dryer. */
   reachC?: number
   level?: Ventilation

@@ -1,6 +1,7 @@
 /** Lines and verdicts in a technician's words. Pure text: the same on screen, in the CSV and in print. */
 import { celsius } from '../words'
 import { offsetC } from './nozzles'
+import { onSheet } from './surfaces'
 import type { Verdict } from './changes'
 import {
   VENTILATION,
@@ -198,9 +199,9 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
 const PLACE_WORDS = { bay: 'In the electronics bay', low: 'Near the bed', high: 'Near the top', outside: 'Outside' }
 
 function surfaceHazard(d: Demand, l: Line): string {
-  const fit = (d.surfaces ?? []).filter(s => s.split(' + ')[0] === l.part?.details.surface)
-  if (fit.length === 0) return 'It does not hold on this sheet, or holds for good.'
-  const adhesive = fit[0]!.split(' + ')[1]
+  const [fit] = onSheet(d.surfaces ?? [], l.part?.details.surface ?? '')
+  if (!fit) return 'It does not hold on this sheet, or holds for good.'
+  const { adhesive } = fit
   const glass =
     l.part?.details.surface === 'glass' ? ' Remove while warm, with gloves: cooling parts pull chips out of glass.' : ''
   const without = adhesive === 'release agent' ? 'it bonds for good' : 'it comes off'

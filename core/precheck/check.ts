@@ -2,6 +2,7 @@
  * "May I press start": the job file, the spool and the printer as they stand, one line each. Thresholds are common
  * practice, no source, unless the line says where they come from.
  */
+import { onSheet, surfaceText } from '../limits'
 import { FOR_GOOD_H, grams, hours } from '../words'
 import { drynessFixes, drynessFor } from '../drying'
 import { need, needEach, needIfKnown } from '../numeric'
@@ -224,10 +225,7 @@ function surface(f: PrecheckFacts): CheckLine {
       `No build surface is entered for ${f.material.name}.`,
       'Enter it under Equip, Materials',
     )
-  const fits =
-    f.fittedSurface === null
-      ? []
-      : wants.filter(w => w.split(' + ')[0]!.toLowerCase() === f.fittedSurface!.toLowerCase())
+  const fits = f.fittedSurface === null ? [] : onSheet(wants, f.fittedSurface).map(surfaceText)
   if (f.fittedSurface !== null && fits.length === 0)
     return line(
       'surface',

@@ -1,6 +1,18 @@
 /** Materials: their facts, each with its basis, and the practices of processing them. */
 import { z } from 'zod'
-import { CHAMBER_LEVELS, ORDERED_FACTS, setProblems, VALUE_KEYS, VALUES, VENTILATION } from '#core/limits'
+import {
+  ADHESIVES,
+  CHAMBER_LEVELS,
+  ORDERED_FACTS,
+  readSurface,
+  setProblems,
+  SHEETS,
+  surfaceText,
+  VALUE_KEYS,
+  VALUES,
+  VENTILATION,
+} from '#core/limits'
+import { listed } from '#core/words'
 import { DRYING_C } from '#core/drying'
 import { FILLERS } from '#core/wear'
 import { between, basis, note, id, name, text, maybe } from './fields'
@@ -25,6 +37,22 @@ function valueInRange(
   if (!r.success) ctx.addIssue({ code: 'custom', path: ['value'], message: r.error.issues[0]!.message })
 }
 
+/** What it holds on, each in the core's words. */
+const surfaces = z
+  .array(text(60))
+  .max(12)
+  .default([])
+  .transform((typed, ctx) =>
+    typed.flatMap(t => {
+      const s = readSurface(t)
+      if (s) return [surfaceText(s)]
+      const message =
+        `"${t}" is none of the surfaces. Sheets: ${listed(SHEETS, 'and')}; ` +
+        `alone, or with + ${listed(ADHESIVES, 'or')}`
+      ctx.addIssue({ code: 'custom', message })
+      return []
+    }),
+  )
 export const practiceSetFields = z
   .object({
     name: name(40),
@@ -40,7 +68,7 @@ export const practiceSetFields = z
     dryMaxC: maybe(...DRYING_C, '°C').default(null),
     dryHoursMin: maybe(0.1, 200, 'h').default(null),
     dryHoursMax: maybe(0.1, 200, 'h').default(null),
-    surfaces: z.array(name(60)).max(12).default([]),
+    surfaces,
     basis,
     note,
     withdrawn: z.boolean().default(false),

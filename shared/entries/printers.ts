@@ -8,6 +8,7 @@ import {
   START_RULES,
   VENTILATION,
   type DescribedPart,
+  SHEETS,
 } from '#core/limits'
 import { id, text, when, confirmed, between, name, maybe, basis, note, outOfUse } from './fields'
 
@@ -41,7 +42,7 @@ export const detailsSchema = z.strictObject({
   freedBendMm: detail('freedBendMm', 'mm'),
   bendWay: z.enum(['with', 'against']).optional(),
   freedNeedsLidOff: z.boolean().optional(),
-  surface: name(40).optional(),
+  surface: z.enum(SHEETS, { error: 'Choose what the sheet is made of' }).optional(),
   reachC: detail('reachC', '°C'),
   level: z.enum(VENTILATION).optional(),
   mains: z.boolean().optional(),

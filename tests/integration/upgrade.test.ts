@@ -5,6 +5,7 @@
 import { readFileSync } from 'node:fs'
 import { randomBytes } from 'node:crypto'
 import { gunzipSync } from 'node:zlib'
+import { sql } from 'drizzle-orm'
 import postgres from 'postgres'
 import { afterAll, beforeAll, expect, inject, test } from 'vitest'
 import { MU_SD, WEAR_MODEL } from '#core/wear'
@@ -37,6 +38,12 @@ beforeAll(async () => {
   await loader.unsafe(
     `update public.spools set hub = 'pc' where id = 1; update public.spools set hub = 'grey plastic' where id = 2`,
   )
+  await loader.unsafe(`
+    insert into public.practice_sets (material_id, name, chamber, dry, basis, surfaces, note, created_by)
+      select id, 'usual', 'helps', false, 'practice',
+        '{pei + Glue stick,"grey mat",Glass}', 'old', 1 from public.materials limit 1;
+    update public.parts set details = details || '{"surface":"Pei"}' where id = 1;
+    update public.parts set details = details || '{"surface":"grey mat"}' where id = 2`)
   await loader.end()
   const connection = connect(url, { max: 3 })
   db = connection.db
@@ -119,4 +126,14 @@ test('hubs have the core’s own words; what was typed otherwise is kept in the 
     ['S-01', 'polycarbonate', ''],
     ['S-02', '', 'hub: grey plastic'],
   ])
+})
+test('so do surfaces, of practices and of sheets', async () => {
+  const [set] = await db.execute(sql`select surfaces, note from practice_sets`)
+  expect(set).toEqual({ surfaces: ['PEI + glue stick', 'glass'], note: 'old holds on: grey mat' })
+  const parts = await db.execute<{ surface: string | null; note: string }>(
+    sql`select details->>'surface' surface, note from parts where id in (1, 2) order by id`,
+  )
+  expect(parts[0]!.surface).toBe('PEI')
+  expect(parts[1]!.surface).toBeNull()
+  expect(parts[1]!.note).toMatch(/surface: grey mat$/)
 })

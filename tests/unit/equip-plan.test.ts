@@ -130,8 +130,13 @@ describe('forms', () => {
     }
     expect(practiceSetFields.parse(setOfForm(setToForm(set)))).toEqual(practiceSetFields.parse(set))
     expect(
-      practiceSetFields.safeParse(setOfForm({ ...emptySet(), name: 'x', dryMinC: 60, surfaces: ' PEI ,, glass ' })),
-    ).toMatchObject({ success: true, data: { surfaces: ['PEI', 'glass'] } })
+      practiceSetFields.safeParse(
+        setOfForm({ ...emptySet(), name: 'x', dryMinC: 60, surfaces: ' pei ,, Glass+glue stick ' }),
+      ),
+    ).toMatchObject({ success: true, data: { surfaces: ['PEI', 'glass + glue stick'] } })
+    const wrong = practiceSetFields.safeParse(setOfForm({ ...emptySet(), name: 'x', surfaces: 'PEI, grey mat' }))
+    expect(wrong.error!.issues).toMatchObject([{ path: ['surfaces'] }])
+    expect(wrong.error!.issues[0]!.message).toContain('"grey mat" is none of the surfaces')
     expect(SET_FIELDS.map(f => f.key).sort()).toEqual(Object.keys(practiceSetFields.shape).sort())
   })
   test('every detail of a part that a form asks for can be stored, and every role has its form', () => {

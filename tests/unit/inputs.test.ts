@@ -228,6 +228,7 @@ const CALLS: Record<string, Record<string, Call>> = {
         asked: 70,
       },
     },
+    asksHub: { args: { atC: 70, hub: 'ABS' } },
     dryingRefusal: { args: { atC: 70, dryer: { ceilingC: 90 }, l: dryingLimits } },
     drynessFixes: {
       args: { hours: 6, t: { strandH: 2, woundH: 12 }, inBox: { strandH: 20, woundH: 120 } },
@@ -457,6 +458,9 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     kindsOf: 'a word in',
     marginOf: 'of a line that the core made',
     nozzlePart: 'fills a record',
+    onSheet: 'words in',
+    readSurface: 'words in',
+    surfaceText: 'words in',
     offsetC: 'a word in',
     partOf: 'fills a record from the catalogue',
     readDataSheet: 'text in; what cannot be read is listed',

@@ -28,6 +28,11 @@ import {
   START_WINDOWS,
   STARTING_STACKS,
   VALUES,
+  ADHESIVES,
+  onSheet,
+  readSurface,
+  SHEETS,
+  surfaceText,
   wordsOf,
   type Line,
   type LineKey,
@@ -160,6 +165,20 @@ describe('path, bed, chamber, dryer, ventilation', () => {
     expect(findChanges(compile(p, 0, NO_OFFERS, R), [asks('PLA')])!.swaps.map(s => s.text)).toEqual([
       'Take the lid off',
     ])
+  })
+  test('a surface is read however it is spaced, and holds on its own sheet alone', () => {
+    expect(readSurface(' GLASS+glue Stick ')).toEqual({ sheet: 'glass', adhesive: 'glue stick' })
+    for (const text of ['', 'grey mat', 'glass +', 'glass + grease', '+ glue stick', 'PEI + glue stick + adhesive'])
+      expect(readSurface(text), text).toBeNull()
+    for (const sheet of SHEETS)
+      for (const adhesive of [null, ...ADHESIVES])
+        expect(readSurface(surfaceText({ sheet, adhesive }))).toEqual({ sheet, adhesive })
+    const surfaces = ['PEI + glue stick', 'glass', 'grey mat']
+    expect(onSheet(surfaces, 'pei')).toEqual([{ sheet: 'PEI', adhesive: 'glue stick' }])
+    expect(onSheet(surfaces, 'grey mat')).toEqual([])
+    // every surface that the app itself starts from is one of the list
+    for (const w of START_WINDOWS)
+      for (const set of w.sets) expect(set.surfaces.filter(x => readSurface(x) === null)).toEqual([])
   })
   test('surface, dryer, ventilation', () => {
     const p = printer('open frame')

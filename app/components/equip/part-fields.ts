@@ -1,5 +1,5 @@
 /** Fields of a part for the one form that serves all records: limits, basis, and what its role needs beside. */
-import { KINDS, PLACES, ROLES, VENTILATION, type Role } from '#core/limits'
+import { KINDS, PLACES, ROLES, SHEETS, VENTILATION, type Role } from '#core/limits'
 import { BASES } from '#shared/entries/fields'
 import type { FormField } from '~/components/stores/form-field'
 
@@ -51,8 +51,8 @@ const DETAILS: Partial<Record<Role, FormField[]>> = {
     {
       key: 'details.surface',
       label: 'Surface',
-      kind: 'text',
-      list: ['PEI', 'epoxy-glass laminate', 'glass', 'polycarbonate'],
+      kind: 'select',
+      options: [{ value: '', text: 'not known' }, ...choices(SHEETS)],
     },
   ],
   'dryer': [{ key: 'details.reachC', label: 'It reaches', kind: 'number', unit: '°C' }],

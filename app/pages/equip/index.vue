@@ -13,6 +13,7 @@ import {
   stackOf,
   type Demand,
   type Swap,
+  onSheet,
 } from '#core/limits'
 import ApplySheet from '~/components/equip/ApplySheet.vue'
 import CautionList from '~/components/equip/CautionList.vue'
@@ -149,7 +150,7 @@ const cautions = computed(() => {
     bedC: v.bedC,
     chamberC: v.demand.chamber === 'needs' ? v.demand.chamberMinC : null,
     roles,
-    surfaces: sheets,
+    surfaces: [...sheets, ...sheets.flatMap(s => onSheet(v.demand.surfaces ?? [], s)).map(s => s.adhesive ?? '')],
   })
 })
 const set = computed(() => sets.value.find(x => x.name === setName.value) ?? null)

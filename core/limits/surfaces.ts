@@ -1,0 +1,45 @@
+/**
+ * What filament is printed on: a sheet, alone or with something put on it. The one list for form, schema and core; the
+ * words are those of the trade (common practice, no source).
+ */
+export const SHEETS = [
+  'PEI',
+  'epoxy-glass laminate',
+  'glass',
+  'polycarbonate',
+  'polypropylene',
+  'polyimide',
+  'carbon fibre plate',
+  'steel',
+  'aluminium',
+] as const
+export const ADHESIVES = ['glue stick', 'adhesive', 'release agent', 'superglue'] as const
+
+export type Sheet = (typeof SHEETS)[number]
+export interface Surface {
+  sheet: Sheet
+  adhesive: (typeof ADHESIVES)[number] | null
+}
+const wordIn = <W extends string>(words: readonly W[], typed: string) =>
+  words.find(w => w.toLowerCase() === typed.trim().toLowerCase())
+
+/**
+ * Reads "glass + glue stick", however it is spaced or capitalised; null when a word is not in the lists.
+ *
+ * @example
+ * readSurface('pei + Glue stick') // {"sheet":"PEI","adhesive":"glue stick"}
+ */
+export function readSurface(text: string): Surface | null {
+  const [typedSheet = '', typedAdhesive, ...rest] = text.split('+')
+  const sheet = wordIn(SHEETS, typedSheet)
+  const adhesive = typedAdhesive === undefined ? null : wordIn(ADHESIVES, typedAdhesive)
+  return sheet === undefined || adhesive === undefined || rest.length > 0 ? null : { sheet, adhesive }
+}
+
+/** A surface as it is written: "glass + glue stick". */
+export const surfaceText = (s: Surface): string => (s.adhesive === null ? s.sheet : `${s.sheet} + ${s.adhesive}`)
+
+/** Those of the surfaces that this sheet makes, alone or with what must be put on it; none when it makes none. */
+export function onSheet(surfaces: readonly string[], sheet: string): Surface[] {
+  return surfaces.map(readSurface).filter((s): s is Surface => s !== null && s.sheet === wordIn(SHEETS, sheet))
+}
