@@ -20,7 +20,7 @@ import { saveFitting } from '../server/records/printers/fittings'
 import { refreshStale } from '../server/records/nozzles/forecasts'
 import { saveGauge } from '../server/records/nozzles/gauges'
 import { saveJob } from '../server/records/runs/jobs'
-import { saveRun } from '../server/records/runs/runs'
+import { storeRun } from '../server/records/runs/runs'
 import { addMaterial } from '../server/records/materials/materials'
 import { addPrinter, addShelfPart, saveChange } from '../server/records/printers/stack-change'
 import { listStacks } from '../server/records/printers/stack-read'
@@ -187,7 +187,7 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     if (spool) spool.left -= grams
     const job = jobs.get(`${work.name} ${work.material}`)
     const fromJob = job !== undefined && share === 1 && when > at(DAYS - 90)
-    const { runId } = await saveRun(
+    const { runId } = await storeRun(
       tx,
       runSchema.parse({
         printerId: printers.get(plan.printer),

@@ -2,7 +2,7 @@
  * Runs: what a job pushed through which nozzle, saved with the facts as they stood, and what that did to the nozzle.
  */
 import type { RunEffect, RunLine } from '#shared/answers/runs'
-import { eq, sql } from 'drizzle-orm'
+import { eq, inArray, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { stoppedAt, type FullScan } from '#core/gcode'
 import { fibreMassG, lengthForMassMm, massG } from '#core/materials'
@@ -12,7 +12,7 @@ import type { runSchema } from '#shared/entries/runs'
 import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
-import { heads, jobs, materials, nozzles, printers, runs, runTools, spools } from '../../db/schema'
+import { forecasts, heads, jobs, materials, nozzles, printers, runs, runTools, spools } from '../../db/schema'
 import { headAt } from '../printers/fittings'
 import { refreshForecast } from '../nozzles/forecasts'
 import { saveJob } from './jobs'
@@ -24,7 +24,15 @@ type Tool = Run['tools'][number]
 
 const ENTERED_AS = { job: 'job file', grams: 'grams', metres: 'metres', weights: 'spool weights' } as const
 
-export async function saveRun(tx: Connection, run: Run, personId: number): Promise<RunEffect> {
+/**
+ * Stores a run and leaves what it did to its nozzles to the background job: for many runs at once (an import, the
+ * demo), whose effects nobody waits for.
+ */
+export async function storeRun(
+  tx: Connection,
+  run: Run,
+  personId: number,
+): Promise<{ runId: number; rows: Awaited<ReturnType<typeof toolRow>>[]; nozzleIds: number[] }> {
   const endedAt = notInFuture('endedAt', run.endedAt)
   const [printer] = await tx.select().from(printers).where(eq(printers.id, run.printerId))
   if (!printer) notFound('This printer')
@@ -60,9 +68,16 @@ export async function saveRun(tx: Connection, run: Run, personId: number): Promi
     .returning({ id: runs.id })
   const runId = saved!.id
   await tx.insert(runTools).values(rows.map(r => ({ ...r, runId })))
-  const touched = [...new Set(rows.map(r => r.nozzleId))].sort((a, b) => a - b)
+  const nozzleIds = [...new Set(rows.map(r => r.nozzleId))].sort((a, b) => a - b)
+  await tx.update(forecasts).set({ stale: true }).where(inArray(forecasts.nozzleId, nozzleIds))
+  return { runId, rows, nozzleIds }
+}
+
+/** Stores a run and says at once what it did to its nozzles. */
+export async function saveRun(tx: Connection, run: Run, personId: number): Promise<RunEffect> {
+  const { runId, rows, nozzleIds } = await storeRun(tx, run, personId)
   const effects: RunEffect['nozzles'] = []
-  for (const nozzleId of touched) {
+  for (const nozzleId of nozzleIds) {
     const { log, forecast } = await refreshForecast(tx, nozzleId)
     const mine = rows.filter(r => r.nozzleId === nozzleId)
     const last = log.lastFilled
