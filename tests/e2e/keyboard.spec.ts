@@ -111,9 +111,18 @@ test('a scanner bursts into the strip wherever focus is; single keys can be swit
   await page.keyboard.press('?')
   await page.getByText('Single keys act when no field has focus').click()
   await page.keyboard.press('Escape')
-  await page.keyboard.press('7')
-  await page.waitForTimeout(300)
-  await expect(page).toHaveURL(/\/run$/)
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  const visited: string[] = []
+  page.on('framenavigated', f => visited.push(new URL(f.url()).pathname))
+  // a finger's keys: faster ones would be a scanner's
+  await page.keyboard.press('7', { delay: 100 })
+  await page.keyboard.press('?', { delay: 100 })
+  await page.getByText('Single keys act when no field has focus').click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  await page.keyboard.press('4')
+  await expect(page).toHaveURL(/\/inspect$/)
+  expect(visited.filter(path => path === '/stores')).toEqual([])
 })
 
 test('on a phone: log, gauge and read without sideways scrolling, targets large enough', async ({ page }) => {

@@ -10,9 +10,16 @@ import { sheetOpened } from '~/lib/sheet-history'
 const props = withDefaults(defineProps<{ open: boolean; title: string; wide?: boolean }>(), { wide: false })
 const emit = defineEmits<{ close: [] }>()
 let closed: (() => void) | null = null
+/** Nothing had focus when it opened: nothing gets it back, or single keys would go to whatever had it before that. */
+let fromNowhere = false
 function isOpen(open: boolean): void {
   closed?.()
   closed = open ? sheetOpened(() => emit('close')) : null
+  if (open) fromNowhere = document.activeElement === document.body
+  else if (fromNowhere)
+    setTimeout(() => {
+      if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+    })
 }
 watch(() => props.open, isOpen, { immediate: true })
 onBeforeUnmount(() => isOpen(false))
