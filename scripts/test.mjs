@@ -1,18 +1,26 @@
 /**
  * npm test: everything there is to check, and a closing line. Installs what is missing; makes a PostgreSQL for itself.
  * Parts can be named: npm test -- types lint unit components reference integration e2e
+ * npm test -- changed [commit]: what differs from the commit (the last one unless it is named), and what that touches.
  */
 import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { buildStamp } from './build-stamp.mjs'
+import { changedFiles, specsFor } from './lib/changed.mjs'
 import { findServer, installPackages, StartError } from './lib/postgres.mjs'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 process.chdir(root)
 const only = process.argv.slice(2)
-const wanted = part => only.length === 0 || only.includes(part)
+/** Only what differs from this commit; null for everything. */
+const since = only[0] === 'changed' ? (only[1] ?? 'HEAD') : null
+const specs = since === null ? null : specsFor(changedFiles(since))
+const wanted = part =>
+  since === null ? only.length === 0 || only.includes(part) : part !== 'e2e' || specs?.length !== 0
+/** They read the sources themselves, which no import tells of. */
+const READERS = ['boundaries', 'contrast', 'examples'].map(name => `tests/unit/${name}.test.ts`)
 const say = text => console.log(`\n== ${text}`)
 const env = { ...process.env, NUXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' }
 const run = (command, args, more = {}) => spawnSync(command, args, { stdio: 'inherit', env, ...more }).status === 0
@@ -63,7 +71,7 @@ function prepare() {
   if (!run('npx', ['nuxt', 'prepare', '--logLevel', 'silent'])) throw new StartError('nuxt prepare failed')
 }
 
-async function vitest(project) {
+async function vitest(project, more = []) {
   say(project)
   const file = join(root, `.cache-${project}.json`)
   const ok = await runOn('npx', [
@@ -74,8 +82,11 @@ async function vitest(project) {
     '--reporter=default',
     '--reporter=json',
     `--outputFile.json=${file}`,
+    ...more,
   ])
-  if (!countReport(file, r => [r.numPassedTests, r.numFailedTests + r.numPendingTests]) && ok) failed++
+  if (since !== null && ok && !existsSync(file)) return // nothing of it is touched
+  const counts = r => [r.numPassedTests, r.numFailedTests + r.numPendingTests]
+  if (!countReport(file, counts) && ok && since === null) failed++
   else if (!ok && failed === 0) failed++
 }
 
@@ -113,7 +124,10 @@ async function aside() {
 try {
   prepare()
   const apart = aside()
-  for (const project of ['unit', 'components', 'reference', 'integration']) if (wanted(project)) await vitest(project)
+  const touched = since === null ? [] : ['--changed', since, '--passWithNoTests']
+  for (const project of ['unit', 'components', 'reference', 'integration'])
+    if (wanted(project)) await vitest(project, touched)
+  if (since !== null) await vitest('unit', READERS)
   for (const { title, ok, text } of await apart) {
     say(title)
     if (!ok || text.trim() !== '') console.log(text.trim())
@@ -122,7 +136,9 @@ try {
   if (wanted('e2e')) {
     say('end to end')
     const file = join(root, '.cache-e2e.json')
-    const ok = run('npx', ['playwright', 'test'], { env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file } })
+    const ok = run('npx', ['playwright', 'test', ...(specs ?? [])], {
+      env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file },
+    })
     if (!countReport(file, r => [r.stats.expected, r.stats.unexpected + r.stats.skipped, r.stats.flaky]) && ok) failed++
     else if (!ok && failed === 0) failed++
   }
