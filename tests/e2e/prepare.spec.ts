@@ -194,11 +194,12 @@ test('change filament and anneal: temperature both stand, the log, schools, a ti
   await page.goto('/prepare/anneal')
   await said(page, /h in Oven: up at 60 °C an hour/)
   await page.getByLabel('At, °C').fill('210')
+  const news = page.waitForResponse(r => new URL(r.url()).pathname === '/api/shop')
   await page.request.post('/api/people', {
     data: { name: `Helper ${Date.now()}`, role: 'technician' },
     headers: { 'idempotency-key': `helper-${Date.now()}` },
   })
-  await page.waitForTimeout(1500) // news of a save elsewhere leaves what is typed
+  await (await news).finished() // news of a save elsewhere leaves what is typed
   await said(page, /melts at 220 °C: 210 °C would slump it/)
   await page.getByRole('button', { name: /Take it.*hot/ }).click()
   await page.getByLabel('Part', { exact: true }).fill('bobbin rings')
@@ -222,7 +223,7 @@ test('Prepare is free of accessibility faults, and fits a tablet and a phone', a
     await page.goto(path)
     await expect(page.getByRole('navigation', { name: 'Prepare' })).toBeVisible()
     await expect(page.locator('main .animate-pulse')).toHaveCount(0)
-    await page.waitForTimeout(400)
+    await page.waitForLoadState('networkidle')
     await axe(page, path)
     for (const width of [820, 390]) {
       await page.setViewportSize({ width, height: 844 })
