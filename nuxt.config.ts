@@ -20,7 +20,7 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
     },
   },
-  css: ['@fontsource-variable/archivo/wdth.css', '~/assets/app.css'],
+  css: ['@fontsource-variable/archivo/wdth.css', 'vue-sonner/style.css', '~/assets/app.css'],
   spaLoadingTemplate: 'spa-loading.html',
   compatibilityDate: '2026-11-01',
   nitro: {

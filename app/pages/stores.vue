@@ -24,6 +24,7 @@ import NozzleRack from '~/components/stores/NozzleRack.vue'
 import PrinterLimits from '~/components/stores/PrinterLimits.vue'
 import type { OpenRecord } from '~/components/stores/form-field'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
+import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
 import SpoolShelf from '~/components/stores/SpoolShelf.vue'
 import { useShop, type ShopData } from '~/state/shop'
 
@@ -198,6 +199,35 @@ const sentence = computed(() => {
     }`
   )
 })
+type Material = ShopData['materials'][number]
+type NozzleType = ShopData['types'][number]
+const fillerWords = (m: Material) =>
+  m.filler === 'none' ? 'none' : `${Number((m.fillerFraction * 100).toPrecision(3))} wt% ${m.filler}`
+const retireWords = (t: NozzleType) =>
+  [
+    t.boreGrowthLimit === null ? '' : `bore + ${Number((t.boreGrowthLimit * 100).toPrecision(3))} %`,
+    t.tipLossLimitMm === null ? '' : `tip − ${t.tipLossLimitMm} mm`,
+    t.massLimitKg === null ? '' : `${t.massLimitKg} kg`,
+  ]
+    .filter(Boolean)
+    .join(', ')
+const MATERIAL_COLUMNS: SortColumn<Material>[] = [
+  { key: 'name', label: 'material', by: m => m.name },
+  { key: 'filler', label: 'filler', by: m => (m.filler === 'none' ? '' : m.filler) },
+  { key: 'density', label: 'density', num: true, by: m => m.densityGCm3 },
+  { key: 'abrasivity', label: 'abrasivity', num: true, by: m => m.abrasivity },
+  { key: 'basis', label: 'basis', by: m => m.basis },
+  { key: 'edit', label: 'edit', num: true, hidden: true },
+]
+const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
+  { key: 'name', label: 'type', by: t => t.name },
+  { key: 'bore', label: 'bore', num: true, by: t => t.nominalBoreMm },
+  { key: 'length', label: 'length', num: true, by: t => t.lengthMm },
+  { key: 'insert', label: 'insert', num: true, by: t => t.insertMm },
+  { key: 'retire', label: 'retire at' },
+  { key: 'basis', label: 'basis', by: t => t.basis },
+  { key: 'edit', label: 'edit', num: true, hidden: true },
+]
 const tabs = ['Nozzles', 'Spools', 'Printers', 'Materials', 'Nozzle types', 'Shop']
 const firstTab = computed(() => (s.value?.printers.length === 0 ? 2 : 0))
 </script>
@@ -252,89 +282,38 @@ const firstTab = computed(() => (s.value?.printers.length === 0 ? 2 : 0))
             <NuxtLink to="/equip/materials?add=1" class="button first">Add a material</NuxtLink
             ><NuxtLink to="/equip/materials" class="act">Windows and practices</NuxtLink>
           </p>
-          <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Materials, pans sideways">
-            <table class="record sheet min-w-[640px]">
-              <thead>
-                <tr>
-                  <th>material</th>
-                  <th>filler</th>
-                  <th class="num">density</th>
-                  <th class="num">abrasivity</th>
-                  <th>basis</th>
-                  <th><span class="sr-only">edit</span></th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="m in s.materials" :key="m.id">
-                  <td>
-                    <b>{{ m.name }}</b>
-                  </td>
-                  <td>
-                    {{
-                      m.filler === 'none'
-                        ? 'none'
-                        : `${Number((m.fillerFraction * 100).toPrecision(3))} wt% ${m.filler}`
-                    }}
-                  </td>
-                  <td class="num">{{ m.densityGCm3 === null ? 'not entered' : `${m.densityGCm3} g/cm³` }}</td>
-                  <td class="num">{{ m.abrasivity }}</td>
-                  <td>{{ m.basis }}{{ m.note ? `, ${m.note}` : '' }}</td>
-                  <td class="num">
-                    <button type="button" class="button plain" @click="editMaterial(m)">
-                      Edit<span class="sr-only"> {{ m.name }}</span>
-                    </button>
-                  </td>
-                </tr>
-              </tbody>
-            </table>
-          </div>
+          <SortTable :rows="s.materials" :columns="MATERIAL_COLUMNS" label="Materials" :min-width="640">
+            <template #cell-name="{ row }"
+              ><b>{{ row.name }}</b></template
+            >
+            <template #cell-filler="{ row }">{{ fillerWords(row) }}</template>
+            <template #cell-density="{ row }">{{
+              row.densityGCm3 === null ? 'not entered' : `${row.densityGCm3} g/cm³`
+            }}</template>
+            <template #cell-basis="{ row }">{{ row.basis }}{{ row.note ? `, ${row.note}` : '' }}</template>
+            <template #cell-edit="{ row }">
+              <button type="button" class="button plain" @click="editMaterial(row)">
+                Edit<span class="sr-only"> {{ row.name }}</span>
+              </button>
+            </template>
+          </SortTable>
         </TabPanel>
         <TabPanel>
           <p class="mb-2"><button type="button" class="button first" @click="add('type')">Add a nozzle type</button></p>
-          <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Nozzle types, pans sideways">
-            <table class="record sheet min-w-[640px]">
-              <thead>
-                <tr>
-                  <th>type</th>
-                  <th class="num">bore</th>
-                  <th class="num">length</th>
-                  <th class="num">insert</th>
-                  <th>retire at</th>
-                  <th>basis</th>
-                  <th><span class="sr-only">edit</span></th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="t in s.types" :key="t.id">
-                  <td>
-                    <b>{{ t.name }}</b>
-                  </td>
-                  <td class="num">{{ t.nominalBoreMm }} mm</td>
-                  <td class="num">{{ t.lengthMm }} mm</td>
-                  <td class="num">{{ t.insertMm === null ? 'solid' : `${t.insertMm} mm` }}</td>
-                  <td>
-                    {{
-                      [
-                        t.boreGrowthLimit === null
-                          ? ''
-                          : `bore + ${Number((t.boreGrowthLimit * 100).toPrecision(3))} %`,
-                        t.tipLossLimitMm === null ? '' : `tip − ${t.tipLossLimitMm} mm`,
-                        t.massLimitKg === null ? '' : `${t.massLimitKg} kg`,
-                      ]
-                        .filter(Boolean)
-                        .join(', ')
-                    }}
-                  </td>
-                  <td>{{ t.basis }}</td>
-                  <td class="num">
-                    <button type="button" class="button plain" @click="editType(t)">
-                      Edit<span class="sr-only"> {{ t.name }}</span>
-                    </button>
-                  </td>
-                </tr>
-              </tbody>
-            </table>
-          </div>
+          <SortTable :rows="s.types" :columns="TYPE_COLUMNS" label="Nozzle types" :min-width="640">
+            <template #cell-name="{ row }"
+              ><b>{{ row.name }}</b></template
+            >
+            <template #cell-bore="{ row }">{{ row.nominalBoreMm }} mm</template>
+            <template #cell-length="{ row }">{{ row.lengthMm }} mm</template>
+            <template #cell-insert="{ row }">{{ row.insertMm === null ? 'solid' : `${row.insertMm} mm` }}</template>
+            <template #cell-retire="{ row }">{{ retireWords(row) }}</template>
+            <template #cell-edit="{ row }">
+              <button type="button" class="button plain" @click="editType(row)">
+                Edit<span class="sr-only"> {{ row.name }}</span>
+              </button>
+            </template>
+          </SortTable>
         </TabPanel>
         <TabPanel>
           <dl class="title-block max-w-[520px] grid-cols-2">

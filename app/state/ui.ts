@@ -13,15 +13,10 @@ export const useUi = defineStore('ui', () => {
   const shortcuts = useLocalStorage('shortcuts', true)
   const message = ref<{ text: string; kind: 'fine' | 'look' | 'stop' } | null>(null)
   const keysOpen = ref(false)
-  let clear: ReturnType<typeof setTimeout> | undefined
 
   /** The effect of a save, said at once and read out. */
   function say(text: string, kind: 'fine' | 'look' | 'stop' = 'fine'): void {
     message.value = { text, kind }
-    clearTimeout(clear)
-    clear = setTimeout(() => {
-      message.value = null
-    }, 12_000)
   }
   return { lastPrinterId, lastNozzleTag, shortcuts, message, keysOpen, say }
 })

@@ -1,23 +1,22 @@
 <script setup lang="ts">
 /** The frame of every screen: mark, strip, person and connection above; stations on the left (below on a phone). */
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { ChevronDown } from '@lucide/vue'
 import { computed, onMounted, ref } from 'vue'
 import AppMark from '~/components/ui/AppMark.vue'
 import KeysSheet from '~/components/ui/KeysSheet.vue'
 import OutboxSheet from '~/components/ui/OutboxSheet.vue'
 import ZoneAsk from '~/components/ui/ZoneAsk.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
+import TheToasts from '~/components/ui/TheToasts.vue'
 import TheStrip from '~/components/strip/TheStrip.vue'
 import { STATIONS, useShortcuts } from '~/composables/shortcuts'
 import { watchLeaving } from '~/lib/sheet-history'
 import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
-import { useUi } from '~/state/ui'
-import { VERDICT_TEXT } from '~/words/verdict'
 
 const shop = useShop()
 const outbox = useOutbox()
-const ui = useUi()
 const route = useRoute()
 const strip = ref<InstanceType<typeof TheStrip> | null>(null)
 const outboxOpen = ref(false)
@@ -69,8 +68,8 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
         <div>
           <Menu as="div" class="relative">
             <MenuButton class="flex items-center justify-end gap-1 px-1 font-[650]"
-              >{{ shop.data?.person.name ?? '…' }}<span aria-hidden="true">▾</span></MenuButton
-            >
+              >{{ shop.data?.person.name ?? '…' }}<ChevronDown :size="16" aria-hidden="true"
+            /></MenuButton>
             <MenuItems class="sheet absolute right-0 z-50 min-w-[200px] py-1 text-left focus:outline-none">
               <p class="px-3 py-1 text-xs text-ink2">Entries are made by</p>
               <MenuItem v-for="p in shop.data?.people ?? []" :key="p.id" v-slot="{ active }">
@@ -120,20 +119,12 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
         </NuxtLink>
       </nav>
       <main id="content" class="min-w-0 flex-1 px-3 py-3 md:px-[18px] md:py-[14px]">
-        <div
-          v-if="ui.message"
-          role="status"
-          class="sheet mb-3 flex items-center gap-2 px-3 py-2 font-[650]"
-          :class="VERDICT_TEXT[ui.message.kind]"
-        >
-          <VerdictMark :verdict="ui.message.kind" />{{ ui.message.text }}
-          <button type="button" class="button plain ml-auto" @click="ui.message = null">Close</button>
-        </div>
         <ZoneAsk />
         <slot />
       </main>
     </div>
     <OutboxSheet :open="outboxOpen" @close="outboxOpen = false" />
     <KeysSheet />
+    <TheToasts />
   </div>
 </template>

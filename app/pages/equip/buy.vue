@@ -17,6 +17,7 @@ import {
   type NozzleCost,
 } from '#core/money'
 import { NOZZLE_MATERIALS, START_SIGMA, type NozzleMaterial } from '#core/wear'
+import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import PriceSheet from '~/components/equip/PriceSheet.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
@@ -101,6 +102,7 @@ const cheapest = computed(() =>
 )
 const rows = computed(() =>
   known.value.map(l => ({
+    id: l.id,
     l,
     perKg: costPerKg(l.cost, medianLifeKg(l.life)),
     low: costPerKg(l.cost, lifeKgAt(l.life, 0.9)),
@@ -111,6 +113,22 @@ const rows = computed(() =>
     cheaper: perYear.value === null || l === known.value[0] ? null : chanceCheaper(l, known.value[0]!, perYear.value),
   })),
 )
+type Row = (typeof rows.value)[number]
+const COLUMNS: SortColumn<Row>[] = [
+  { key: 'type', label: 'type', by: r => r.l.name },
+  { key: 'price', label: 'price', num: true, by: r => r.l.cost.price },
+  { key: 'swap', label: 'a swap', num: true, by: r => r.l.cost.swap },
+  { key: 'life', label: 'life, kg of filament', num: true, by: r => medianLifeKg(r.l.life) },
+  { key: 'perKg', label: 'cost per kg', num: true, by: r => r.perKg },
+  { key: 'year', label: 'a year', num: true, by: r => r.year },
+  { key: 'must', label: 'must last', num: true, by: r => r.ratio },
+  { key: 'does', label: 'does last', num: true, by: r => r.lifeRatio },
+  { key: 'cheaper', label: 'cheaper in a year', num: true, by: r => r.cheaper },
+]
+const times = (ratio: number | null) => {
+  if (ratio === null) return '–'
+  return `${ratio >= 20 ? Math.round(ratio) : ratio.toFixed(1)} times`
+}
 const end = computed(() =>
   nice(
     Math.max(
@@ -262,54 +280,38 @@ const priceItems = NOZZLE_MATERIALS.map(m => ({
               "
             />
             <p v-for="a in advice" :key="a" class="font-semibold">{{ a }}</p>
-            <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Comparison, pans sideways">
-              <table class="record sheet min-w-[780px]">
-                <thead>
-                  <tr>
-                    <th>type</th>
-                    <th class="num">price</th>
-                    <th class="num">a swap</th>
-                    <th class="num">life, kg of filament</th>
-                    <th class="num">cost per kg</th>
-                    <th class="num">a year</th>
-                    <th class="num">must last</th>
-                    <th class="num">does last</th>
-                    <th class="num">cheaper in a year</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  <tr v-for="r in rows" :key="r.l.id" :class="r.l === cheapest ? 'bg-white' : ''">
-                    <td>
-                      <b>{{ r.l.name }}</b><span class="block text-xs text-ink2">{{
-                        r.l.sisters >= 3 ? `from ${r.l.sisters} of the shop's own` : 'start values: fewer than 3 gauged'
-                      }}</span>
-                    </td>
-                    <td class="num">{{ money(r.l.cost.price, currency) }}</td>
-                    <td class="num">{{ money(r.l.cost.swap, currency) }}</td>
-                    <td class="num">
-                      <b>{{ kg(medianLifeKg(r.l.life)) }}</b><span class="block text-xs text-ink2">{{
-                        kgBetween(lifeKgAt(r.l.life, 0.1), lifeKgAt(r.l.life, 0.9))
-                      }}</span>
-                    </td>
-                    <td class="num">
-                      <b>{{ money(r.perKg, currency) }}</b><span class="block text-xs text-ink2"
-                        >80 % between {{ money(r.low, '') }} and {{ money(r.high, currency) }}</span
-                      >
-                    </td>
-                    <td class="num">{{ r.year === null ? '–' : money(r.year, currency) }}</td>
-                    <td class="num">{{ r.ratio === null ? '–' : `${r.ratio.toFixed(1)} times` }}</td>
-                    <td class="num">
-                      {{
-                        r.lifeRatio === null
-                          ? '–'
-                          : `${r.lifeRatio >= 20 ? Math.round(r.lifeRatio) : r.lifeRatio.toFixed(1)} times`
-                      }}
-                    </td>
-                    <td class="num">{{ r.cheaper === null ? '–' : chance(r.cheaper) }}</td>
-                  </tr>
-                </tbody>
-              </table>
-            </div>
+            <SortTable
+              :rows="rows"
+              :columns="COLUMNS"
+              label="Comparison"
+              :min-width="780"
+              :row-class="r => (r.l === cheapest ? 'bg-white' : '')"
+            >
+              <template #cell-type="{ row: r }"
+                ><b>{{ r.l.name }}</b
+                ><span class="block text-xs text-ink2">{{
+                  r.l.sisters >= 3 ? `from ${r.l.sisters} of the shop's own` : 'start values: fewer than 3 gauged'
+                }}</span></template
+              >
+              <template #cell-price="{ row: r }">{{ money(r.l.cost.price, currency) }}</template>
+              <template #cell-swap="{ row: r }">{{ money(r.l.cost.swap, currency) }}</template>
+              <template #cell-life="{ row: r }"
+                ><b>{{ kg(medianLifeKg(r.l.life)) }}</b
+                ><span class="block text-xs text-ink2">{{
+                  kgBetween(lifeKgAt(r.l.life, 0.1), lifeKgAt(r.l.life, 0.9))
+                }}</span></template
+              >
+              <template #cell-perKg="{ row: r }"
+                ><b>{{ money(r.perKg, currency) }}</b
+                ><span class="block text-xs text-ink2"
+                  >80 % between {{ money(r.low, '') }} and {{ money(r.high, currency) }}</span
+                ></template
+              >
+              <template #cell-year="{ row: r }">{{ r.year === null ? '–' : money(r.year, currency) }}</template>
+              <template #cell-must="{ row: r }">{{ times(r.ratio) }}</template>
+              <template #cell-does="{ row: r }">{{ times(r.lifeRatio) }}</template>
+              <template #cell-cheaper="{ row: r }">{{ r.cheaper === null ? '–' : chance(r.cheaper) }}</template>
+            </SortTable>
             <p v-for="l in lines.filter(x => x.life === null)" :key="l.id" class="text-sm font-semibold text-look">
               {{ l.name }} is retired by mass only, so its life is not worked out here.
             </p>

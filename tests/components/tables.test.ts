@@ -1,0 +1,68 @@
+import { flushPromises } from '@vue/test-utils'
+import { expect, test } from 'vitest'
+import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
+import TheToasts from '~/components/ui/TheToasts.vue'
+import ToastLine from '~/components/ui/ToastLine.vue'
+import { useUi } from '~/state/ui'
+import { shown } from './support'
+
+interface Row {
+  id: number
+  name: string
+  density: number | null
+}
+const rows: Row[] = [
+  { id: 1, name: 'PPS-CF20', density: 1.4 },
+  { id: 2, name: 'PA6-CF20', density: null },
+  { id: 3, name: 'PETG', density: 1.27 },
+]
+const columns: SortColumn<Row>[] = [
+  { key: 'name', label: 'material', by: r => r.name },
+  { key: 'density', label: 'density', num: true, by: r => r.density },
+  { key: 'edit', label: 'edit', hidden: true },
+]
+const table = (more: object = {}) =>
+  shown(SortTable as never, { props: { rows, columns, label: 'Materials', minWidth: 400, ...more } as never })
+type Table = ReturnType<typeof table>
+const order = (w: Table) => w.findAll('tbody tr').map(r => r.find('td').text())
+const heading = (w: Table, name: string) => w.findAll('th').find(h => h.text() === name)!
+
+test('as given at first; by a column, the other way, and as given again', async () => {
+  const w = table()
+  expect(order(w)).toEqual(['PPS-CF20', 'PA6-CF20', 'PETG'])
+  expect(heading(w, 'material').attributes('aria-sort')).toBe('none')
+  await heading(w, 'material').get('button').trigger('click')
+  expect(order(w)).toEqual(['PA6-CF20', 'PETG', 'PPS-CF20'])
+  expect(heading(w, 'material').attributes('aria-sort')).toBe('ascending')
+  await heading(w, 'material').get('button').trigger('click')
+  expect(order(w)).toEqual(['PPS-CF20', 'PETG', 'PA6-CF20'])
+  expect(heading(w, 'material').attributes('aria-sort')).toBe('descending')
+  await heading(w, 'material').get('button').trigger('click')
+  expect(order(w)).toEqual(['PPS-CF20', 'PA6-CF20', 'PETG'])
+})
+test('what is not known stands last, whichever way', async () => {
+  const w = table()
+  for (const first of ['ascending', 'descending']) {
+    await heading(w, 'density').get('button').trigger('click')
+    expect(['ascending', 'descending']).toContain(heading(w, 'density').attributes('aria-sort'))
+    expect(order(w).at(-1), first).toBe('PA6-CF20')
+  }
+})
+test('a column without an order has no button; rows that come later are put in their place', async () => {
+  const w = table()
+  expect(heading(w, 'edit').find('button').exists()).toBe(false)
+  await heading(w, 'material').get('button').trigger('click')
+  await w.setProps({ rows: [...rows, { id: 4, name: 'ABS', density: 1.04 }] } as never)
+  expect(order(w)).toEqual(['ABS', 'PA6-CF20', 'PETG', 'PPS-CF20'])
+})
+
+test('what a save says is shown and read out, and closed by its button', async () => {
+  const w = shown(TheToasts, { attachTo: document.body })
+  useUi().say('N-014 is retired. Its record stays.')
+  await flushPromises()
+  expect(document.querySelector('[role=status]')!.textContent).toContain('N-014 is retired.')
+  w.unmount()
+  const line = shown(ToastLine, { props: { text: 'Kept here', kind: 'look' } })
+  await line.get('button').trigger('click')
+  expect(line.emitted('closeToast')).toHaveLength(1)
+})
