@@ -34,7 +34,7 @@ import { fillPrepare } from './prepare'
 import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work } from './shop'
 
 const SEED = 1897
-export const DAYS = 425
+const DAYS = 425
 const DAY = 86_400_000
 
 interface NozzleState {

@@ -14,7 +14,7 @@ export function isZone(name: string): boolean {
   }
 }
 /** The zone itself, or UTC for a name that is none. */
-export const zoneOr = (name: string): string => (isZone(name) ? name : 'UTC')
+const zoneOr = (name: string): string => (isZone(name) ? name : 'UTC')
 
 /** Value of a date-and-time field for a moment: `2026-11-24T09:40` on the shop's clock. */
 export function toField(iso: string, zone: string): string {

@@ -6,7 +6,7 @@
 import type { EditableKind } from '#shared/entries/edits'
 import { FaultError, newKey, patch, ProblemError } from '~/lib/api'
 
-export const EDIT_UNANSWERED =
+const EDIT_UNANSWERED =
   'The server does not answer, so it is not known whether this was changed. What you typed is kept here; save ' +
   'again and it counts once.'
 

@@ -4,7 +4,7 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
 /** A report older than this is no reading any more, whatever the connection says. */
-export const STALE_MS = 30_000
+const STALE_MS = 30_000
 
 export const useLive = defineStore('live', () => {
   const printers = ref<Record<string, Live>>({})

@@ -4,7 +4,7 @@ import { FOR_GOOD_H, hours, water } from '#core/words'
 
 export type Dryness = 'dry' | 'soon' | 'wet' | 'unknown'
 /** A spool's state by the wound-spool estimate; "soon" when less than this stays. */
-export const SOON_H = 4
+const SOON_H = 4
 export function drynessOf(s: SpoolState): Dryness {
   const w = s.water
   if (w === null || s.place === 'sealed' || s.ended !== null) return 'unknown'

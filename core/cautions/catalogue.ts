@@ -5,6 +5,7 @@
 import { SETPOINT_C } from '../gcode'
 import { needEach } from '../numeric'
 
+/** Stands under every list of cautions. */
 export const FIRST = "The maker's manual, local codes and licensed practice come first."
 
 export const ACTIONS = ['print', 'swap a nozzle', 'fit a part', 'wire', 'trim', 'dry', 'clear a clog'] as const
@@ -37,6 +38,7 @@ export interface Caution {
   chamberAboveC?: number
 }
 
+/** Hazards of the trade and what keeps one safe, in the order they are shown; common practice, no source. */
 export const CAUTIONS: readonly Caution[] = [
   {
     key: 'burns',

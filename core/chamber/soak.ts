@@ -6,7 +6,9 @@
 import { need, needIfKnown, needOne } from '../numeric'
 import { CHAMBER_C, timeToHold, type WarmUp } from './warm-up'
 
+/** Soak where nothing better is known, min; common practice, no source. */
 export const PRACTICE_SOAK_MIN = 20
+/** Parts by how long they ask to be soaked. */
 export const PART_SIZES = ['small', 'large or flat'] as const
 export type PartSize = (typeof PART_SIZES)[number]
 const PART_MINUTES: Record<PartSize, number> = { 'small': 0, 'large or flat': 15 }

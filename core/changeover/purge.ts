@@ -79,6 +79,7 @@ export function purge(from: Flowing, to: Flowing, ceilingC: number | null, other
  * no source.
  */
 export const START_MELT_MM3 = { 'standard': 65, 'high flow': 160 } as const
+/** So many times slower than a well-mixed vessel a hotend washes out; common practice, no source. */
 export const SLOWNESS = 3
 
 /**

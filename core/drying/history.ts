@@ -9,6 +9,7 @@ import { checkFilament, equilibriumWater, ratePerS, type Filament } from './fila
 import { checkAir, RH_PERCENT, STANDS_C } from './humidity'
 import { carried, evenly, meanWater, type Moisture } from './shells'
 
+/** Where a spool can stay, each with air of its own. */
 export const PLACES_OF_SPOOL = ['sealed', 'room', 'dry box', 'dryer'] as const
 export type SpoolPlace = (typeof PLACES_OF_SPOOL)[number]
 

@@ -6,6 +6,7 @@ import { need } from '../numeric'
 
 /** Where the saturation pressure below holds, °C: no air hotter than this is ever worked with, nor let in at a door. */
 export const AIR_C = [-100, 200] as const
+/** Relative humidity, %. */
 export const RH_PERCENT = [0, 100] as const
 
 /** Saturation pressure of water vapour in Pa, over ice below 0 °C; −100 to 200 °C. */

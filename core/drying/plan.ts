@@ -6,6 +6,7 @@ import { AIR_C, checkAir, dewPointRh, heatedRh, RH_PERCENT, STANDS_C } from './h
 import { checkWound, type SpoolWater, type Wound } from './history'
 import { meanAfter, meanWater, WATER_WT, type Moisture } from './shells'
 
+/** Kinds of dryers: heated room air, dried air, a heated bed, an oven. */
 export const DRYER_KINDS = ['vented', 'desiccant', 'bed under a cover', 'oven'] as const
 export type DryerKind = (typeof DRYER_KINDS)[number]
 
@@ -21,6 +22,7 @@ export interface Dryer {
  * here.
  */
 export const DRYING_C = [30, AIR_C[1]] as const
+/** Hours until firmware switches a dryer or an oven off. */
 export const TIME_OUT_H = [0.1, 200] as const
 const DRYER_CEILING_C = [20, 600] as const
 

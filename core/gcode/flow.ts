@@ -5,6 +5,7 @@
  */
 import type { FlowFigures } from './types'
 
+/** Up to so many printing moves the quantiles of flow are exact. */
 export const EXACT_MOVES = 2_000_000
 export const HISTOGRAM_BINS = 64
 const BLOCK = 1 << 15

@@ -39,6 +39,7 @@ export interface Offers {
   /** Prices and minutes that differ from the catalogue's, by kind; nozzles as 'nozzle ' + material. */
   prices: Readonly<Record<string, { price: number; minutes: number }>>
 }
+/** Nothing on the shelf and no prices: only what the catalogue offers. */
 export const NO_OFFERS: Offers = { shelf: [], nozzles: [], prices: {} }
 
 function checkOffers(o: Offers): void {

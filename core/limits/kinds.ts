@@ -40,6 +40,7 @@ const NEW_SENSOR =
   'Set sensor type and limits in the firmware, retune the loop, and prove that runaway protection and an ' +
   'independent cut-out trip before it runs unattended.'
 
+/** The catalogue of parts, each with its start limit in °C and its basis. */
 export const KINDS: readonly Kind[] = [
   kind('heater', 'cartridge heater', 400, 'potted leads'),
   kind('heater', 'high-temperature cartridge heater', 550, 'mineral-insulated leads', {

@@ -304,6 +304,7 @@ const LCP_SETS = [
   ),
 ]
 
+/** Windows to start from by polymer, filled or not; common practice, no source, each value marked so. */
 export const START_WINDOWS: readonly StartWindow[] = [
   window('PLA', false, 'room ventilated', { ...PLA, strainAtBreak: 4 }, PLA_SETS),
   window('PLA', true, 'room ventilated', { ...PLA, nozzleMinC: 210, strainAtBreak: 3, curlMm: 150 }, PLA_SETS),

@@ -48,6 +48,7 @@ const HOT_HEAD = [
   'PEEK feed tube',
 ]
 
+/** Stacks to start from, to be corrected by the nameplates; common practice, no source. */
 export const STARTING_STACKS: readonly StartingStack[] = [
   {
     key: 'open frame',

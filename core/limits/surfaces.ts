@@ -13,6 +13,7 @@ export const SHEETS = [
   'steel',
   'aluminium',
 ] as const
+/** What is put on a sheet, to hold or to part. */
 export const ADHESIVES = ['glue stick', 'adhesive', 'release agent', 'superglue'] as const
 
 export type Sheet = (typeof SHEETS)[number]

@@ -7,6 +7,7 @@ import type { Sheet } from './surfaces'
 
 export type Basis = 'nameplate' | 'data sheet' | 'material property' | 'practice'
 
+/** Roles of the parts of one head. */
 export const HEAD_ROLES = [
   'heater',
   'sensor',
@@ -19,6 +20,7 @@ export const HEAD_ROLES = [
   'feed tube',
   'other hotend part',
 ] as const
+/** Roles of the parts of the bed. */
 export const BED_ROLES = [
   'bed heater',
   'bed sensor',
@@ -29,6 +31,7 @@ export const BED_ROLES = [
   'sheet',
   'other bed part',
 ] as const
+/** Roles of the parts that stand in the heat of the chamber. */
 export const CHAMBER_ROLES = [
   'printed parts',
   'belts',
@@ -41,7 +44,9 @@ export const CHAMBER_ROLES = [
   'electronics',
   'other chamber part',
 ] as const
+/** Roles of what stands around: enclosure, heater, dryer, ventilation. */
 export const SITE_ROLES = ['enclosure', 'lid', 'chamber heater', 'dryer', 'ventilation'] as const
+/** All roles, from the head outwards. */
 export const ROLES = [...HEAD_ROLES, ...BED_ROLES, ...CHAMBER_ROLES, ...SITE_ROLES] as const
 export type Role = (typeof ROLES)[number]
 
@@ -49,9 +54,11 @@ export type Role = (typeof ROLES)[number]
 export const PLACES = ['low', 'high', 'bay', 'outside'] as const
 export type Place = (typeof PLACES)[number]
 
+/** Ventilation, the least first. */
 export const VENTILATION = ['none', 'room ventilated', 'filtered', 'extracted outdoors'] as const
 export type Ventilation = (typeof VENTILATION)[number]
 
+/** Who may do the work. */
 export const WHO = ['technician', 'electrician'] as const
 export type Who = (typeof WHO)[number]
 
@@ -147,6 +154,7 @@ export const START_RULES: Rules = {
   labourPerHour: 40,
 }
 
+/** How much a filament asks of a warm chamber. */
 export const CHAMBER_LEVELS = ['needs', 'helps', 'indifferent'] as const
 export type ChamberLevel = (typeof CHAMBER_LEVELS)[number]
 
@@ -181,7 +189,6 @@ export interface Demand {
   setpointsOnly: boolean
 }
 
-export type Status = 'ok' | 'look' | 'short' | 'unknown'
 export type LineKey =
   | 'nozzle temperature'
   | 'reading'

@@ -36,6 +36,7 @@ export const VALUES = {
   annealRamp: { label: 'Anneal, steepest ramp', unit: '°C an hour', min: 1, max: 300 },
 } as const
 export type ValueKey = keyof typeof VALUES
+/** The facts of a material, in the order of a form. */
 export const VALUE_KEYS = Object.keys(VALUES) as ValueKey[]
 export interface Fact {
   value: number

@@ -43,6 +43,7 @@ const WHAT: Record<LineKey, string> = {
   'dryer': 'Dryer',
   'ventilation': 'Ventilation',
 }
+/** A class as it is said. */
 export const CLASS_WORDS: Record<VerdictClass, string> = {
   'runs': 'runs',
   'changes': 'runs after changes',

@@ -3,6 +3,7 @@ import { need } from '../numeric'
 
 /** Ranges: diameter in mm, density in g/cm³, length in mm, mass in g. */
 export const DIAMETER_MM = [0.5, 5] as const
+/** Density of anything that is printed, g/cm³. */
 export const DENSITY_G_CM3 = [0.1, 25] as const
 const LENGTH_MM = [0, 1e12] as const
 const MASS_G = [0, 1e9] as const

@@ -1,6 +1,7 @@
 /** Words of the pre-run check. A fact that is not known is null, and never counts as a pass. */
 import type { DryTime } from '../drying'
 
+/** The lines of a check, in their order. */
 export const CHECK_KEYS = [
   'profile',
   'limits',

@@ -1,11 +1,15 @@
 /** Platinum resistance sensors: Callendar–Van Dusen. Source: IEC 60751 (coefficients and ranges). */
 import { need } from '../numeric'
 
+/** Coefficient A of IEC 60751, per °C. */
 export const CVD_A = 3.9083e-3
+/** Coefficient B of IEC 60751, per °C². */
 export const CVD_B = -5.775e-7
+/** Coefficient C of IEC 60751, per °C⁴, below 0 °C. */
 export const CVD_C = -4.183e-12
 /** Where class B holds, °C: films and wire windings (IEC 60751). Outside, nobody vouches for the reading. */
 export const PT_FILM_RANGE_C = [-50, 500] as const
+/** Where a wire-wound sensor of class B is specified, °C (IEC 60751). */
 export const PT_WIRE_RANGE_C = [-196, 600] as const
 
 /**

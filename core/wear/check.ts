@@ -4,8 +4,11 @@ import type { BoreHistory, BoreObservation } from './types'
 
 /** Ranges, mm and kg. The doors take theirs from here. */
 export const BORE_MM = [0.01, 5] as const
+/** Standard uncertainty of a bore reading, mm. */
 export const BORE_U_MM = [1e-5, 1] as const
+/** Nominal bore of any nozzle, mm. */
 export const NOMINAL_MM = [0.05, 3] as const
+/** Wear mass, kg. */
 export const WEAR_KG = [0, 1e6] as const
 
 export function checkReading(o: BoreObservation): void {

@@ -137,6 +137,7 @@ function firstOf(named: NamedLife[], medianKg: number): NozzleForecast['firstRul
 
 /** Never fewer gauges than this before a law is preferred, and never a smaller Bayes factor. */
 export const FEWEST_GAUGES = 5
+/** Below this ratio no law is preferred (Kass and Raftery 1995: "not worth more than a bare mention"). */
 export const LEAST_BAYES_FACTOR = 3
 
 /** Which law the gauges prefer, by the ratio of marginal likelihoods under one κ prior (Kass & Raftery 1995). */

@@ -13,7 +13,9 @@ import type { BoreHistory, LogNormalPrior } from './types'
 
 /** Spread of μ about the start value, and scale of τ, in ln κ. */
 export const MU_SD = 2
+/** Scale of the prior of how much sisters differ, in ln κ; see docs/wear.md. */
 export const TAU_SCALE = 0.5
+/** With fewer sisters that tell anything, the start value stands. */
 export const FEWEST_SISTERS = 3
 
 /** x = ln κ less the start value's, where a sister's likelihood is counted; beyond the ends it is taken as at them. */

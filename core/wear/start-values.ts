@@ -38,6 +38,7 @@ export const START_TIP_RATE: Record<NozzleMaterial, number> = {
 /** Spread of ln rate when nothing is known but the material. */
 export const START_SIGMA = 0.8
 
+/** What filament is filled with. */
 export const FILLERS = ['none', 'carbon fibre', 'glass fibre', 'glow pigment', 'metal powder', 'wood'] as const
 export type Filler = (typeof FILLERS)[number]
 
@@ -53,13 +54,12 @@ export const START_ABRASIVITY: Record<Filler, number> = {
 
 /** Uncertainties (k = 1) when none is entered, mm. */
 export const PIN_U_MM = 0.003
-export const RECEIPT_U_MM = 0.01
+/** Standard uncertainty of a tip length by caliper, mm; common practice, no source. */
 export const TIP_U_MM = 0.01
 /** Of the tip length as made, when it was not measured at receipt, mm. */
 export const TIP_RECEIPT_U_MM = 0.03
 
 /** Retire rules when none is entered. */
 export const BORE_GROWTH_LIMIT = 0.1
-export const TIP_LOSS_LIMIT_MM = 0.15
 /** Chance of being past the limit at which a gauge is due. */
 export const ACCEPTED_RISK = 0.1

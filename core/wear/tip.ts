@@ -13,6 +13,7 @@ const REACH = 5
 
 /** Ranges, mm. The doors take theirs from here. */
 export const TIP_MM = [0.1, 100] as const
+/** Standard uncertainty of a tip length, mm. */
 export const TIP_U_RANGE_MM = [1e-5, 5] as const
 
 export interface TipPosterior {

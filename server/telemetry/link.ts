@@ -75,7 +75,7 @@ class Line {
   }
 }
 
-export function openLine(address: string, patienceMs = 3000): Promise<Line> {
+function openLine(address: string, patienceMs = 3000): Promise<Line> {
   const { host, port } = parseAddress(address)
   return new Promise((done, failed) => {
     const socket = connect({ host, port })

@@ -31,7 +31,6 @@ export const nozzleType = z.object({
   note: text,
   version: id,
 })
-export type NozzleTypeRow = z.output<typeof nozzleType>
 
 export const nozzleLine = z.object({
   id,

@@ -85,4 +85,3 @@ export type ChangeLine = z.output<typeof changeLine>
 
 export const changeEffect = z.object({ id, printer: text, limits: z.array(zoneLimit) })
 export const fittingEffect = z.object({ id, tag: text, removed: maybe(text) })
-export type FittingEffect = z.output<typeof fittingEffect>

@@ -2,7 +2,7 @@
 import { z } from 'zod'
 
 export const BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
-export const TAG = /^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/
+const TAG = /^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/
 
 export const between = (low: number, high: number, unit: string) =>
   z.number({ error: 'Enter a number' }).min(low, `At least ${low} ${unit}`).max(high, `At most ${high} ${unit}`)
@@ -17,7 +17,7 @@ export const text = (max: number) => z.string().trim().max(max, `At most ${max} 
 export const name = (max: number) => text(max).min(1, 'Enter a name')
 export const note = text(2000).default('')
 /** The first year that an entry can be of: a log older than this is a slip of the keyboard. */
-export const FIRST_YEAR = 2000
+const FIRST_YEAR = 2000
 export const when = z.iso
   .datetime({ offset: true, abort: true, error: 'Enter a date and time' })
   .refine(t => new Date(t).getTime() >= Date.UTC(FIRST_YEAR, 0, 1), {

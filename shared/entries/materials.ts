@@ -112,5 +112,4 @@ export const materialEditSchema = materialFields.refine(fillerAgrees, fillerSays
 export const materialSchema = materialFields
   .extend({ facts: factsSchema.default({}), sets: z.array(practiceSetFields).max(12).default([]) })
   .refine(fillerAgrees, fillerSays)
-export type PracticeSetEntry = z.input<typeof practiceSetFields>
 export type MaterialEntry = z.input<typeof materialSchema>

@@ -93,4 +93,3 @@ export const nozzleSchema = z
   })
 export type GaugeEntry = z.input<typeof gaugeSchema>
 export type NozzleTypeEntry = z.input<typeof nozzleTypeSchema>
-export type NozzleEntry = z.input<typeof nozzleSchema>

@@ -115,5 +115,3 @@ export const precheckSchema = z.object({
   note,
   occurredAt: when,
 })
-export type DryingEntry = z.input<typeof dryingSchema>
-export type PrecheckEntry = z.input<typeof precheckSchema>

@@ -142,6 +142,5 @@ export const changeSchema = z
     path: ['remove'],
     error: 'Nothing is changed',
   })
-export type FittingEntry = z.input<typeof fittingSchema>
 export type PrinterEntry = z.input<typeof printerSchema>
 export type ChangeEntry = z.input<typeof changeSchema>

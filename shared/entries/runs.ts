@@ -131,4 +131,3 @@ export const runSchema = z
   })
 
 export type RunEntry = z.input<typeof runSchema>
-export type JobEntry = z.input<typeof jobSchema>

@@ -26,7 +26,7 @@ export type SpoolKind = keyof typeof SPOOL_HAPPENINGS
 export const SPOOL_KINDS = Object.keys(SPOOL_HAPPENINGS) as [SpoolKind, ...SpoolKind[]]
 
 /** Less than this, in g, is the end of a spool: nothing can be printed from it. */
-export const USED_UP_G = 1
+const USED_UP_G = 1
 const happening = (kind: SpoolKind): Happening => SPOOL_HAPPENINGS[kind]
 /** Whether this was the end of the spool. */
 export const endsSpool = (kind: SpoolKind | null): boolean => kind !== null && happening(kind).ends === true
@@ -76,5 +76,3 @@ export const spoolSchema = spoolFields.extend({
   diameterMm: between(1, 3.5, 'mm'),
   netG: between(10, 20_000, 'g'),
 })
-export type SpoolEventEntry = z.input<typeof spoolEventSchema>
-export type SpoolEntry = z.input<typeof spoolSchema>

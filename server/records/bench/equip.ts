@@ -13,7 +13,7 @@ import { sistersPrior } from '../nozzles/forecasts'
 import { listChanges, listShelf, listSpareNozzles, listStacks } from '../printers/stack-read'
 import { shopSettings } from '../shop/settings'
 
-export const MIX_DAYS = 90
+const MIX_DAYS = 90
 
 async function mixOf(db: Connection): Promise<MixLine[]> {
   return await db.execute<MixLine & Record<string, unknown>>(sql`

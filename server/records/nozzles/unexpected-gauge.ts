@@ -24,7 +24,7 @@ import { boreReading, wearHistoryOf, nozzleLogs, type NozzleLog } from './histor
 import { refuseField } from '../entry/refusal'
 import { saveStrike } from '../entry/strikes'
 
-export const UNEXPECTED = 'unexpected-bore'
+const UNEXPECTED = 'unexpected-bore'
 const AS_READ = `${UNEXPECTED}:as-read`
 const OTHER_TYPE = `${UNEXPECTED}:type:`
 const OTHER_BORE = `${UNEXPECTED}:bore:`

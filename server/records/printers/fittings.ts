@@ -23,7 +23,7 @@ export async function headAt(db: Connection, headId: number, at: Date): Promise<
 }
 
 /** The head a nozzle sat on at a time, and whether it had been retired by then. */
-export async function nozzleAt(
+async function nozzleAt(
   db: Connection,
   nozzleId: number,
   at: Date,

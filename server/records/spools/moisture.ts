@@ -92,7 +92,7 @@ export async function spoolLogs(db: Connection, where = sql`true`): Promise<Spoo
   return rows.map(r => ({ ...r, fillerFraction: filamentOfSpool(r.own, r.ofMaterial).fillerFraction }))
 }
 
-export function uptakeOfSpool(s: SpoolLog): Filament | null {
+function uptakeOfSpool(s: SpoolLog): Filament | null {
   return filamentOf(s.polymer, s.fillerFraction, s.diameterMm, {
     waterAt50: s.facts.waterAt50,
     d80E11: s.facts.diffusion80,
@@ -108,7 +108,7 @@ const USUAL_DRYING = { atC: 70, hours: 8 }
  * The log as stays one after the other, up to `until`. Before it is opened a spool is sealed; out of a dryer it stands
  * in the room until it is put elsewhere; a dryer that timed out is a warm room.
  */
-export function staysOf(s: SpoolLog, air: ShopAir, until: number): Stay[] {
+function staysOf(s: SpoolLog, air: ShopAir, until: number): Stay[] {
   type Mark = { at: number; place: SpoolPlace; airC: number; rh: number }
   const marks: Mark[] = []
   const room = { airC: air.roomC, rh: air.roomRh }
