@@ -24,6 +24,14 @@ export interface Surface {
 const wordIn = <W extends string>(words: readonly W[], typed: string) =>
   words.find(w => w.toLowerCase() === typed.trim().toLowerCase())
 
+/** A surface as it is written: "glass + glue stick". */
+export const surfaceText = (s: Surface): string => (s.adhesive === null ? s.sheet : `${s.sheet} + ${s.adhesive}`)
+
+/** All of them as they are written: the matrix of a fleet reads thousands. */
+const WRITTEN = new Map(
+  SHEETS.flatMap(sheet => [null, ...ADHESIVES].map(adhesive => ({ sheet, adhesive }))).map(s => [surfaceText(s), s]),
+)
+
 /**
  * Reads "glass + glue stick", however it is spaced or capitalised; null when a word is not in the lists.
  *
@@ -31,16 +39,16 @@ const wordIn = <W extends string>(words: readonly W[], typed: string) =>
  * readSurface('pei + Glue stick') // {"sheet":"PEI","adhesive":"glue stick"}
  */
 export function readSurface(text: string): Surface | null {
+  const written = WRITTEN.get(text)
+  if (written) return written
   const [typedSheet = '', typedAdhesive, ...rest] = text.split('+')
   const sheet = wordIn(SHEETS, typedSheet)
   const adhesive = typedAdhesive === undefined ? null : wordIn(ADHESIVES, typedAdhesive)
   return sheet === undefined || adhesive === undefined || rest.length > 0 ? null : { sheet, adhesive }
 }
 
-/** A surface as it is written: "glass + glue stick". */
-export const surfaceText = (s: Surface): string => (s.adhesive === null ? s.sheet : `${s.sheet} + ${s.adhesive}`)
-
 /** Those of the surfaces that this sheet makes, alone or with what must be put on it; none when it makes none. */
 export function onSheet(surfaces: readonly string[], sheet: string): Surface[] {
-  return surfaces.map(readSurface).filter((s): s is Surface => s !== null && s.sheet === wordIn(SHEETS, sheet))
+  const here = readSurface(sheet)?.sheet
+  return surfaces.map(readSurface).filter((s): s is Surface => s !== null && s.sheet === here)
 }
