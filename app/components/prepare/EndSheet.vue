@@ -64,6 +64,7 @@ const HOW = (['done', 'stopped early'] as const).map(value => ({ value, text: va
         v-if="ending && ending.spoolId !== null"
         id="end-gross"
         v-model="sheet.v.grossG"
+        class="sm:col-span-2"
         label="Weighs now, with its spool"
         :spool-id="ending.spoolId"
         :error="sheet.errors.grossG"

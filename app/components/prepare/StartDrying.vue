@@ -96,6 +96,7 @@ const leaves = computed(() => {
       <BalanceField
         id="dry-gross"
         v-model="sheet.v.grossG"
+        class="sm:col-span-2"
         label="Weighs before, with its spool"
         :spool-id="page.state.id"
         hint="weigh before and after, and the shop's own factor is fitted"

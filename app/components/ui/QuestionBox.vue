@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Something unusual that a person may confirm, or choose an answer to; or a refusal that belongs to no field. */
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type { Problem } from '#shared/problem'
 
 const props = defineProps<{ problem: Problem | null; busy?: boolean }>()
@@ -9,10 +9,13 @@ const emit = defineEmits<{ confirm: [codes: string[]]; local: [code: string] }>(
 
 const questions = computed(() => props.problem?.questions ?? [])
 const chosen = ref<Record<string, string>>({})
+const box = ref<HTMLElement | null>(null)
 watch(
   () => props.problem,
   () => {
     chosen.value = {}
+    // at the foot of a long sheet it would be out of sight
+    void nextTick(() => box.value?.scrollIntoView({ block: 'nearest' }))
   },
 )
 const choiceOf = (code: string) =>
@@ -37,6 +40,7 @@ function go(): void {
 <template>
   <div
     v-if="problem && (problem.questions || !problem.errors)"
+    ref="box"
     role="alert"
     class="border-2 p-3"
     :class="problem.questions ? 'border-look' : 'border-stop'"

@@ -49,6 +49,7 @@ const table = useTable({
     enableSorting: c.by !== undefined,
     sortFn: c.num ? ('basic' as const) : ('alphanumeric' as const),
     sortUndefined: 'last' as const,
+    sortDescFirst: false,
   })),
 })
 const columnOf = (key: string) => table.getColumn(key)!

@@ -9,7 +9,7 @@ const emit = defineEmits<{ closeToast: [] }>()
 </script>
 
 <template>
-  <div role="status" class="sheet flex items-start gap-2 py-1 pl-3 font-[650]" :class="VERDICT_TEXT[kind]">
+  <div role="status" class="sheet flex items-start font-sans gap-2 py-1 pl-3 font-[650]" :class="VERDICT_TEXT[kind]">
     <VerdictMark :verdict="kind" class="mt-[9px] shrink-0" />
     <p class="flex-1 py-2 text-[14px]">{{ text }}</p>
     <button type="button" class="button plain" aria-label="Close" @click="emit('closeToast')">
