@@ -69,7 +69,7 @@ async function send(body: Record<string, unknown>, says: string): Promise<void> 
             :style="{ left: `${Math.min(100, (r.setC / r.top) * 100)}%` }"
           />
         </dd>
-        <dd class="m-0 text-right">
+        <dd class="m-0 flex justify-end gap-1">
           <b>{{ r.nowC.toFixed(1) }} °C</b>
           <span class="text-ink2">{{ r.setC ? `of ${r.setC.toFixed(0)}` : 'off' }}</span>
         </dd>

@@ -3,7 +3,7 @@
  * A table whose columns can be put in order: as given at first, then by the column that is pressed, the other way at
  * the second press, as given at the third. What is not known stands last either way.
  */
-import { ArrowDown, ArrowUp, ChevronsUpDown } from '@lucide/vue'
+import { ArrowDown, ArrowUp } from '@lucide/vue'
 import {
   createSortedRowModel,
   rowSortingFeature,
@@ -75,12 +75,11 @@ const name = (c: SortColumn<T>) => `cell-${c.key}`
             <button
               v-if="c.by"
               type="button"
-              class="inline-flex min-h-[32px] items-center gap-1 underline-offset-4 hover:underline"
+              class="inline-flex min-h-[32px] items-center gap-1 underline decoration-dotted underline-offset-4 hover:decoration-solid"
               @click="columnOf(c.key).toggleSorting()"
             >
               <ArrowUp v-if="orderOf(c.key) === 'ascending'" :size="14" aria-hidden="true" />
-              <ArrowDown v-else-if="orderOf(c.key) === 'descending'" :size="14" aria-hidden="true" />
-              <ChevronsUpDown v-else :size="12" aria-hidden="true" />{{ c.label }}
+              <ArrowDown v-else-if="orderOf(c.key) === 'descending'" :size="14" aria-hidden="true" />{{ c.label }}
             </button>
             <span v-else :class="c.hidden ? 'sr-only' : ''">{{ c.label }}</span>
           </th>
