@@ -71,25 +71,6 @@ function prepare() {
   if (!run('npx', ['nuxt', 'prepare', '--logLevel', 'silent'])) throw new StartError('nuxt prepare failed')
 }
 
-async function vitest(project, more = []) {
-  say(project)
-  const file = join(root, `.cache-${project}.json`)
-  const ok = await runOn('npx', [
-    'vitest',
-    'run',
-    '--project',
-    project,
-    '--reporter=default',
-    '--reporter=json',
-    `--outputFile.json=${file}`,
-    ...more,
-  ])
-  if (since !== null && ok && !existsSync(file)) return // nothing of it is touched
-  const counts = r => [r.numPassedTests, r.numFailedTests + r.numPendingTests]
-  if (!countReport(file, counts) && ok && since === null) failed++
-  else if (!ok && failed === 0) failed++
-}
-
 /** A command beside the others: resolves with whether it went well and what it said. */
 const beside = (title, command, args) =>
   new Promise(done => {
@@ -106,42 +87,77 @@ const beside = (title, command, args) =>
     })
   })
 
-/** Types, lint and build, one after the other, while the other core runs the tests that need none of them. */
-async function aside() {
-  const out = []
-  if (wanted('types')) out.push(await beside('types', 'npx', ['vue-tsc', '-b', '--noEmit']))
-  if (wanted('lint')) out.push(await beside('lint', 'npm', ['run', '--silent', 'lint']))
+/** Says what a command beside the others had to say. */
+function report({ title, ok, text }) {
+  say(title)
+  if (!ok || text.trim() !== '') console.log(text.trim())
+}
+
+/** The tests of one project, as they go or, `apart`, said when they are done. */
+async function vitest(project, more = [], apart = false) {
+  const file = join(root, `.cache-${project}.json`)
+  const args = ['vitest', 'run', '--project', project]
+  args.push('--reporter=default', '--reporter=json', `--outputFile.json=${file}`, ...more)
+  let ok
+  if (apart) {
+    const done = await beside(project, 'npx', args)
+    report(done)
+    ok = done.ok
+  } else {
+    say(project)
+    ok = await runOn('npx', args)
+  }
+  if (since !== null && ok && !existsSync(file)) return // nothing of it is touched
+  const counts = r => [r.numPassedTests, r.numFailedTests + r.numPendingTests]
+  if (!countReport(file, counts) && ok && since === null) failed++
+  else if (!ok && failed === 0) failed++
+}
+
+/** The application as it is served, unless it stands as the sources are. */
+async function build() {
   const stamp = buildStamp(root)
   const stampFile = '.output/stamp'
-  if (wanted('e2e') && (!existsSync(stampFile) || readFileSync(stampFile, 'utf8') !== stamp)) {
-    const built = await beside('build', 'npx', ['nuxt', 'build', '--logLevel', 'silent'])
-    if (built.ok) writeFileSync(stampFile, stamp)
-    out.push(built)
-  }
-  return out
+  if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp) return
+  const built = await beside('build', 'npx', ['nuxt', 'build', '--logLevel', 'silent'])
+  if (built.ok) writeFileSync(stampFile, stamp)
+  report(built)
+  count(built.ok)
+}
+
+/** What needs neither a database nor a browser, one after the other. */
+async function plain(touched) {
+  for (const [part, command, args] of [
+    ['types', 'npx', ['vue-tsc', '-b', '--noEmit']],
+    ['lint', 'npm', ['run', '--silent', 'lint']],
+  ])
+    if (wanted(part)) {
+      const done = await beside(part, command, args)
+      report(done)
+      count(done.ok)
+    }
+  for (const project of ['unit', 'components', 'reference']) if (wanted(project)) await vitest(project, touched, true)
+  if (since !== null) await vitest('unit', READERS, true)
+}
+
+async function endToEnd() {
+  say('end to end')
+  const file = join(root, '.cache-e2e.json')
+  env.PLAYWRIGHT_JSON_OUTPUT_NAME = file
+  const ok = await runOn('npx', ['playwright', 'test', ...(specs ?? [])])
+  if (!countReport(file, r => [r.stats.expected, r.stats.unexpected + r.stats.skipped, r.stats.flaky]) && ok) failed++
+  else if (!ok && failed === 0) failed++
 }
 
 try {
   prepare()
-  const apart = aside()
   const touched = since === null ? [] : ['--changed', since, '--passWithNoTests']
-  for (const project of ['unit', 'components', 'reference', 'integration'])
-    if (wanted(project)) await vitest(project, touched)
-  if (since !== null) await vitest('unit', READERS)
-  for (const { title, ok, text } of await apart) {
-    say(title)
-    if (!ok || text.trim() !== '') console.log(text.trim())
-    count(ok)
-  }
-  if (wanted('e2e')) {
-    say('end to end')
-    const file = join(root, '.cache-e2e.json')
-    const ok = run('npx', ['playwright', 'test', ...(specs ?? [])], {
-      env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file },
-    })
-    if (!countReport(file, r => [r.stats.expected, r.stats.unexpected + r.stats.skipped, r.stats.flaky]) && ok) failed++
-    else if (!ok && failed === 0) failed++
-  }
+  // the build beside the database's tests, then the rest beside the browser's, which mostly wait
+  const built = wanted('e2e') ? build() : null
+  if (wanted('integration')) await vitest('integration', touched)
+  await built
+  const apart = plain(touched)
+  if (wanted('e2e')) await endToEnd()
+  await apart
 } catch (error) {
   console.error(error instanceof StartError ? error.message : error)
   failed++
