@@ -1,4 +1,7 @@
-/** Changing a nozzle or a filament: swap temperature, Z, torque, purging. */
+/**
+ * Changing a nozzle or a filament: swap temperature, Z, torque, purging. °C, mm, N·m, MPa. What is outside its range
+ * is refused by an InputError that names the field and what is allowed; sources stand at the head of each file.
+ */
 export { HOT_YIELD_MPA, stressAreaMm2, torqueCeiling } from './torque'
 export type { Joint } from './torque'
 export { swapTemperature, zChange } from './swap'

@@ -1,4 +1,8 @@
-/** Water in filament: drying plans, the wet-out clock, and a spool's state through its history. */
+/**
+ * Water in filament: drying plans, the wet-out clock, and a spool's state through its history. °C, % relative
+ * humidity, wt% of water, hours, m²/s; times in ms since 1970. What is outside its range is refused by an InputError
+ * that names the field and what is allowed; sources stand at the head of each file.
+ */
 export { besselJ0, besselJ1, zerosOfJ0 } from './bessel'
 export { crankUptake, shortTimeUptake } from './crank'
 export { AIR_C, dewPointRh, heatedRh, RH_PERCENT, saturationPa } from './humidity'

@@ -1,4 +1,8 @@
-/** The job-file reader: G-code bytes in, extruded lengths, flow, heat, fan and problems out. */
+/**
+ * The job-file reader: G-code bytes in, extruded lengths, flow, heat, fan and problems out. mm, mm³/s, s, °C. What is
+ * outside its range is refused by an InputError that names the field and what is allowed; sources stand at the head of
+ * each file.
+ */
 export { Scan } from './scan'
 export { publicResult, stoppedAt } from './profile'
 export type { Stop, StoppedTool } from './profile'

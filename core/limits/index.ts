@@ -1,4 +1,8 @@
-/** May this job go on this printer: parts, demands, verdicts with reasons, the cheapest changes. °C, mm, minutes. */
+/**
+ * May this job go on this printer: parts, demands, verdicts with reasons, the cheapest changes. °C, mm, minutes. What
+ * is outside its range is refused by an InputError that names the field and what is allowed; sources stand at the head
+ * of each file.
+ */
 export * from './types'
 export { KINDS, isKind, kindOf, kindsOf, partOf } from './kinds'
 export type { Kind } from './kinds'

@@ -1,4 +1,7 @@
-/** The check before a run. */
+/**
+ * The check before a run. °C, mm³/s, g, h, min. What is outside its range is refused by an InputError that names the
+ * field and what is allowed; sources stand at the head of each file.
+ */
 export { CHECK_KEYS } from './types'
 export type { CheckKey, CheckLine, CheckStatus, PrecheckFacts, WindowOfMaterial } from './types'
 export { FAN_MOST, FIRST_LAYER, precheck } from './check'

@@ -1,6 +1,7 @@
 /**
  * Wear of nozzle bores and tips against fibre mass: laws, posterior, pooling over sister nozzles, fibre left, next
- * gauge.
+ * gauge. mm, kg of wear mass, chances from 0 to 1. What is outside its range is refused by an InputError that names
+ * the field and what is allowed; sources stand at the head of each file.
  */
 export { boreAfter, wearToLimit } from './laws'
 export { fillerKgFor, wearKg } from './wear-mass'
