@@ -24,11 +24,7 @@ type Tool = Run['tools'][number]
 
 const ENTERED_AS = { job: 'job file', grams: 'grams', metres: 'metres', weights: 'spool weights' } as const
 
-/**
- * Stores a run and leaves what it did to its nozzles to the background job: for many runs at once (an import, the
- * demo), whose effects nobody waits for.
- */
-export async function storeRun(
+async function insertRun(
   tx: Connection,
   run: Run,
   personId: number,
@@ -69,13 +65,22 @@ export async function storeRun(
   const runId = saved!.id
   await tx.insert(runTools).values(rows.map(r => ({ ...r, runId })))
   const nozzleIds = [...new Set(rows.map(r => r.nozzleId))].sort((a, b) => a - b)
-  await tx.update(forecasts).set({ stale: true }).where(inArray(forecasts.nozzleId, nozzleIds))
   return { runId, rows, nozzleIds }
+}
+
+/**
+ * Stores a run and leaves what it did to its nozzles to the background job: for many runs at once (an import, the
+ * demo), whose effects nobody waits for.
+ */
+export async function storeRun(tx: Connection, run: Run, personId: number): Promise<{ runId: number }> {
+  const { runId, nozzleIds } = await insertRun(tx, run, personId)
+  await tx.update(forecasts).set({ stale: true }).where(inArray(forecasts.nozzleId, nozzleIds))
+  return { runId }
 }
 
 /** Stores a run and says at once what it did to its nozzles. */
 export async function saveRun(tx: Connection, run: Run, personId: number): Promise<RunEffect> {
-  const { runId, rows, nozzleIds } = await storeRun(tx, run, personId)
+  const { runId, rows, nozzleIds } = await insertRun(tx, run, personId)
   const effects: RunEffect['nozzles'] = []
   for (const nozzleId of nozzleIds) {
     const { log, forecast } = await refreshForecast(tx, nozzleId)
