@@ -4,6 +4,7 @@
  * nobody touched is the present one when the sheet is opened again.
  */
 import { ref, watch } from 'vue'
+import { plain } from '~/lib/plain'
 
 interface Kept {
   changes: Record<string, unknown>
@@ -29,13 +30,9 @@ export function useDraft(v: Record<string, unknown>) {
   function begin(name: string, start: Record<string, unknown>, version = 0): number {
     const old = readKept(name)
     const changes = Object.fromEntries(Object.entries(old?.changes ?? {}).filter(([k]) => k in start))
-    open = {
-      name,
-      start: JSON.parse(JSON.stringify(start)) as Record<string, unknown>,
-      version: old?.version ?? version,
-    }
+    open = { name, start: plain(start), version: old?.version ?? version }
     for (const k of Object.keys(v)) if (!(k in start)) Reflect.deleteProperty(v, k)
-    Object.assign(v, JSON.parse(JSON.stringify({ ...start, ...changes })))
+    Object.assign(v, plain({ ...start, ...changes }))
     kept.value = Object.keys(changes).some(k => !same(changes[k], start[k]))
     return open.version
   }

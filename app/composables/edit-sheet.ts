@@ -2,13 +2,12 @@
  * The sheet of an edit: like that of an entry, but it is saved over the version that was seen. What was typed and kept
  * over a reload stays typed over that version: whatever someone else stored meanwhile is shown, never overwritten.
  */
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import type { z } from 'zod'
 import { EDITS, type EditableKind } from '#shared/entries/edits'
 import type { Problem } from '#shared/problem'
-import { useDraft } from '~/composables/draft'
-import type { Sheet } from '~/composables/entry-sheet'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
+import { useSheet, type Sheet } from '~/composables/sheet'
 import { ProblemError } from '~/lib/api'
 import { plain } from '~/lib/plain'
 import { useShop } from '~/state/shop'
@@ -41,27 +40,25 @@ export function useEditSheet<T, V extends object>(edit: EditOf<T, V>): EditSheet
   const ui = useUi()
   const shop = useShop()
   const edits = useRecordEdit()
-  const v = reactive({}) as V
-  const draft = useDraft(v as Record<string, unknown>)
   const busy = ref(false)
   const problem = ref<Problem | null>(null)
   const theirs = ref<Record<string, unknown> | null>(null)
-  /** What is typed is typed over this version. */
-  let version = 0
+  /** The version to save over, once a person has seen what someone else stored. */
+  let over: number | null = null
   const errors = computed(() => Object.fromEntries((problem.value?.errors ?? []).map(e => [e.field, e.message])))
 
-  const nameNow = () => {
-    const t = edit.on()
-    return t === null ? null : `${edit.of(t).kind} ${edit.of(t).id}`
-  }
-  function begin(): void {
-    problem.value = null
-    theirs.value = null
-    const t = edit.on()
-    if (t === null) draft.rest()
-    else version = draft.begin(nameNow()!, edit.start(t) as Record<string, unknown>, edit.of(t).version)
-  }
-  watch(nameNow, begin, { immediate: true })
+  const sheet = useSheet({
+    on: edit.on,
+    name: t => `${edit.of(t).kind} ${edit.of(t).id}`,
+    start: edit.start,
+    version: t => edit.of(t).version,
+    reset: () => {
+      problem.value = null
+      theirs.value = null
+      over = null
+    },
+    close: edit.close,
+  })
 
   function refusalOf(checked: z.ZodSafeParseError<unknown>): Problem {
     const errors = checked.error.issues.map(i => ({ field: i.path.join('.'), message: i.message }))
@@ -71,14 +68,14 @@ export function useEditSheet<T, V extends object>(edit: EditOf<T, V>): EditSheet
     const t = edit.on()
     if (t === null || busy.value) return
     const { kind, id } = edit.of(t)
-    const typed = plain(v) as V
+    const typed = plain(sheet.v)
     const checked = (EDITS[kind].shape.values as z.ZodType).safeParse(edit.values(typed, t))
     problem.value = checked.success ? null : refusalOf(checked)
     if (!checked.success) return
     busy.value = true
     try {
-      await edits.save(kind, id, version, checked.data as Record<string, unknown>)
-      draft.drop()
+      await edits.save(kind, id, over ?? sheet.version(), checked.data as Record<string, unknown>)
+      sheet.done()
       ui.say(edit.saved(typed, t))
       await shop.refresh()
       edit.close()
@@ -91,32 +88,15 @@ export function useEditSheet<T, V extends object>(edit: EditOf<T, V>): EditSheet
     }
   }
   function keepMine(): void {
-    version = theirs.value!.version as number
+    over = theirs.value!.version as number
     theirs.value = null
   }
-  function again(): void {
-    draft.drop()
-    begin()
+  function dismiss(): void {
+    problem.value = null
   }
-  function giveUp(): void {
-    draft.drop()
-    edit.close()
-  }
+  const { v, kept, open, again, giveUp, close } = sheet
   return reactive({
-    open: computed(() => edit.on() !== null),
-    v,
-    errors,
-    problem,
-    busy,
-    kept: draft.kept,
-    save,
-    dismiss: () => {
-      problem.value = null
-    },
-    again,
-    giveUp,
-    close: edit.close,
-    theirs,
-    keepMine,
+    ...{ open, v, errors, problem, busy, kept, save, dismiss, again, giveUp, close },
+    ...{ theirs, keepMine },
   }) as unknown as EditSheet<V>
 }

@@ -47,7 +47,7 @@ export function run(printer: StripShop['printers'][number], words: Word[], shop:
   if (!head)
     return {
       kind: 'more',
-      says: `${printer.name} has several heads: add ` + `${printer.heads.map(x => dashed(x.name)).join(' or ')}`,
+      says: `${printer.name} has several heads: add ${printer.heads.map(x => dashed(x.name)).join(' or ')}`,
     }
   if (!head.nozzle)
     return { kind: 'more', says: `No nozzle is fitted to ${printer.name}: fit one first (fit N-001 ${printer.name})` }

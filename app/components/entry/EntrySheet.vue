@@ -6,7 +6,7 @@
 import { computed } from 'vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
-import type { Sheet } from '~/composables/entry-sheet'
+import type { Sheet } from '~/composables/sheet'
 
 const props = withDefaults(
   defineProps<{

@@ -23,16 +23,15 @@ const starts = computed(() => new Map(props.items.map(i => [i.key, i])))
 /** What equals the catalogue's start value is no price of the shop's own. */
 const isOwn = (key: string, p: Price) =>
   p.price !== starts.value.get(key)!.price || p.minutes !== starts.value.get(key)!.minutes
+/** What an item costs by these prices; the catalogue's start value where they have none. */
+const priceIn = (prices: Record<string, Price>, i: (typeof props.items)[number]): Price => ({
+  price: prices[i.key]?.price ?? i.price,
+  minutes: prices[i.key]?.minutes ?? i.minutes,
+})
 const sheet = useEditSheet({
   on: () => (props.open ? (shop.data?.settings ?? null) : null),
   of: s => ({ kind: 'prices', id: s.id, version: s.version }),
-  start: s =>
-    Object.fromEntries(
-      props.items.map((i): [string, Price] => [
-        i.key,
-        { price: s.prices[i.key]?.price ?? i.price, minutes: s.prices[i.key]?.minutes ?? i.minutes },
-      ]),
-    ),
+  start: s => Object.fromEntries(props.items.map(i => [i.key, priceIn(s.prices, i)])),
   values: (v, s) => ({
     prices: Object.fromEntries([
       ...Object.entries(s.prices).filter(([k]) => !starts.value.has(k)),
@@ -42,19 +41,18 @@ const sheet = useEditSheet({
   saved: () => 'Prices changed.',
   close: () => emit('close'),
 })
-const words = (p: Partial<Price> | undefined) => `${p?.price ?? 'none'}, ${p?.minutes ?? 'no'} min`
-const rows = computed(() => {
-  const stored = (sheet.theirs?.prices ?? {}) as Record<string, Price>
-  return props.items.map(i => ({
+const words = (p: Price | undefined) => `${p?.price ?? 'none'}, ${p?.minutes ?? 'no'} min`
+const stored = computed(() => (sheet.theirs?.prices ?? {}) as Record<string, Price>)
+const rows = computed(() =>
+  props.items.map(i => ({
     key: i.key,
     label: i.label,
-    theirs: words(stored[i.key] ?? i),
+    theirs: words(priceIn(stored.value, i)),
     mine: words(sheet.v[i.key]),
-  }))
-})
+  })),
+)
 function takeTheirs(): void {
-  const stored = (sheet.theirs?.prices ?? {}) as Record<string, Price>
-  for (const i of props.items) sheet.v[i.key] = { ...(stored[i.key] ?? { price: i.price, minutes: i.minutes }) }
+  for (const i of props.items) sheet.v[i.key] = priceIn(stored.value, i)
   sheet.keepMine()
 }
 const id = (key: string) => key.replaceAll(/\W+/g, '-')
