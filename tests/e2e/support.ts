@@ -19,6 +19,26 @@ export const test = base.extend<{ shop: boolean; errors: string[] }>({
   baseURL: async ({ shop }, use) => {
     await use(`http://127.0.0.1:${shop ? servers().shop.port : servers().demo.port}`)
   },
+  page: async ({ page }, use) => {
+    // a sheet that has closed takes its step in the history back some ms later, which calls off a page asked for
+    // meanwhile: quicker than any person, so the test waits for it
+    const settled = () =>
+      page.waitForFunction(
+        () =>
+          document.querySelector('[role=dialog]') !== null ||
+          (history.state as { sheet?: string } | null)?.sheet === undefined,
+      )
+    const { goto, reload } = page
+    page.goto = async (...args) => {
+      await settled()
+      return goto.apply(page, args)
+    }
+    page.reload = async (...args) => {
+      await settled()
+      return reload.apply(page, args)
+    }
+    await use(page)
+  },
   errors: [
     async ({ page }, use) => {
       const errors: string[] = []
