@@ -47,6 +47,7 @@ const filaments: Filament[] = Array.from({ length: 40 }, (_, i) => {
       demandOf(
         {
           name: `F${i}`,
+          polymer: w.polymer,
           filler: w.filled === true || i % 2 ? 'carbon fibre' : 'none',
           ventilation: w.ventilation,
           facts,

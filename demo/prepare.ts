@@ -265,7 +265,7 @@ async function warmUp(
     tx,
     warmUpSchema.parse({
       printerId: s.printers.get(printer),
-      place: 'near the top',
+      place: 'high',
       bedC,
       chamberSetC,
       roomC: build.roomC,

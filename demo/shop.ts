@@ -38,8 +38,10 @@ const HOT_SET = {
   'mains bed heater': { ...sheetOf(185), name: 'bed heater' },
   'magnets, 180 grade': { ...sheetOf(165, 'what the maker of the sheet gives'), name: 'magnets' },
 }
+/** Better ones than such frames come with. */
+const OPEN_SWAP = { 'magnets, ordinary grade': 'magnets, 120 grade' }
 const ENCLOSED_SWAP = {
-  'magnets, 120 grade': 'magnets, 180 grade',
+  'magnets, ordinary grade': 'magnets, 180 grade',
   'no ventilation': 'particle and carbon filter',
   'ventilated room': 'particle and carbon filter',
 }
@@ -60,7 +62,11 @@ export const PRINTERS: PrinterEntry[] = [
       set: {
         ...THERMISTORS,
         'sheet glue line': { ...sheetOf(115), name: 'glue line' },
-        'printed parts, PETG': { name: 'printed idler, PETG', note: 'sags above' },
+        'printed parts, PETG': {
+          name: 'printed idler, PETG',
+          place: 'high',
+          note: 'sags above; on the frame, near the top',
+        },
         'motors': sheetOf(75),
         'fans': sheetOf(75),
         'camera': { limitC: 75, basis: 'data sheet', note: 'housing of its own' },
@@ -94,7 +100,14 @@ export const PRINTERS: PrinterEntry[] = [
         },
         'enclosure': {
           note: 'mapped with six probes',
-          details: { thetaLow: 0.38, thetaHigh: 0.45, thetaBay: 0.2, openThetaLow: 0.1, openThetaHigh: 0.15 },
+          details: {
+            thetaLow: 0.45,
+            thetaHigh: 0.38,
+            thetaBay: 0.2,
+            openThetaLow: 0.15,
+            openThetaHigh: 0.1,
+            thetaU: 0.02,
+          },
         },
       },
     }),
@@ -104,7 +117,7 @@ export const PRINTERS: PrinterEntry[] = [
     kind: 'open frame',
     note: '',
     ...stack('open frame', {
-      swap: { 'no ventilation': 'ventilated room', 'filament dryer, 55': 'filament dryer, 70' },
+      swap: { ...OPEN_SWAP, 'no ventilation': 'ventilated room', 'filament dryer, 55': 'filament dryer, 70' },
       set: {
         'PTFE liner to the nozzle': { ...sheetOf(240, 'the liner reaches the nozzle'), name: 'PTFE liner' },
         ...THERMISTORS,
@@ -145,6 +158,7 @@ export const PRINTERS: PrinterEntry[] = [
     note: '',
     ...stack('open frame', {
       swap: {
+        ...OPEN_SWAP,
         'lined heat break': 'all-metal heat break',
         'plain steel gears': 'hardened gears',
         'no ventilation': 'ventilated room',
@@ -199,6 +213,13 @@ export const MATERIALS: MaterialEntry[] = [
   material('PPSU', 'PPSU', 1.29),
   material('PSU', 'PSU', 1.24),
   material('LCP', 'liquid-crystal polyester', 1.4),
+  material('PA12', 'PA12', 1.01),
+  material('TPU', 'TPU', 1.21),
+  material('PP', 'PP', 0.9),
+  material('PP-GF30', 'PP', 1.13, 'glass fibre', 0.3, 1.2),
+  material('PEKK-CF10', 'PEKK', 1.33, 'carbon fibre', 0.1, 1),
+  material('soluble support', 'soluble support', 1.2),
+  material('break-away support', 'break-away support', 1.15),
 ]
 
 type Shape = Pick<NozzleTypeEntry, 'lengthMm' | 'coneDeg' | 'tipFlatMm' | 'landMm' | 'inletMm' | 'insertMm'>

@@ -22,10 +22,12 @@ import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from './entries/nozzles'
 import {
   annealSchema,
   changeoverSchema,
+  checkLineSchema,
   dryerSchema,
   dryingSchema,
   precheckSchema,
   soakSchema,
+  warmUpPlaceSchema,
   warmUpSchema,
 } from './entries/prepare'
 import { changeSchema, fittingSchema, printerSchema, shelfPartSchema } from './entries/printers'
@@ -197,6 +199,12 @@ export const ENTRIES = {
     body: dryerSchema,
     answer: stored,
   },
+  '/api/check-lines': {
+    who: 'everybody',
+    says: "Add a line of the shop's own to the check before a run",
+    body: checkLineSchema,
+    answer: stored,
+  },
   '/api/dryings': { who: 'everybody', says: 'Start drying a spool', body: dryingSchema, answer: begun },
   '/api/soaks': { who: 'everybody', says: 'Start soaking a chamber', body: soakSchema, answer: begun },
   '/api/anneals': { who: 'everybody', says: 'Start annealing a part', body: annealSchema, answer: begun },
@@ -206,6 +214,12 @@ export const ENTRIES = {
     says: 'Record a warm-up, from a soak or a probe file',
     body: warmUpSchema,
     answer: z.object({ id, fit: warmUpFit }),
+  },
+  '/api/warm-up-places': {
+    who: 'everybody',
+    says: 'Tell where the probe of a warm-up was',
+    body: warmUpPlaceSchema,
+    answer: stored,
   },
   '/api/changeovers': {
     who: 'everybody',

@@ -12,6 +12,7 @@ import type { Filler } from '#core/wear'
 
 export interface MaterialLike {
   name: string
+  polymer: string
   filler: Filler
   ventilation: Ventilation | null
   values: readonly { key: ValueKey; value: number }[]
@@ -41,7 +42,7 @@ export const NO_SET: PracticeSet = {
 export function askingOf(m: MaterialLike): Asking {
   const facts: Asking['facts'] = {}
   for (const v of m.values) if (VALUE_KEYS.includes(v.key)) facts[v.key] = v.value
-  return { name: m.name, filler: m.filler, ventilation: m.ventilation, facts }
+  return { name: m.name, polymer: m.polymer, filler: m.filler, ventilation: m.ventilation, facts }
 }
 export const setsOf = (m: MaterialLike): PracticeSet[] => {
   const s = m.sets.filter(x => !x.withdrawn)

@@ -3,6 +3,7 @@ export const VERDICT_TEXT = { fine: '', look: 'text-look', stop: 'text-stop' } a
 /** The same by what a filament may do on a printer. */
 export const CLASS_TEXT = {
   'runs': '',
+  'just': 'text-look',
   'changes': 'text-look',
   'cannot': 'text-stop',
   'cannot tell': 'text-ink2',

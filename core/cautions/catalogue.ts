@@ -1,12 +1,16 @@
 /**
  * Cautions with what triggers them: a material, a temperature in °C, a part, an action. Source: common practice, no
- * source. A caution is shown when every kind of trigger that it names is met by one of its entries.
+ * source. A caution is shown when every kind of trigger that it names is met by one of its entries; a temperature is
+ * met from its value on.
  */
 import { SETPOINT_C } from '../gcode'
 import { needEach } from '../numeric'
 
 /** Stands under every list of cautions. */
 export const FIRST = "The maker's manual, local codes and licensed practice come first."
+
+/** Among the roles of a moment: a silicone sock that does not stand the job. */
+export const SOCK_OFF = 'sock off'
 
 export const ACTIONS = ['print', 'swap a nozzle', 'fit a part', 'wire', 'trim', 'dry', 'clear a clog'] as const
 export type Action = (typeof ACTIONS)[number]
@@ -18,6 +22,8 @@ export interface Moment {
   nozzleC?: number | null
   bedC?: number | null
   chamberC?: number | null
+  /** A chamber heater works. */
+  heated?: boolean
   /** Roles of the parts that are there or are being worked on. */
   roles?: readonly string[]
   /** Sheets and adhesives in use. */
@@ -33,9 +39,11 @@ export interface Caution {
   fillers?: readonly string[]
   roles?: readonly string[]
   surfaces?: readonly string[]
-  nozzleAboveC?: number
-  bedAboveC?: number
-  chamberAboveC?: number
+  nozzleFromC?: number
+  bedFromC?: number
+  chamberFromC?: number
+  /** Any one of these is enough. */
+  anyOf?: readonly { nozzleFromC?: number; bedFromC?: number; heated?: true }[]
 }
 
 /** Hazards of the trade and what keeps one safe, in the order they are shown; common practice, no source. */
@@ -43,23 +51,23 @@ export const CAUTIONS: readonly Caution[] = [
   {
     key: 'burns',
     hazard: 'Burns: nozzle, bed, sheet and part are hot at once and for a long time.',
-    what: 'Gloves and tools, never a bare hand; let the part cool before you reach in.',
+    what: 'Heat gloves and tools, never a bare hand; mind what is beside your sleeve.',
     actions: ['print', 'swap a nozzle', 'clear a clog'],
-    nozzleAboveC: 150,
+    nozzleFromC: 150,
   },
   {
     key: 'hot bed',
     hazard: 'A bed this hot burns at a touch.',
-    what: 'Mark it; wait until it is below 45 °C, or use gloves.',
+    what: 'Mark it; heat gloves until it is below 45 °C.',
     actions: ['print'],
-    bedAboveC: 60,
+    bedFromC: 60,
   },
   {
     key: 'fumes',
     hazard: 'Fumes and ultrafine particles.',
     what: 'Ventilate, extract or filter while it runs and while it cools.',
     actions: ['print'],
-    nozzleAboveC: 230,
+    nozzleFromC: 230,
   },
   {
     key: 'sulphur',
@@ -74,7 +82,14 @@ export const CAUTIONS: readonly Caution[] = [
     what: 'Keep the liner and the tube below their limits; leave the room and air it when it was overheated.',
     actions: ['print', 'swap a nozzle', 'fit a part'],
     roles: ['liner'],
-    nozzleAboveC: 230,
+    nozzleFromC: 230,
+  },
+  {
+    key: 'sock',
+    hazard: 'The silicone sock does not stand this job: it crumbles and smokes.',
+    what: 'Take it off cold, before heating. The bare block then burns at a touch, and the part fan cools it.',
+    actions: ['print'],
+    roles: [SOCK_OFF],
   },
   {
     key: 'fibre dust',
@@ -97,19 +112,19 @@ export const CAUTIONS: readonly Caution[] = [
       'Smoke detector and an independent thermal cut-out; no foam and no cardboard inside; do not leave it ' +
       'alone until the cut-out is proved.',
     actions: ['print'],
-    nozzleAboveC: 300,
+    anyOf: [{ nozzleFromC: 300 }, { bedFromC: 100 }, { heated: true }],
   },
   {
     key: 'hot chamber',
     hazard: 'The air inside burns lungs and softens parts.',
-    what: 'Open the door slowly, stand aside; let it cool before you reach in.',
+    what: 'Open the door slowly and stand aside; reach in with heat gloves, or when it has cooled.',
     actions: ['print'],
-    chamberAboveC: 60,
+    chamberFromC: 60,
   },
   {
     key: 'glass',
     hazard: 'Glass breaks, and parts that cool on it pull chips out.',
-    what: 'Remove while warm with gloves, eye protection on; keep a spare sheet; scrap a chipped one.',
+    what: 'Take the part off while warm, in heat gloves, eye protection on; keep a spare sheet; scrap a chipped one.',
     actions: ['print', 'fit a part'],
     surfaces: ['glass'],
   },
@@ -170,8 +185,8 @@ export const CAUTIONS: readonly Caution[] = [
 
 const oneOf = (asked: readonly string[] | undefined, given: readonly string[] | undefined) =>
   asked === undefined || (given ?? []).some(g => asked.includes(g))
-const over = (limit: number | undefined, given: number | null | undefined) =>
-  limit === undefined || (given != null && given > limit)
+const from = (limit: number | undefined, given: number | null | undefined) =>
+  limit === undefined || (given != null && given >= limit)
 
 /**
  * The cautions of a moment, in the catalogue's order; temperatures in °C. What is not known of the moment (null) raises
@@ -189,8 +204,13 @@ export function cautionsFor(m: Moment): Caution[] {
       oneOf(c.fillers, m.fillers) &&
       oneOf(c.roles, m.roles) &&
       oneOf(c.surfaces, m.surfaces) &&
-      over(c.nozzleAboveC, m.nozzleC) &&
-      over(c.bedAboveC, m.bedC) &&
-      over(c.chamberAboveC, m.chamberC),
+      from(c.nozzleFromC, m.nozzleC) &&
+      from(c.bedFromC, m.bedC) &&
+      from(c.chamberFromC, m.chamberC) &&
+      (c.anyOf === undefined ||
+        c.anyOf.some(
+          a =>
+            from(a.nozzleFromC, m.nozzleC) && from(a.bedFromC, m.bedC) && (a.heated === undefined || m.heated === true),
+        )),
   )
 }

@@ -4,7 +4,7 @@
  */
 export { fitWarmUp, timeToHold, warmUpAt } from './warm-up'
 export type { Dip, FittedWarmUp, Reading, WarmUp } from './warm-up'
-export { PART_SIZES, PRACTICE_SOAK_MIN, soakPlan } from './soak'
-export type { PartSize, RecordedWarmUp, Soak } from './soak'
+export { HOLDS_WITHIN_C, PART_SIZES, PRACTICE_SOAK_MIN, soakPlan } from './soak'
+export type { PartSize, Soak } from './soak'
 export { readTable } from './readings-table'
 export type { ReadTable, TableProblem } from './readings-table'

@@ -54,6 +54,8 @@ export const START_UPTAKE: Readonly<Record<string, Uptake>> = {
   'abs': uptake(0.3, 4, 40, 1.2),
   'asa': uptake(0.35, 4, 40, 1.2),
   'pc': uptake(0.15, 6, 30, 0.4),
+  'tpu': uptake(0.5, 5, 40, 0.4),
+  'pekk': uptake(0.1, 1.5, 45, 0.5),
   'pps': uptake(0.03, 2, 45, 0.6),
   'peek': uptake(0.1, 1.5, 45, 0.5),
   'pei': uptake(0.5, 2, 40, 0.4),
@@ -61,6 +63,11 @@ export const START_UPTAKE: Readonly<Record<string, Uptake>> = {
   'psu': uptake(0.3, 2.5, 40, 0.4),
   'liquid-crystal polyester': uptake(0.03, 0.3, 45, 0.8),
 }
+
+/** Polymers that take up none: they are not dried. From memory. */
+const NO_UPTAKE: readonly string[] = ['pp']
+/** Whether a polymer takes up no water. */
+export const takesNoWater = (polymer: string) => NO_UPTAKE.includes(polymer.trim().toLowerCase())
 
 /** Facts as entered; what is missing comes from the polymer's start values. */
 export interface UptakeFacts {

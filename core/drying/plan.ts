@@ -6,8 +6,8 @@ import { AIR_C, checkAir, dewPointRh, heatedRh, RH_PERCENT, STANDS_C } from './h
 import { checkWound, type SpoolWater, type Wound } from './history'
 import { meanAfter, meanWater, WATER_WT, type Moisture } from './shells'
 
-/** Kinds of dryers: heated room air, dried air, a heated bed, an oven. */
-export const DRYER_KINDS = ['vented', 'desiccant', 'bed under a cover', 'oven'] as const
+/** Kinds of dryers: heated room air, dried air, thinned air, a heated bed, an oven. */
+export const DRYER_KINDS = ['vented', 'desiccant', 'vacuum', 'bed under a cover', 'oven'] as const
 export type DryerKind = (typeof DRYER_KINDS)[number]
 
 export interface Dryer {
@@ -39,9 +39,16 @@ function checkLimits(l: DryingLimits): void {
 /** Dew point that a desiccant keeps, °C; common practice, no source. */
 export const DESICCANT_DEW_C = -20
 
-/** Relative humidity in % inside a dryer at `airC`: heated room air, or air dried to the desiccant's dew point. */
+/** Share of the room's air that a vacuum dryer leaves; common practice, no source. */
+export const VACUUM_SHARE = 0.1
+
+/**
+ * Relative humidity in % inside a dryer at `airC`: heated room air, the same thinned by a pump, or air dried to the
+ * desiccant's dew point.
+ */
 export function dryerRh(kind: DryerKind, airC: number, room: { airC: number; rh: number }): number {
   const heated = heatedRh(room.airC, room.rh, airC)
+  if (kind === 'vacuum') return heated * VACUUM_SHARE
   return kind === 'desiccant' ? Math.min(heated, dewPointRh(DESICCANT_DEW_C, airC)) : heated
 }
 

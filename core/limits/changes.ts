@@ -1,17 +1,30 @@
 /* eslint-disable max-lines -- one search, from what can be swapped to the cheapest set */
 /**
- * Which swaps make it run, at the least cost. Exact: every combination of what couples the zones (nozzle, feed tube,
- * lid or enclosure) is tried; given that, the groups are independent and each takes its cheapest part that holds. Cost
- * is price plus working time; ties go to less time, then to fewer swaps. Proved against brute force in the tests.
+ * Which swaps make it run, at the least cost. Exact: the nozzle decides for the hotend, lid, enclosure, heater and feed
+ * tube for everything in the air; given those, the groups are independent and each takes its cheapest part that holds.
+ * Cost is price plus working time; ties go to the plan that leaves fewer things to look at, then to less time, then to
+ * fewer swaps. Proved against brute force in the tests.
  */
 import { need } from '../numeric'
 import { checkAsked, checkNozzleNumbers, checkPart, checkRules, MINUTES, PRICE } from './check'
 import { isAbrasive, NOZZLE_LIMIT_C, NOZZLE_MINUTES, NOZZLE_PRICE, offsetC, MOHS } from './nozzles'
+import { PRACTICE_AIR, type AirSource } from './air'
 import { kindsOf, partOf } from './kinds'
-import { checkDemand, checkGroup, checkNozzle, checkTube } from './checks'
+import { checkDemand, checkGroup, checkNozzle, checkTube, checkWalls, isMakers, zoneOf } from './checks'
 import { operatingPoint, type AirParts, type OperatingPoint } from './operating'
-import { checkSetup, checkStack, nothingInside, stackOf, type Setup, type Stack } from './stack'
-import type { Demand, FittedNozzle, Line, Part, Printer, Role, Rules, VerdictClass, Who } from './types'
+import { airParts, checkSetup, checkStack, nothingInside, stackOf, type Setup, type Stack } from './stack'
+import {
+  VERDICT_CLASSES,
+  type Demand,
+  type FittedNozzle,
+  type Line,
+  type Part,
+  type Printer,
+  type Role,
+  type Rules,
+  type VerdictClass,
+  type Who,
+} from './types'
 
 export interface Swap {
   /** What is done, as an order: "Fit a hardened steel 0.6 nozzle (N-020)". */
@@ -22,6 +35,8 @@ export interface Swap {
   add: (Part | FittedNozzle)[]
   fromShelf: boolean
   price: number
+  /** False when nobody has entered what it costs: the price is a start value, good to weigh plans by, not to buy by. */
+  priced: boolean
   minutes: number
   who: Who
   after: string
@@ -60,7 +75,7 @@ export interface Compiled {
   nozzlesAtBest: Option<FittedNozzle | null>[]
   tubes: Option<Part | null>[]
   air: Option<AirParts>[]
-  groups: { role: Role; options: Option<Part[]>[] }[]
+  groups: { role: Role; hot: boolean; options: Option<Part[]>[] }[]
 }
 
 function costOf(price: number, minutes: number, rules: Rules): number {
@@ -71,24 +86,41 @@ const byCost = (a: Option<unknown>, b: Option<unknown>) =>
   (a.swap?.minutes ?? 0) - (b.swap?.minutes ?? 0) ||
   Number(a.swap !== null) - Number(b.swap !== null)
 
+/** What a swap takes. */
+type Work = Pick<Swap, 'fromShelf' | 'price' | 'priced' | 'minutes' | 'who' | 'after'>
+/** Work on what is there: no part is bought. */
+const work = (minutes: number, after: string): Work => ({
+  fromShelf: false,
+  price: 0,
+  priced: true,
+  minutes,
+  who: 'technician',
+  after,
+})
+
 /** Parts that could take this role: on the shelf, then from the catalogue. */
-function candidates(
-  role: Role,
-  headId: number | null,
-  offers: Offers,
-): { part: Part; fromShelf: boolean; price: number; minutes: number; who: Who; after: string }[] {
+function candidates(role: Role, headId: number | null, offers: Offers): (Work & { part: Part })[] {
   const out = []
   for (const k of kindsOf(role)) {
     const own = offers.prices[k.key]
     const minutes = own?.minutes ?? k.minutes
     for (const p of offers.shelf)
       if (p.kind === k.key)
-        out.push({ part: { ...p, headId }, fromShelf: true, price: 0, minutes, who: k.who, after: k.after ?? '' })
+        out.push({
+          part: { ...p, headId },
+          fromShelf: true,
+          price: 0,
+          priced: true,
+          minutes,
+          who: k.who,
+          after: k.after ?? '',
+        })
     if (k.price !== null)
       out.push({
         part: partOf(k.key, k.key, headId),
         fromShelf: false,
         price: own?.price ?? k.price,
+        priced: own !== undefined,
         minutes,
         who: k.who,
         after: k.after ?? '',
@@ -101,40 +133,42 @@ const ON_HEAD: readonly Role[] = ['heater', 'sensor', 'heat break', 'block', 'so
 
 function groupOptions(role: Role, parts: Part[], headId: number, offers: Offers, rules: Rules): Option<Part[]>[] {
   const out: Option<Part[]>[] = [{ swap: null, result: parts, cost: 0 }]
-  const add = (
-    text: string,
-    result: Part[],
-    c: { fromShelf: boolean; price: number; minutes: number; who: Who; after: string },
-    added: Part[],
-  ) =>
+  const add = (text: string, result: Part[], c: Work, added: Part[]) =>
     out.push({
-      swap: { text, role, remove: parts.filter(p => !result.includes(p)).map(p => p.id), add: added, ...c },
+      swap: { text, role, remove: parts.filter(p => !result.includes(p)).map(p => p.id), add: added, ...only(c) },
       result,
       cost: costOf(c.price, c.minutes, rules),
     })
+  // what the maker says a machine may do is not raised by the shop
+  if (role === 'firmware' && parts.some(isMakers)) return out
   if (role === 'sock' && parts.length > 0)
     add(
-      'Take the sock off',
+      'Take the sock off, cold',
       [],
-      {
-        fromShelf: false,
-        price: 0,
-        minutes: 5,
-        who: 'technician',
-        after: 'The part fan cools the bare block: retune the loop, keep the fan low.',
-      },
+      work(5, 'The bare block burns at a touch and the part fan cools it: retune the loop, keep the fan low.'),
       [],
     )
   for (const c of candidates(role, ON_HEAD.includes(role) ? headId : null, offers)) {
     if (role === 'dryer') {
-      add(`Use a ${c.part.name}${c.fromShelf ? ' from the shelf' : ''}`, [...parts, c.part], c, [c.part])
+      add(`Use a ${named(c)}${c.fromShelf ? ' from the shelf' : ''}`, [...parts, c.part], c, [c.part])
       continue
     }
     if (parts.some(p => p.kind === c.part.kind && p.limitC === c.part.limitC && p.place === c.part.place)) continue
-    add(`${swapText(role, parts, c.part.name)}${c.fromShelf ? ' (on the shelf)' : ''}`, [c.part], c, [c.part])
+    add(`${swapText(role, parts, named(c))}${c.fromShelf ? ' (on the shelf)' : ''}`, [c.part], c, [c.part])
   }
   return out.sort(byCost)
 }
+
+/** Of the shelf by its own name, of the catalogue by its kind. */
+const named = (c: { part: Part; fromShelf: boolean }) => (c.fromShelf ? c.part.name : c.part.kind)
+const only = ({ fromShelf, price, priced, minutes, who, after }: Work): Work => ({
+  fromShelf,
+  price,
+  priced,
+  minutes,
+  who,
+  after,
+})
 
 function swapText(role: Role, parts: readonly Part[], what: string): string {
   if (role === 'firmware') return `Raise the ${what.replace('ceiling ', 'ceiling to ')} °C`
@@ -145,7 +179,7 @@ function swapText(role: Role, parts: readonly Part[], what: string): string {
 function nozzleOptions(stack: Stack, offers: Offers, rules: Rules): Option<FittedNozzle | null>[] {
   const out: Option<FittedNozzle | null>[] = [{ swap: null, result: stack.nozzle, cost: 0 }]
   const seen = new Set<string>()
-  const add = (n: FittedNozzle, price: number, minutes: number, fromShelf: boolean) => {
+  const add = (n: FittedNozzle, price: number, priced: boolean, minutes: number, fromShelf: boolean) => {
     const alike = `${n.material} ${n.boreMm} ${n.insert}`
     if (seen.has(alike)) return
     seen.add(alike)
@@ -156,13 +190,15 @@ function nozzleOptions(stack: Stack, offers: Offers, rules: Rules): Option<Fitte
       add: [{ ...n, headId: stack.headId }],
       fromShelf,
       price,
+      priced,
       minutes,
       who: 'technician',
       after: 'Swap it hot; re-set Z before the next job.',
     }
     out.push({ swap, result: { ...n, headId: stack.headId }, cost: costOf(price, minutes, rules) })
   }
-  for (const n of offers.nozzles) add(n, 0, offers.prices[`nozzle ${n.material}`]?.minutes ?? NOZZLE_MINUTES, true)
+  for (const n of offers.nozzles)
+    add(n, 0, true, offers.prices[`nozzle ${n.material}`]?.minutes ?? NOZZLE_MINUTES, true)
   for (const material of ['hardened steel', 'tungsten carbide'] as const)
     for (const boreMm of [0.4, 0.6, 0.8]) {
       const own = offers.prices[`nozzle ${material}`]
@@ -178,6 +214,7 @@ function nozzleOptions(stack: Stack, offers: Offers, rules: Rules): Option<Fitte
           price: own?.price ?? NOZZLE_PRICE[material],
         },
         own?.price ?? NOZZLE_PRICE[material],
+        own !== undefined,
         own?.minutes ?? NOZZLE_MINUTES,
         false,
       )
@@ -196,13 +233,12 @@ function tubeOptions(stack: Stack, offers: Offers, rules: Rules): Option<Part | 
         role: 'feed tube',
         remove: [t.id],
         add: [freed],
-        fromShelf: false,
-        price: 0,
-        minutes: 10,
-        who: 'technician',
-        after: t.details.freedNeedsLidOff
-          ? 'The tube leaves through the top, so the lid stays off: it costs chamber heat and layer adhesion.'
-          : 'Check that it clears the frame at both ends of travel.',
+        ...work(
+          10,
+          t.details.freedNeedsLidOff
+            ? 'The tube leaves through the top, so the lid stays off: it costs chamber heat and layer adhesion.'
+            : 'Check that it clears the frame at both ends of travel.',
+        ),
       },
       result: freed,
       cost: costOf(0, 10, rules),
@@ -213,11 +249,11 @@ function tubeOptions(stack: Stack, offers: Offers, rules: Rules): Option<Part | 
     const bend = c.part.details.bendMm ? `, tightest bend ${c.part.details.bendMm} mm` : ''
     out.push({
       swap: {
-        text: `Fit ${c.part.name}${bend}${c.fromShelf ? ' (on the shelf)' : ''}`,
+        text: `Fit ${named(c)}${bend}${c.fromShelf ? ' (on the shelf)' : ''}`,
         role: 'feed tube',
         remove: t ? [t.id] : [],
         add: [c.part],
-        ...c,
+        ...only(c),
       },
       result: c.part,
       cost: costOf(c.price, c.minutes, rules),
@@ -226,58 +262,82 @@ function tubeOptions(stack: Stack, offers: Offers, rules: Rules): Option<Part | 
   return out.sort(byCost)
 }
 
-function airOptions(stack: Stack, offers: Offers, rules: Rules): Option<AirParts>[] {
-  const { enclosure, lid, heater } = stack.air
+/** How much cooler than a lined one an enclosure must be, share of the way to the bed, for a lining to be proposed. */
+const LINING_HELPS = 0.05
+const UNMEASURED: readonly AirSource[] = []
+
+/** What can be done about the air: lid, riser, vent, lining, a chamber heater, an enclosure around an open frame. */
+function airOptions(printer: Printer, stack: Stack, offers: Offers, rules: Rules): Option<AirParts>[] {
+  const { enclosure, lid, heater, map } = stack.air
   const out: Option<AirParts>[] = [{ swap: null, result: stack.air, cost: 0 }]
-  if (enclosure && lid)
+  const add = (
+    text: string,
+    role: Role,
+    remove: readonly (Part | null)[],
+    added: Part[],
+    w: Work,
+    parts: [enclosure: Part, lid: Part | null, heater: Part | null],
+    measured: readonly AirSource[] = printer.air,
+  ) => {
+    const shelf = w.fromShelf ? ' (on the shelf)' : ''
     out.push({
-      swap: {
-        text: 'Take the lid off',
-        role: 'lid',
-        remove: [lid.id],
-        add: [],
-        fromShelf: false,
-        price: 0,
-        minutes: 2,
-        who: 'technician',
-        after: 'Costs chamber heat and layer adhesion.',
-      },
-      result: { enclosure, lid: null, heater },
-      cost: costOf(0, 2, rules),
-    })
-  if (enclosure && !lid) {
-    const on = offers.shelf.find(p => p.role === 'lid') ?? partOf('lid')
-    out.push({
-      swap: {
-        text: 'Put the lid on',
-        role: 'lid',
-        remove: [],
-        add: [on],
-        fromShelf: true,
-        price: 0,
-        minutes: 2,
-        who: 'technician',
-        after: '',
-      },
-      result: { enclosure, lid: on, heater },
-      cost: costOf(0, 2, rules),
+      swap: { text: text + shelf, role, remove: remove.flatMap(p => (p ? [p.id] : [])), add: added, ...only(w) },
+      result: airParts(...parts, measured),
+      cost: costOf(w.price, w.minutes, rules),
     })
   }
-  if (!enclosure)
-    for (const c of candidates('enclosure', null, offers)) {
+  const kinds = (role: Role, of: (kind: string) => boolean) =>
+    candidates(role, null, offers).filter(c => of(c.part.kind))
+  const heaters = kinds('chamber heater', () => true)
+  if (!enclosure || !map) {
+    for (const c of kinds('enclosure', k => k !== 'lined enclosure')) {
       const on = partOf('lid')
-      out.push({
-        swap: {
-          text: `Build an ${c.part.name} around it${c.fromShelf ? ' (on the shelf)' : ''}`,
-          role: 'enclosure',
-          remove: [],
-          add: [c.part, on],
-          ...c,
-        },
-        result: { enclosure: c.part, lid: on, heater },
-        cost: costOf(c.price, c.minutes, rules),
-      })
+      add(`Build an ${named(c)} around it`, 'enclosure', [], [c.part, on], c, [c.part, on, heater], UNMEASURED)
+      for (const h of heater ? [] : heaters)
+        add(
+          `Build an ${named(c)} around it, with a ${named(h)}`,
+          'enclosure',
+          [],
+          [c.part, on, h.part],
+          {
+            ...h,
+            fromShelf: c.fromShelf && h.fromShelf,
+            price: c.price + h.price,
+            priced: c.priced && h.priced,
+            minutes: c.minutes + h.minutes,
+            after: `${c.after} ${h.after}`.trim(),
+          },
+          [c.part, on, h.part],
+          UNMEASURED,
+        )
     }
+    return out.sort(byCost)
+  }
+  if (lid)
+    add('Take the lid off', 'lid', [lid], [], work(2, 'Costs chamber heat and layer adhesion.'), [
+      enclosure,
+      null,
+      heater,
+    ])
+  else {
+    const on = offers.shelf.find(p => p.role === 'lid') ?? partOf('lid')
+    add('Put the lid on', 'lid', [], [on], work(2, ''), [enclosure, on, heater])
+  }
+  if (lid?.details.opening === undefined)
+    for (const c of kinds('lid', k => k !== 'lid'))
+      add(
+        c.part.details.opening === 'raised' ? 'Raise the lid on a riser' : 'Fit a regulated vent in the lid',
+        'lid',
+        [lid],
+        [c.part],
+        c,
+        [enclosure, c.part, heater],
+      )
+  if (!heater && lid)
+    for (const h of heaters) add(`Fit a ${named(h)}`, 'chamber heater', [], [h.part], h, [enclosure, lid, h.part])
+  if (!heater && lid && map.bed.high.value < PRACTICE_AIR.shut.high - LINING_HELPS)
+    for (const c of kinds('enclosure', k => k === 'lined enclosure'))
+      add(`Line the ${enclosure.name}`, 'enclosure', [enclosure], [c.part], c, [c.part, lid, heater], UNMEASURED)
   return out.sort(byCost)
 }
 
@@ -315,8 +375,12 @@ export function compile(printer: Printer, headId: number, offers: Offers, rules:
     nozzles,
     nozzlesAtBest,
     tubes: tubeOptions(stack, offers, rules),
-    air: airOptions(stack, offers, rules),
-    groups: stack.groups.map(g => ({ role: g.role, options: groupOptions(g.role, g.parts, headId, offers, rules) })),
+    air: airOptions(printer, stack, offers, rules),
+    groups: stack.groups.map(g => ({
+      role: g.role,
+      hot: zoneOf(g.role) === 'hotend',
+      options: groupOptions(g.role, g.parts, headId, offers, rules),
+    })),
   }
 }
 
@@ -324,15 +388,78 @@ export function compile(printer: Printer, headId: number, offers: Offers, rules:
 const unknownInside = (c: Compiled, air: AirParts) => nothingInside({ ...c.stack, air })
 const short = (lines: readonly Line[]) => lines.some(l => l.status === 'short')
 const open = (lines: readonly Line[]) => lines.some(l => l.status === 'unknown')
+/** A change to the air is made because it is expected to do: what is more likely short than not does not count. */
+const below = (l: Line) => l.status === 'just' && l.asked !== null && l.allowed !== null && l.allowed < l.asked
+/** Whether a line stands in the way of a plan. */
+export const failing = (l: Line, airChanged: boolean) => l.status === 'short' || (airChanged && below(l))
+function fails(lines: readonly Line[], airChanged: boolean): boolean {
+  for (const l of lines) if (failing(l, airChanged)) return true
+  return false
+}
+const looksIn = (lines: readonly Line[]) => lines.filter(l => l.status === 'look' || l.status === 'just').length
 
 export interface Found {
   swaps: Swap[]
   cost: number
   price: number
+  /** False when a price of it was entered by nobody. */
+  priced: boolean
   minutes: number
+  /** Lines that are fine only with a look. */
+  looks: number
   unknown: boolean
   setup: Setup
   groups: { role: Role; parts: Part[] }[]
+}
+
+/** One half of a plan, with what it is weighed by. */
+interface Half {
+  swaps: Swap[]
+  cost: number
+  looks: number
+  minutes: number
+  unknown: boolean
+  parts: Map<number, Part[]>
+}
+const FROM_NOTHING = (): Half => ({ swaps: [], cost: 0, looks: 0, minutes: 0, unknown: false, parts: new Map() })
+function take(h: Half, o: Option<unknown>, lines: readonly Line[]): void {
+  h.cost += o.cost
+  h.looks += looksIn(lines)
+  h.unknown ||= open(lines)
+  if (!o.swap) return
+  h.swaps.push(o.swap)
+  h.minutes += o.swap.minutes
+}
+/** Cost, then what is left to look at, then time, then swaps; below 0 when a is the better. */
+const weigh = (a: Half, b: Half) =>
+  (Math.abs(a.cost - b.cost) > 1e-9 ? a.cost - b.cost : 0) ||
+  a.looks - b.looks ||
+  a.minutes - b.minutes ||
+  a.swaps.length - b.swaps.length
+
+/** The cheapest option of each group that holds; false when one has none. */
+function takeGroups(
+  h: Half,
+  c: Compiled,
+  hot: boolean,
+  airChanged: boolean,
+  linesOf: (role: Role, parts: readonly Part[]) => Line[],
+): boolean {
+  for (const [i, g] of c.groups.entries()) {
+    if (g.hot !== hot) continue
+    let best: { option: Option<Part[]>; lines: Line[]; looks: number } | null = null
+    for (const option of g.options) {
+      if (best && option.cost > best.option.cost + 1e-9) break
+      const lines = linesOf(g.role, option.result)
+      if (fails(lines, airChanged)) continue
+      const looks = looksIn(lines)
+      if (best === null || looks < best.looks) best = { option, lines, looks }
+    }
+    if (!best) return false
+    take(h, best.option, best.lines)
+    h.parts.set(i, best.option.result)
+  }
+  return true
 }
 
 /**
@@ -341,62 +468,57 @@ export interface Found {
  */
 export function findChanges(c: Compiled, demands: readonly Demand[]): Found | null {
   demands.forEach(checkAsked)
-  let best: Found | null = null
-  for (const n of c.nozzles)
-    for (const t of c.tubes)
-      for (const a of c.air) {
-        if (!goTogether(t, a, c.stack)) continue
-        const coupled = n.cost + t.cost + a.cost
-        if (best && coupled > best.cost) continue
-        const ops = demands.map(d => operatingPoint(n.result, a.result, d, c.rules))
-        let missing = unknownInside(c, a.result)
-        let fails = false
-        for (const [i, d] of demands.entries()) {
-          const lines = [
-            ...ops[i]!.lines,
-            ...checkNozzle(n.result, ops[i]!, d, c.rules),
-            ...checkTube(t.result, ops[i]!, d, c.rules),
-          ]
-          if (short(lines)) {
-            fails = true
-            break
-          }
-          missing ||= open(lines) || open(checkDemand(d))
-        }
-        if (fails) continue
-        const chosen: Option<Part[]>[] = []
-        for (const g of c.groups) {
-          const holds = g.options.find(o =>
-            demands.every((d, i) => !short(checkGroup(g.role, o.result, ops[i]!, d, c.rules))),
-          )
-          if (!holds) {
-            fails = true
-            break
-          }
-          missing ||= demands.some((d, i) => open(checkGroup(g.role, holds.result, ops[i]!, d, c.rules)))
-          chosen.push(holds)
-        }
-        if (fails) continue
-        const swaps = [n, t, a, ...chosen].map(o => o.swap).filter(s => s !== null)
-        const found = {
-          swaps,
-          cost: coupled + chosen.reduce((s, o) => s + o.cost, 0),
-          price: swaps.reduce((s, w) => s + w.price, 0),
-          minutes: swaps.reduce((s, w) => s + w.minutes, 0),
-          unknown: missing,
-          setup: { nozzle: n.result, tube: t.result, air: a.result },
-          groups: c.groups.map((g, i) => ({ role: g.role, parts: chosen[i]!.result })),
-        }
-        if (
-          !best ||
-          found.cost < best.cost - 1e-9 ||
-          (found.cost < best.cost + 1e-9 &&
-            (found.minutes < best.minutes ||
-              (found.minutes === best.minutes && found.swaps.length < best.swaps.length)))
-        )
-          best = found
-      }
-  return best
+  // the hotend asks for nothing of the air, the air for nothing of the hotend: each half by itself
+  let hot: { half: Half; nozzle: FittedNozzle | null } | null = null
+  for (const n of c.nozzles) {
+    if (hot && n.cost > hot.half.cost + 1e-9) continue
+    const ops = demands.map(d => operatingPoint(n.result, c.stack.air, d, c.rules))
+    const half = FROM_NOTHING()
+    const lines = demands.flatMap((d, i) => checkNozzle(n.result, ops[i]!, d, c.rules))
+    if (short(lines)) continue
+    take(half, n, lines)
+    const holds = takeGroups(half, c, true, false, (role, parts) =>
+      demands.flatMap((d, i) => checkGroup(role, parts, ops[i]!, d, c.rules)),
+    )
+    if (holds && (hot === null || weigh(half, hot.half) < 0)) hot = { half, nozzle: n.result }
+  }
+  if (!hot) return null
+  let around: { half: Half; tube: Part | null; air: AirParts } | null = null
+  for (const a of c.air) {
+    const ops = demands.map(d => operatingPoint(null, a.result, d, c.rules))
+    const lines = ops.flatMap(op => [...op.lines, ...checkWalls(a.result.enclosure, op, c.rules)])
+    const changed = a.swap !== null
+    if (fails(lines, changed)) continue
+    const groups = FROM_NOTHING()
+    take(groups, a, lines)
+    if (around && groups.cost > around.half.cost + 1e-9) continue
+    const holds = takeGroups(groups, c, false, changed, (role, parts) =>
+      demands.flatMap((d, i) => checkGroup(role, parts, ops[i]!, d, c.rules)),
+    )
+    if (!holds) continue
+    for (const t of c.tubes) {
+      if (!goTogether(t, a, c.stack)) continue
+      const tube = demands.flatMap((d, i) => checkTube(t.result, ops[i]!, d, c.rules))
+      if (fails(tube, changed)) continue
+      const half = { ...groups, swaps: [...groups.swaps] }
+      take(half, t, tube)
+      if (unknownInside(c, a.result)) half.unknown = true
+      if (around === null || weigh(half, around.half) < 0) around = { half, tube: t.result, air: a.result }
+    }
+  }
+  if (!around) return null
+  const swaps = [...hot.half.swaps, ...around.half.swaps]
+  return {
+    swaps,
+    cost: hot.half.cost + around.half.cost,
+    price: swaps.reduce((s, w) => s + w.price, 0),
+    priced: swaps.every(w => w.priced),
+    minutes: hot.half.minutes + around.half.minutes,
+    looks: hot.half.looks + around.half.looks,
+    unknown: hot.half.unknown || around.half.unknown || demands.some(d => open(checkDemand(d))),
+    setup: { nozzle: hot.nozzle, tube: around.tube, air: around.air },
+    groups: c.groups.map((g, i) => ({ role: g.role, parts: (hot.half.parts.get(i) ?? around.half.parts.get(i))! })),
+  }
 }
 
 /** The printer as it would be after the swaps, for a what-if. Swaps of other heads' parts leave this head alone. */
@@ -416,9 +538,12 @@ export function after(printer: Printer, headId: number, swaps: readonly Swap[]):
     )
       parts = parts.filter(p => p.role !== 'lid')
   }
+  // what was measured in one enclosure says nothing of another
+  const air = swaps.some(s => s.role === 'enclosure') ? [] : printer.air
   return {
     ...printer,
     parts,
+    air,
     heads: printer.heads.map(h => (h.id === headId && nozzle !== undefined ? { ...h, nozzle } : h)),
   }
 }
@@ -434,75 +559,61 @@ export interface Verdict {
 }
 
 /**
- * The class of one demand on one head: missing facts are never a pass, and what no swap cures is "cannot". Stops at the
- * first shortfall, because the matrix asks for thousands of these.
+ * The class of one demand on one head. Missing facts are never a pass; a known no is a no, whatever else is missing;
+ * what no swap cures is "cannot". Stops at the first shortfall, because the matrix asks for thousands of these.
  */
 export function classify(c: Compiled, demand: Demand): VerdictClass {
   checkAsked(demand)
   const { op, lines } = checkSetup(c.stack, demand, c.rules)
-  if (!short(lines)) {
-    let missing = open(lines) || open(checkDemand(demand)) || nothingInside(c.stack)
-    let fails = false
-    for (const g of c.stack.groups) {
-      const gl = checkGroup(g.role, g.parts, op, demand, c.rules)
-      if (short(gl)) {
-        fails = true
-        break
-      }
-      missing ||= open(gl)
-    }
-    if (!fails) return missing ? 'cannot tell' : 'runs'
+  if (short(lines)) return feasible(c, demand) ? 'changes' : 'cannot'
+  let missing = open(lines) || open(checkDemand(demand)) || nothingInside(c.stack)
+  let just = lines.some(l => l.status === 'just')
+  for (const g of c.stack.groups) {
+    const gl = checkGroup(g.role, g.parts, op, demand, c.rules)
+    if (short(gl)) return feasible(c, demand) ? 'changes' : 'cannot'
+    missing ||= open(gl)
+    just ||= gl.some(l => l.status === 'just')
   }
-  return feasible(c, demand)
+  if (missing) return 'cannot tell'
+  return just ? 'just' : 'runs'
 }
 
-function feasible(c: Compiled, demand: Demand): VerdictClass {
-  let told: VerdictClass = 'cannot'
-  const unsaid = open(checkDemand(demand))
-  const known = new Map<string, 'short' | 'unknown' | 'ok'>()
-  for (const n of demand.filler !== null && isAbrasive(demand.filler) ? c.nozzlesAtBest : c.nozzles) {
-    for (const a of c.air) {
-      const op = operatingPoint(n.result, a.result, demand, c.rules)
-      if (short(op.lines)) continue
-      const lines = checkNozzle(n.result, op, demand, c.rules)
-      if (short(lines)) continue
-      const at = `${op.nozzleC} ${op.bedC} ${op.heaterC} ${op.air.low} ${op.air.high} ${op.air.bay}`
-      let groups = known.get(at)
-      if (!groups) known.set(at, (groups = bestOfGroups(c, op, demand)))
-      if (groups === 'short') continue
-      let missing = unsaid || open(op.lines) || open(lines) || groups === 'unknown' || unknownInside(c, a.result)
-      let fails = true
-      for (const t of c.tubes) {
-        if (!goTogether(t, a, c.stack)) continue
-        const tl = checkTube(t.result, op, demand, c.rules)
-        if (short(tl)) continue
-        fails = false
-        missing ||= open(tl)
-        break
-      }
-      if (fails) continue
-      if (!missing) return 'changes'
-      told = 'cannot tell'
-    }
-  }
-  return told
+/** Whether some swaps cure every shortfall: the two halves of `findChanges`, without their cost. */
+function feasible(c: Compiled, demand: Demand): boolean {
+  const known = new Map<number | null, boolean>()
+  const hot = (demand.filler !== null && isAbrasive(demand.filler) ? c.nozzlesAtBest : c.nozzles).some(n => {
+    const op = operatingPoint(n.result, c.stack.air, demand, c.rules)
+    if (short(checkNozzle(n.result, op, demand, c.rules))) return false
+    let holds = known.get(op.nozzleC)
+    if (holds === undefined) known.set(op.nozzleC, (holds = allHold(c, true, false, op, demand)))
+    return holds
+  })
+  return (
+    hot &&
+    c.air.some(a => {
+      const op = operatingPoint(null, a.result, demand, c.rules)
+      const changed = a.swap !== null
+      if (fails(op.lines, changed) || fails(checkWalls(a.result.enclosure, op, c.rules), changed)) return false
+      const tube = c.tubes.some(
+        t => goTogether(t, a, c.stack) && !fails(checkTube(t.result, op, demand, c.rules), changed),
+      )
+      return tube && allHold(c, false, changed, op, demand)
+    })
+  )
 }
 
-/** Whether every group has an option that holds here, the cheapest one counting. */
-function bestOfGroups(c: Compiled, op: OperatingPoint, demand: Demand): 'short' | 'unknown' | 'ok' {
-  let missing = false
+/** Whether every group of a half has an option that holds at this operating point. */
+function allHold(c: Compiled, hot: boolean, airChanged: boolean, op: OperatingPoint, demand: Demand): boolean {
   for (const g of c.groups) {
+    if (g.hot !== hot) continue
     let holds = false
     for (const o of g.options) {
-      const gl = checkGroup(g.role, o.result, op, demand, c.rules)
-      if (short(gl)) continue
-      holds = true
-      missing ||= open(gl)
-      break
+      holds = !fails(checkGroup(g.role, o.result, op, demand, c.rules), airChanged)
+      if (holds) break
     }
-    if (!holds) return 'short'
+    if (!holds) return false
   }
-  return missing ? 'unknown' : 'ok'
+  return true
 }
 
 /** The demand on this head with all its lines. */
@@ -519,9 +630,8 @@ export function judge(c: Compiled, demand: Demand): Verdict {
   }
 }
 
-const RANK: Record<VerdictClass, number> = { 'runs': 0, 'changes': 1, 'cannot tell': 2, 'cannot': 3 }
-/** Whether one class is better than another: runs, after changes, cannot tell, cannot. */
-export const better = (a: VerdictClass, b: VerdictClass) => RANK[a] < RANK[b]
+/** Whether one class is better than another: runs, just, after changes, cannot tell, cannot. */
+export const better = (a: VerdictClass, b: VerdictClass) => VERDICT_CLASSES.indexOf(a) < VERDICT_CLASSES.indexOf(b)
 
 /**
  * Best class over a printer's heads and the demands of one filament's practice sets; the practice that fits the

@@ -41,6 +41,8 @@ export const DETAIL_RANGES: Record<NumberDetail, readonly [number, number]> = {
   thetaBay: [0, 1.2],
   openThetaLow: [0, 1.2],
   openThetaHigh: [0, 1.2],
+  thetaU: [0.005, 0.3],
+  offsetU: [0.2, 20],
   offsetLow: [-150, 100],
   offsetHigh: [-150, 100],
   offsetBay: [-150, 100],

@@ -2,9 +2,10 @@
  * One group of parts against the operating point: each check says what is asked, what is allowed, and which part
  * decides.
  */
+import type { AirPlace } from './air'
 import { ntcResolution, platinumResolution, typeKResolution } from '../thermometry'
 import { bendStrain, tightestBend } from './bend'
-import { line, unknown, type OperatingPoint } from './operating'
+import { graded, line, unknown, type OperatingPoint } from './operating'
 import { FILLER_ASKS_MOHS, isAbrasive, MOHS, NOZZLE_LIMIT_C, nozzlePart } from './nozzles'
 import { onSheet } from './surfaces'
 import {
@@ -15,6 +16,7 @@ import {
   type FittedNozzle,
   type Line,
   type Part,
+  type Place,
   type Role,
   type Rules,
 } from './types'
@@ -37,6 +39,9 @@ export function guardOf(zone: Zone, r: Rules): number {
   if (zone === 'hotend') return r.guardHotendC
   return zone === 'bed' ? r.guardBedC : r.guardChamberC
 }
+
+/** What the maker of a machine says it may do. */
+export const isMakers = (p: Part) => p.basis === 'nameplate' || p.basis === 'data sheet'
 
 /** Roles without which a stack cannot be judged. A liner or a sock may truly not be there. */
 export const REQUIRED: readonly Role[] = ['heater', 'sensor', 'heat break', 'block', 'firmware', 'bed heater']
@@ -70,6 +75,36 @@ export function checkNozzle(n: FittedNozzle | null, op: OperatingPoint, demand: 
   return out
 }
 
+/** A part in the air of its own place: its limit less the guard band against the air there. */
+function inAir(key: 'tube heat' | 'chamber part', p: Part, place: Place, op: OperatingPoint, rules: Rules): Line[] {
+  const air = op.air[place]
+  if (air === null) return [] // without a bed or a heater's setpoint nothing is heated, and that line is missing
+  if (p.limitC === null)
+    return air.c > rules.roomC
+      ? [unknown(key, `what the ${p.name} ${key === 'tube heat' ? 'stands' : 'stand'}`, p, air.c)]
+      : []
+  const code = op.heaterC === null ? 'bed-heated' : 'heated'
+  return [graded(key, code, p, air.c, p.limitC - rules.guardChamberC, air.u90, air.from)]
+}
+
+/**
+ * Where a part meets the chamber's air; null for what stands outside. The feed tube and the walls meet it at the top.
+ */
+export function airPlaceOf(p: Part): AirPlace | null {
+  if (p.role === 'feed tube' || p.role === 'enclosure') return 'high'
+  return p.place === 'outside' ? null : p.place
+}
+
+/** The walls of the enclosure itself, and whether its map can be right. */
+export function checkWalls(enclosure: Part | null, op: OperatingPoint, rules: Rules): Line[] {
+  if (!enclosure) return []
+  const { thetaLow, thetaHigh } = enclosure.details
+  const out: Line[] = []
+  if (thetaLow !== undefined && thetaHigh !== undefined && thetaLow < thetaHigh)
+    out.push(line('chamber', 'look', 'bed the cooler', enclosure, null, null, ''))
+  return enclosure.limitC === null ? out : [...out, ...inAir('chamber part', enclosure, 'high', op, rules)]
+}
+
 export function checkTube(tube: Part | null, op: OperatingPoint, demand: Demand, rules: Rules): Line[] {
   const out: Line[] = []
   if (!tube) {
@@ -78,21 +113,7 @@ export function checkTube(tube: Part | null, op: OperatingPoint, demand: Demand,
     return out
   }
   if (tube.kind === 'no feed tube') return out
-  const air = op.air.high
-  if (air === null) out.push(unknown('tube heat', 'the air at the feed tube (chamber map)', tube))
-  else if (tube.limitC === null) {
-    if (air > rules.roomC) out.push(unknown('tube heat', 'what the feed tube stands', tube, air))
-  } else
-    out.push(
-      line(
-        'tube heat',
-        air <= tube.limitC - rules.guardChamberC ? 'ok' : 'short',
-        'part',
-        tube,
-        air,
-        tube.limitC - rules.guardChamberC,
-      ),
-    )
+  out.push(...inAir('tube heat', tube, 'high', op, rules))
   if (demand.setpointsOnly) return out
   if (demand.strainAtBreak === null) {
     if (demand.filler !== null && demand.filler !== 'none')
@@ -120,6 +141,17 @@ export function checkTube(tube: Part | null, op: OperatingPoint, demand: Demand,
     ),
   )
   return out
+}
+
+/**
+ * A bed part against the bed. What the window asks is exact; a bed set hotter to warm the chamber is as uncertain as
+ * the air it makes, so nobody rewires a bed for half a degree of it.
+ */
+function bedLine(p: Part, op: OperatingPoint, demand: Demand, rules: Rules): Line {
+  const allowed = p.limitC! - rules.guardBedC
+  const code = op.bedForChamber ? 'for the chamber' : 'part'
+  if (op.bedForChamber && demand.bedMinC! > allowed) return line('bed', 'short', code, p, op.bedC, allowed)
+  return graded('bed', code, p, op.bedC!, allowed, op.bedU90)
 }
 
 /** °C per count of a sensor at t; null when its reading is not described. */
@@ -221,17 +253,7 @@ export function checkGroup(
         if (p.limitC === null) {
           if (!MAY_BE_COOL.has(role) && !(demand.exact && op.bedC <= rules.roomC))
             out.push(unknown('bed', `what the ${p.name} stands`, p, op.bedC))
-        } else
-          out.push(
-            line(
-              'bed',
-              op.bedC <= p.limitC - rules.guardBedC ? 'ok' : 'short',
-              op.bedForChamber ? 'for the chamber' : 'part',
-              p,
-              op.bedC,
-              p.limitC - rules.guardBedC,
-            ),
-          )
+        } else out.push(bedLine(p, op, demand, rules))
       }
       if (role === 'sheet' && !demand.setpointsOnly) {
         if (demand.surfaces === null || demand.surfaces.length === 0)
@@ -252,25 +274,7 @@ export function checkGroup(
       }
     }
   } else if (zone === 'chamber') {
-    for (const p of parts) {
-      const air = op.air[p.place]
-      if (air === null) {
-        if (op.bedC !== null || op.heaterC !== null)
-          out.push(unknown('chamber part', `the air at the ${p.name} (chamber map, ${p.place})`, p))
-      } else if (p.limitC === null) {
-        if (air > rules.roomC) out.push(unknown('chamber part', `what the ${p.name} stand`, p, air))
-      } else
-        out.push(
-          line(
-            'chamber part',
-            air <= p.limitC - rules.guardChamberC ? 'ok' : 'short',
-            op.heaterC === null ? 'bed-heated' : 'heated',
-            p,
-            air,
-            p.limitC - rules.guardChamberC,
-          ),
-        )
-    }
+    for (const p of parts) out.push(...inAir('chamber part', p, p.place, op, rules))
   }
   return out
 }

@@ -3,13 +3,14 @@
  */
 import { need } from '../numeric'
 import { checkAsked } from './check'
-import { checkGroup, checkNozzle, checkTube } from './checks'
+import { checkGroup } from './checks'
 import {
   after,
   better,
   bestClass,
   classify,
   compile,
+  failing,
   findChanges,
   NO_OFFERS,
   type Compiled,
@@ -18,6 +19,7 @@ import {
   type Swap,
 } from './changes'
 import { operatingPoint } from './operating'
+import { coupledLines } from './stack'
 import type { Demand, Line, Printer, Rules, VerdictClass } from './types'
 
 /** One filament with a demand per practice set. */
@@ -29,6 +31,27 @@ export interface Cell {
   class: VerdictClass
   head: number
   demand: number
+}
+
+/** A head that takes a filament without any change. */
+export interface AsItIs {
+  printer: Printer
+  headId: number
+  class: 'runs' | 'just'
+  demand: Demand
+}
+/**
+ * Every head of the fleet that takes the filament as it is, those with room to spare first: before any swap is made.
+ */
+export function runsAsItIs(demands: readonly Demand[], printers: readonly (readonly Compiled[])[]): AsItIs[] {
+  const out: AsItIs[] = []
+  for (const heads of printers)
+    for (const c of heads) {
+      const best = bestClass([c], demands)
+      if (best.class === 'runs' || best.class === 'just')
+        out.push({ printer: c.printer, headId: c.stack.headId, class: best.class, demand: demands[best.demand]! })
+    }
+  return out.sort((a, b) => Number(better(b.class, a.class)) - Number(better(a.class, b.class)))
 }
 
 /** Class of every filament (rows) on every printer (columns). */
@@ -53,15 +76,12 @@ export function blockersOf(c: Compiled, demand: Demand): Line[] {
     for (const t of c.tubes)
       for (const a of c.air) {
         const op = operatingPoint(n.result, a.result, demand, c.rules)
-        const left = [
-          ...op.lines,
-          ...checkNozzle(n.result, op, demand, c.rules),
-          ...checkTube(t.result, op, demand, c.rules),
-        ].filter(l => l.status === 'short')
+        const setup = { nozzle: n.result, tube: t.result, air: a.result }
+        const left = coupledLines(setup, op, demand, c.rules).filter(l => failing(l, a.swap !== null))
         for (const g of c.groups) {
           let least: Line[] | null = null
           for (const o of g.options) {
-            const short = checkGroup(g.role, o.result, op, demand, c.rules).filter(l => l.status === 'short')
+            const short = checkGroup(g.role, o.result, op, demand, c.rules).filter(l => failing(l, a.swap !== null))
             if (least === null || short.length < least.length) least = short
             if (short.length === 0) break
           }
@@ -111,7 +131,7 @@ export function dedicate(mix: readonly MixPart[], printers: readonly (readonly C
       for (const m of mix) {
         const can = m.filament.demands.filter(d => {
           const k = classify(c, d)
-          return k === 'runs' || k === 'changes'
+          return better(k, 'cannot tell')
         })
         if (can.length === 0) {
           left += m.kg
@@ -172,5 +192,5 @@ export function consequencesOf(
       is = bestClass([then], f.demands).class
     if (better(was, is)) worse.push({ name: f.name, was, is })
   }
-  return { airLow: [a.low, b.low], airHigh: [a.high, b.high], worse }
+  return { airLow: [a.low?.c ?? null, b.low?.c ?? null], airHigh: [a.high?.c ?? null, b.high?.c ?? null], worse }
 }

@@ -1,8 +1,11 @@
 /**
  * The least that a demand asks of this stack: nozzle temperature with the conductivity offset, the coolest bed that
- * will do, and the air it makes at each place of the chamber. Every other check gets harder with each of these, so what
- * fails at this point fails everywhere. Air: passive θ = (T − room)/(bed − room); with a heater, setpoint plus offset.
+ * will do, and the air it makes at each place of the chamber, by `air.ts`. Every other check gets harder with each of
+ * these, so what fails at this point fails everywhere. A filament's need is judged at the coolest place of the build, a
+ * part at its own place, both at the expected value; what that is uncertain by counts once, as U of the margin.
  */
+import { coolest, type AirAt, type AirMap, type Opening } from './air'
+import { grade, ONE_SIDED_90 } from './margin'
 import { offsetC } from './nozzles'
 import type { Demand, FittedNozzle, KnownLine, Line, LineKey, Part, Place, Rules, UnknownLine } from './types'
 
@@ -10,6 +13,16 @@ export interface AirParts {
   enclosure: Part | null
   lid: Part | null
   heater: Part | null
+  /** How the lid is, and what is known of the air with it so; null without an enclosure. */
+  opening: Opening
+  map: AirMap | null
+}
+
+/** Air at a place, °C; `u90` is U, 1.28 standard uncertainties of it. */
+export interface PlaceAir {
+  c: number
+  u90: number
+  from: string
 }
 
 export interface OperatingPoint {
@@ -17,9 +30,11 @@ export interface OperatingPoint {
   bedC: number | null
   /** True when the bed is set hotter than its window asks, to warm the chamber. */
   bedForChamber: boolean
+  /** U of a bed that is set by the chamber's need, °C; 0 when the window sets it. */
+  bedU90: number
   /** Setpoint of the chamber heater; null when it stays off. */
   heaterC: number | null
-  air: Record<Place, number | null>
+  air: Record<Place, PlaceAir | null>
   lines: Line[]
 }
 
@@ -31,8 +46,22 @@ export function line(
   asked: number | null,
   allowed: number | null,
   unit: Line['unit'] = '°C',
+  u90 = 0,
+  rests = '',
 ): KnownLine {
-  return { key, status, part, asked, allowed, unit, code }
+  return { key, status, part, asked, allowed, unit, code, u90, rests }
+}
+/** A line whose margin has an uncertainty: fine, just or short by `grade`. */
+export function graded(
+  key: LineKey,
+  code: string,
+  part: Part | null,
+  asked: number,
+  allowed: number,
+  u90: number,
+  rests = '',
+): KnownLine {
+  return line(key, grade(allowed - asked, u90), code, part, asked, allowed, '°C', u90, rests)
 }
 export function unknown(
   key: LineKey,
@@ -43,41 +72,79 @@ export function unknown(
   return { key, status: 'unknown', missing, part, asked, unit: '°C', code: 'missing' }
 }
 
+/** What the air outside of any enclosure rests on. */
+export const ROOM_AIR = 'room air'
+
+/** Air of a share of the way from the room to the bed. */
+const byBed = (a: AirAt, bedC: number, roomC: number): PlaceAir => ({
+  c: roomC + a.value * (bedC - roomC),
+  u90: Math.abs(ONE_SIDED_90 * a.u * (bedC - roomC)),
+  from: a.from,
+})
+const byHeater = (a: AirAt, heaterC: number): PlaceAir => ({
+  c: heaterC + a.value,
+  u90: ONE_SIDED_90 * a.u,
+  from: a.from,
+})
+
+/** The air at every place with the bed and the chamber heater as they are set; null for what is not set or known. */
+export function airOf(
+  air: AirParts,
+  set: { bedC: number | null; heaterC: number | null },
+  roomC: number,
+): Record<Place, PlaceAir | null> {
+  const room = { c: roomC, u90: 0, from: ROOM_AIR }
+  if (!air.enclosure || !air.map) return { low: room, high: room, bay: room, outside: room }
+  const { bed, heater } = air.map
+  const { bedC, heaterC } = set
+  if (heaterC !== null)
+    return {
+      low: byHeater(heater.low, heaterC),
+      high: byHeater(heater.high, heaterC),
+      bay: byHeater(heater.bay, heaterC),
+      outside: room,
+    }
+  if (bedC === null) return { low: null, high: null, bay: null, outside: room }
+  return {
+    low: byBed(bed.low, bedC, roomC),
+    high: byBed(bed.high, bedC, roomC),
+    bay: byBed(bed.bay, bedC, roomC),
+    outside: room,
+  }
+}
+
 export function operatingPoint(
   nozzle: FittedNozzle | null,
   air: AirParts,
   demand: Demand,
   rules: Rules,
 ): OperatingPoint {
+  const { roomC } = rules
   const out: OperatingPoint = {
     nozzleC: null,
     bedC: null,
     bedForChamber: false,
+    bedU90: 0,
     heaterC: null,
-    air: { low: null, high: null, bay: null, outside: rules.roomC },
+    air: airOf(air, { bedC: null, heaterC: null }, roomC),
     lines: [],
   }
   // without a nozzle the least that any would ask
   if (demand.nozzleMinC !== null)
     out.nozzleC = demand.nozzleMinC + (demand.exact || !nozzle ? 0 : offsetC(nozzle.material))
-  out.bedC = demand.bedMinC ?? (demand.exact ? rules.roomC : null)
-  const { enclosure, lid, heater } = air
-  if (!enclosure) {
-    out.air = { low: rules.roomC, high: rules.roomC, bay: rules.roomC, outside: rules.roomC }
+  out.bedC = demand.bedMinC ?? (demand.exact ? roomC : null)
+  const { enclosure, lid, heater, map } = air
+  if (!enclosure || !map) {
     if (demand.enclosed) out.lines.push(line('enclosure', 'short', 'open frame', null, null, null, ''))
     if (demand.chamber === 'needs' && demand.chamberMinC !== null)
-      out.lines.push(line('chamber', 'short', 'open frame', null, demand.chamberMinC, rules.roomC))
+      out.lines.push(line('chamber', 'short', 'open frame', null, demand.chamberMinC, roomC))
     else if (demand.chamber === 'helps' && demand.chamberMinC !== null)
       out.lines.push(
-        line('chamber', 'look', demand.exact ? 'no heater' : 'would help', null, demand.chamberMinC, rules.roomC),
+        line('chamber', 'look', demand.exact ? 'no heater' : 'would help', null, demand.chamberMinC, roomC),
       )
     return out
   }
   if (demand.enclosed && !lid) out.lines.push(line('enclosure', 'short', 'lid off', enclosure, null, null, ''))
-  const d = enclosure.details
-  const low = lid ? d.thetaLow : d.openThetaLow,
-    high = lid ? d.thetaHigh : d.openThetaHigh,
-    bay = d.thetaBay
   const needs = demand.chamber === 'needs'
   const asked = demand.chamberMinC
   if (needs && asked === null) {
@@ -85,62 +152,41 @@ export function operatingPoint(
     return out
   }
   if (heater && asked !== null && (needs || demand.exact)) {
-    const offset = d.offsetLow
-    if (offset === undefined && !demand.exact) {
-      out.lines.push(unknown('chamber', 'the chamber map (air less setpoint, low)', enclosure, asked))
-      return out
-    }
-    out.heaterC = demand.exact ? asked : asked - offset!
+    // a file's own setpoint is checked as it is: then nothing of the air is in the heater's line
+    const cool = map.heater[coolest(map.heater)]
+    const u90 = demand.exact ? 0 : ONE_SIDED_90 * cool.u
+    out.heaterC = demand.exact ? asked : asked - cool.value
     const reach = heater.details.reachC
     if (reach === undefined) out.lines.push(unknown('chamber', 'what the chamber heater reaches', heater, asked))
     else
       out.lines.push(
-        line(
-          'chamber',
-          out.heaterC <= reach - rules.guardChamberC ? 'ok' : 'short',
-          lid ? 'heated' : 'lid off',
-          heater,
-          out.heaterC,
-          reach - rules.guardChamberC,
-        ),
+        lid
+          ? graded('chamber', 'heated', heater, out.heaterC, reach - rules.guardChamberC, u90, cool.from)
+          : line('chamber', 'short', 'lid off', enclosure, asked, roomC),
       )
-    if (!lid) out.lines.push(line('chamber', 'short', 'lid off', enclosure, asked, rules.roomC))
-    out.air.low = offset === undefined ? null : out.heaterC + offset
-    out.air.high = d.offsetHigh === undefined ? null : out.heaterC + d.offsetHigh
-    out.air.bay = d.offsetBay === undefined ? null : out.heaterC + d.offsetBay
+    out.air = airOf(air, out, roomC)
     return out
   }
   if (out.bedC === null) return out // the bed's own line says what is missing
+  const cool = map.bed[coolest(map.bed)]
   if (needs) {
-    if (low === undefined || low <= 0) {
-      out.lines.push(unknown('chamber', `the chamber map with the lid ${lid ? 'on' : 'off'}`, enclosure, asked))
-      return out
-    }
     if (demand.bedMaxC === null) {
       out.lines.push(unknown('chamber', 'the hottest bed this filament takes', enclosure, asked))
       return out
     }
-    const forChamber = rules.roomC + (asked! - rules.roomC) / low
+    const most = byBed(cool, demand.bedMaxC, roomC)
+    // the bed that makes it, as far as the filament takes one
+    const forChamber = cool.value > 0 ? Math.min(roomC + (asked! - roomC) / cool.value, demand.bedMaxC) : demand.bedMaxC
     if (forChamber > out.bedC) {
       out.bedC = forChamber
       out.bedForChamber = true
+      out.bedU90 = most.u90 / Math.max(cool.value, 0.05)
     }
-    out.lines.push(
-      line(
-        'chamber',
-        forChamber <= demand.bedMaxC ? 'ok' : 'short',
-        lid ? 'bed-heated' : 'lid off',
-        enclosure,
-        asked,
-        rules.roomC + low * (demand.bedMaxC - rules.roomC),
-      ),
-    )
+    out.lines.push(graded('chamber', lid ? 'bed-heated' : 'lid off', enclosure, asked!, most.c, most.u90, most.from))
   }
-  const at = (theta: number | undefined) =>
-    theta === undefined ? null : rules.roomC + theta * (out.bedC! - rules.roomC)
-  out.air = { low: at(low), high: at(high), bay: at(bay), outside: rules.roomC }
+  out.air = airOf(air, out, roomC)
   if (demand.chamber === 'helps' && asked !== null) {
-    const holds = heater && lid ? (heater.details.reachC ?? null) : out.air.low
+    const holds = heater && lid ? (heater.details.reachC ?? null) : out.air[coolest(map.bed)]!.c
     const helped = heater && lid ? 'heater helps' : 'would help'
     out.lines.push(
       line(
@@ -154,12 +200,12 @@ export function operatingPoint(
     )
   }
   if (demand.chamberMaxC !== null && !needs) {
-    if (out.air.low === null)
-      out.lines.push(
-        unknown('chamber', `the chamber map with the lid ${lid ? 'on' : 'off'}`, enclosure, demand.chamberMaxC),
-      )
-    else if (out.air.low > demand.chamberMaxC)
-      out.lines.push(line('chamber', 'short', 'too warm', enclosure, demand.chamberMaxC, out.air.low))
+    // it softens in the heat break, which rides on the head
+    const head = out.air.low!
+    if (demand.chamber === 'indifferent')
+      out.lines.push(graded('chamber', 'too warm', enclosure, head.c, demand.chamberMaxC, head.u90, head.from))
+    else if (head.c > demand.chamberMaxC)
+      out.lines.push(line('chamber', 'look', 'warmer', enclosure, head.c, demand.chamberMaxC))
   }
   return out
 }

@@ -2,9 +2,22 @@
  * A printer's parts sorted for one head: what couples the zones (nozzle, feed tube, enclosure with lid and heater), and
  * groups that stand alone once the operating point is known. Ceilings of the zones for the drawings.
  */
+import { airMap, airSources, type AirMap, type AirPlace, type AirSource, type Opening } from './air'
 import { checkAsked, checkPart, checkPrinter, checkRules } from './check'
-import { checkDemand, checkGroup, checkNozzle, checkTube, guardOf, zoneOf, type Zone } from './checks'
+import {
+  airPlaceOf,
+  checkDemand,
+  checkGroup,
+  checkNozzle,
+  checkTube,
+  checkWalls,
+  guardOf,
+  zoneOf,
+  type Zone,
+} from './checks'
+import { ONE_SIDED_90 } from './margin'
 import { operatingPoint, type AirParts, type OperatingPoint, unknown } from './operating'
+import { isKind, kindOf } from './kinds'
 import { nozzlePart } from './nozzles'
 import {
   CHAMBER_ROLES,
@@ -12,7 +25,6 @@ import {
   type FittedNozzle,
   type Line,
   type Part,
-  type Place,
   type Printer,
   type Role,
   type Rules,
@@ -50,6 +62,26 @@ const SINGLE: readonly Role[] = [
 ]
 const MANY: readonly Role[] = ['other hotend part', 'other bed part', ...CHAMBER_ROLES]
 
+const MAPS = new WeakMap<Part, { measured: readonly AirSource[]; maps: Map<Opening, AirMap> }>()
+/** Enclosure, lid and heater with what is known of the air in it; worked out once for each lid. */
+export function airParts(
+  enclosure: Part | null,
+  lid: Part | null,
+  heater: Part | null,
+  measured: readonly AirSource[],
+): AirParts {
+  const opening: Opening = lid ? (lid.details.opening ?? 'shut') : 'off'
+  if (!enclosure) return { enclosure, lid, heater, opening, map: null }
+  let known = MAPS.get(enclosure)
+  if (!known || known.measured !== measured) MAPS.set(enclosure, (known = { measured, maps: new Map() }))
+  let map = known.maps.get(opening)
+  if (!map) {
+    const starts = isKind(enclosure.kind) ? kindOf(enclosure.kind).air : undefined
+    known.maps.set(opening, (map = airMap(airSources(enclosure, starts, measured), opening)))
+  }
+  return { enclosure, lid, heater, opening, map }
+}
+
 /** A printer's parts sorted for one of its heads; parts of other heads are left out. */
 export function stackOf(printer: Printer, headId: number): Stack {
   checkPrinter(printer)
@@ -63,7 +95,7 @@ export function stackOf(printer: Printer, headId: number): Stack {
     headId,
     nozzle: printer.heads.find(h => h.id === headId)?.nozzle ?? null,
     tube: of('feed tube')[0] ?? null,
-    air: { enclosure: of('enclosure')[0] ?? null, lid: of('lid')[0] ?? null, heater: of('chamber heater')[0] ?? null },
+    air: airParts(of('enclosure')[0] ?? null, of('lid')[0] ?? null, of('chamber heater')[0] ?? null, printer.air),
     groups,
   }
 }
@@ -73,12 +105,22 @@ export interface Checked {
   lines: Line[]
 }
 
+/** What couples the zones at an operating point: its own lines, nozzle, feed tube, and the walls that hold the air. */
+export function coupledLines(s: Setup, op: OperatingPoint, demand: Demand, rules: Rules): Line[] {
+  return [
+    ...op.lines,
+    ...checkNozzle(s.nozzle, op, demand, rules),
+    ...checkTube(s.tube, op, demand, rules),
+    ...checkWalls(s.air.enclosure, op, rules),
+  ]
+}
+
 /** The lines of everything that couples the zones, at the operating point they make. */
 export function checkSetup(s: Setup, demand: Demand, rules: Rules): Checked {
   const op = operatingPoint(s.nozzle, s.air, demand, rules)
   return {
     op,
-    lines: [...op.lines, ...checkNozzle(s.nozzle, op, demand, rules), ...checkTube(s.tube, op, demand, rules)],
+    lines: coupledLines(s, op, demand, rules),
   }
 }
 
@@ -99,8 +141,15 @@ export function checkStack(stack: Stack, demand: Demand, rules: Rules): Checked 
 export interface Ceiling {
   zone: Zone
   headId: number | null
-  limitC: number | null
-  part: Part | null
+  limitC: number
+  part: Part
+  /** Up to here it is fine, above `shortC` it is short: U of the margin lies between. Both `limitC` where U is 0. */
+  fineC: number
+  shortC: number
+  /** What it is a limit of: a setpoint, or the air near the top where no heater holds the chamber. */
+  of: 'setpoint' | 'air'
+  /** A bed limit that counts while the chamber heater is off: then the bed makes the air. */
+  heaterOff: boolean
 }
 
 /**
@@ -111,16 +160,15 @@ export function ceilingOf(
   zone: Zone,
   parts: readonly Part[],
   rules: Rules,
-  allowedOf: (p: Part) => number | null = p => (p.limitC === null ? null : p.limitC - guardOf(zone, rules)),
 ): { limitC: number | null; part: Part | null } {
   checkRules(rules)
   parts.forEach(checkPart)
   let limitC: number | null = null,
     part: Part | null = null
   for (const p of parts) {
-    if (zoneOf(p.role) !== zone) continue
-    const allowed = allowedOf(p)
-    if (allowed !== null && (limitC === null || allowed < limitC)) {
+    if (zoneOf(p.role) !== zone || p.limitC === null) continue
+    const allowed = p.limitC - guardOf(zone, rules)
+    if (limitC === null || allowed < limitC) {
       limitC = allowed
       part = p
     }
@@ -128,63 +176,98 @@ export function ceilingOf(
   return { limitC, part }
 }
 
-/**
- * A limit at a place of the chamber as what the chamber's own number may be: with a heater its setpoint (air less
- * offset); without one the air near the top, by the ratio of the map's shares. Unmapped places count as they are.
- */
-function asChamberNumber(air: AirParts, place: Place, limitC: number, roomC: number): number {
-  const d = air.enclosure?.details
-  if (!d) return limitC
-  const offset = { low: d.offsetLow, high: d.offsetHigh, bay: d.offsetBay, outside: 0 }[place]
-  if (air.heater) return limitC - (offset ?? 0)
-  const high = air.lid ? d.thetaHigh : d.openThetaHigh
-  const here = { low: air.lid ? d.thetaLow : d.openThetaLow, high, bay: d.thetaBay, outside: high }[place]
-  return high === undefined || here === undefined || here <= 0 ? limitC : roomC + ((limitC - roomC) * high) / here
+/** Parts that stand in the air of the chamber, each with its place. */
+function inTheAir(parts: readonly Part[]): { part: Part; place: AirPlace; limitC: number }[] {
+  return parts.flatMap(part => {
+    const stands = zoneOf(part.role) === 'chamber' || part.role === 'enclosure' || part.role === 'feed tube'
+    if (!stands || part.limitC === null || part.kind === 'no feed tube') return []
+    const place = airPlaceOf(part)
+    return place === null ? [] : [{ part, place, limitC: part.limitC }]
+  })
 }
+
+/**
+ * Those that decide: the one that is short first as a setpoint rises, and the one that is just met first. The grade of
+ * any setpoint is theirs; mostly they are one. The lower first.
+ */
+function deciding(all: readonly Ceiling[]): Ceiling[] {
+  const least = (of: (c: Ceiling) => number) =>
+    all.reduce<Ceiling | null>((a, b) => (a === null || of(b) < of(a) ? b : a), null)
+  const both = [least(c => c.shortC), least(c => c.fineC)].filter(c => c !== null)
+  return [...new Set(both)].sort((a, b) => a.limitC - b.limitC)
+}
+
+/** Hotter than any bed, °C: where a limit is known so badly that nothing is told to be short. */
+const NO_BED_C = 10_000
 
 /**
  * What ceilings are worked out by; stored ones of another version are worked out again. Raise it with every change of
  * the limits.
  */
-export const LIMITS_MODEL = 2
+export const LIMITS_MODEL = 3
 
 /**
- * The lanes of the Floor, °C: a nozzle ceiling per head (its nozzle and firmware included), bed, and chamber where
- * there is an enclosure: a setpoint with a chamber heater (and what that reaches), else the air near the top. The feed
- * tube counts as a part of the chamber. Throws InputError for a part or a rule outside its range.
+ * The lanes of the Floor, °C: a nozzle ceiling per head (its nozzle and firmware included); the bed's, by its own parts
+ * and, where the bed makes the air, by what stands in that air; and the chamber's where there is an enclosure: a
+ * setpoint with a chamber heater (and what that reaches), else the air near the top. Of each the lowest first, then
+ * others that could decide because their air is known worse. Throws InputError for a part or a rule outside its range.
  *
  * @example
  * const heater = { ...partOf('bed heater'), limitC: 120 }
- * const printer = { id: 1, name: 'one', heads: [], parts: [heater] }
+ * const printer = { id: 1, name: 'one', heads: [], parts: [heater], air: [] }
  * ceilings(printer, START_RULES)[0].limitC // 115 (°C; 120 less the guard band of 5)
  */
 export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
   checkPrinter(printer)
   checkRules(rules)
-  const air = printer.heads[0] ? stackOf(printer, printer.heads[0].id).air : null
-  const out: Ceiling[] = printer.heads.map(h => {
+  const { roomC, guardChamberC } = rules
+  const setpoint = { of: 'setpoint' as const, heaterOff: false }
+  const sure = (limitC: number) => ({ limitC, fineC: limitC, shortC: limitC })
+  const own = (zone: Zone, headId: number | null, parts: readonly Part[]): Ceiling[] =>
+    parts.flatMap(part =>
+      zoneOf(part.role) === zone && part.limitC !== null
+        ? [{ zone, headId, part, ...sure(part.limitC - guardOf(zone, rules)), ...setpoint }]
+        : [],
+    )
+  const out: Ceiling[] = printer.heads.flatMap(h => {
     const parts = printer.parts.filter(p => p.headId === h.id)
-    return {
-      zone: 'hotend' as const,
-      headId: h.id,
-      ...ceilingOf('hotend', h.nozzle ? [...parts, nozzlePart(h.nozzle)] : parts, rules),
-    }
+    return deciding(own('hotend', h.id, h.nozzle ? [...parts, nozzlePart(h.nozzle)] : parts))
   })
-  out.push({ zone: 'bed', headId: null, ...ceilingOf('bed', printer.parts, rules) })
-  if (!air?.enclosure) return out
-  const at = (place: Place, limitC: number) => asChamberNumber(air, place, limitC - rules.guardChamberC, rules.roomC)
-  const chamber = ceilingOf('chamber', printer.parts, rules, p =>
-    p.limitC === null || p.place === 'outside' ? null : at(p.place, p.limitC),
-  )
-  for (const p of printer.parts) {
-    let limit: number | null = null
-    if (p.role === 'chamber heater' && p.details.reachC !== undefined) limit = p.details.reachC - rules.guardChamberC
-    if (p.role === 'feed tube' && p.limitC !== null) limit = at('high', p.limitC)
-    if (limit !== null && (chamber.limitC === null || limit < chamber.limitC)) {
-      chamber.limitC = limit
-      chamber.part = p
+  const first = (role: Role) => printer.parts.find(p => p.role === role) ?? null
+  const { enclosure, heater, map } = airParts(first('enclosure'), first('lid'), first('chamber heater'), printer.air)
+  const bed = own('bed', null, printer.parts)
+  if (!enclosure || !map) return [...out, ...deciding(bed)]
+  const inside = inTheAir(printer.parts)
+  // the bed that brings the air at a part to what it stands
+  const byAir = inside.flatMap(({ part, place, limitC }): Ceiling[] => {
+    const { value, u } = map.bed[place]
+    if (value <= 0) return []
+    const above = (limitC - guardChamberC - roomC) / value
+    // U grows with the bed: margin = above − x against k·x, x the bed over the room
+    const k = (ONE_SIDED_90 * u) / value
+    const shortC = k < 1 ? Math.min(NO_BED_C, roomC + above / (1 - k)) : NO_BED_C
+    const at = { limitC: roomC + above, fineC: roomC + above / (1 + k), shortC }
+    return [{ zone: 'bed', headId: null, part, ...at, of: 'setpoint', heaterOff: heater !== null }]
+  })
+  out.push(...(heater ? [...deciding(bed), ...deciding(byAir)] : deciding([...bed, ...byAir])))
+  const chamber = inside.map(({ part, place, limitC }): Ceiling => {
+    const allowed = limitC - guardChamberC
+    const zone = { zone: 'chamber' as const, headId: null, part, heaterOff: false }
+    if (heater) {
+      const { value, u } = map.heater[place]
+      const [limit, u90] = [allowed - value, ONE_SIDED_90 * u]
+      return { ...zone, limitC: limit, fineC: limit - u90, shortC: limit + u90, of: 'setpoint' }
     }
-  }
-  out.push({ zone: 'chamber', headId: null, ...chamber })
-  return out
+    const { value } = map.bed[place]
+    return { ...zone, ...sure(roomC + ((allowed - roomC) * map.bed.high.value) / Math.max(value, 0.01)), of: 'air' }
+  })
+  if (heater?.details.reachC !== undefined)
+    chamber.push({
+      zone: 'chamber',
+      headId: null,
+      part: heater,
+      ...sure(heater.details.reachC - guardChamberC),
+      ...setpoint,
+    })
+  return [...out, ...deciding(chamber)]
 }

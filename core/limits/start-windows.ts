@@ -75,7 +75,13 @@ const needs = (low: number, high: number | null): Partial<PracticeSet> => ({
 })
 
 const NYLON_ON = ['epoxy-glass laminate', 'glass + glue stick', 'PEI + glue stick']
-const HOT_ON = ['PEI + adhesive', 'glass + adhesive', 'epoxy-glass laminate + adhesive']
+const HOT_ON = [
+  'PEI + adhesive',
+  'glass + adhesive',
+  'epoxy-glass laminate + adhesive',
+  'carbon fibre plate + adhesive',
+  'glass + superglue',
+]
 const NYLON_SETS = (dryHigh: number): PracticeSet[] => [
   set(
     'open frame',
@@ -84,6 +90,14 @@ const NYLON_SETS = (dryHigh: number): PracticeSet[] => [
     [55, dryHigh, 6, 12],
     NYLON_ON,
     { note: '6 h at 55 °C is held to be enough' },
+  ),
+  set(
+    'dried 12 h at 70',
+    'Open frame as well, but dried 12 h at about 70 °C, or it fails.',
+    [70, 80],
+    [70, dryHigh, 12, 12],
+    NYLON_ON,
+    { note: 'the other school on drying' },
   ),
   set(
     'enclosed',
@@ -102,7 +116,15 @@ const NYLON_SETS = (dryHigh: number): PracticeSet[] => [
     needs(50, 70),
   ),
 ]
-const PC_ON = ['PEI + glue stick', 'glass + glue stick', 'polycarbonate + release agent']
+/** Unfilled nylon warps more and curls less stiffly; from memory. */
+const BARE_NYLON_SETS: PracticeSet[] = [
+  set('open frame', 'Small parts with a brim, out of draughts.', [70, 90], [70, 90, 8, 12], NYLON_ON),
+  set('enclosed', 'Parts of any size; a warm chamber helps.', [90, 110], [70, 90, 8, 12], NYLON_ON, {
+    enclosed: true,
+    ...helps(50, 70),
+  }),
+]
+const PC_ON = ['PEI + glue stick', 'glass + glue stick', 'polycarbonate + release agent', 'epoxy-glass laminate']
 const PC_SETS: PracticeSet[] = [
   set('bed at 120', 'Glue and a brim; corners of large parts lift.', [120, 130], [80, 90, 6, 8], PC_ON, {
     ...helps(70, 90),
@@ -133,6 +155,14 @@ const PPA_SETS: PracticeSet[] = [
     [70, 80, 12, 12],
     NYLON_ON,
     needs(60, 90),
+  ),
+  set(
+    'lid off or raised',
+    'Lid off or on a riser: in a shut box it softens in the heat break and clogs. Small parts; dried well.',
+    [90, 110],
+    [70, 140, 8, 12],
+    NYLON_ON,
+    { chamberMaxC: 60 },
   ),
 ]
 const PPS_SETS = [
@@ -199,6 +229,50 @@ const NYLON: Bare = {
   boreGoodMm: 0.6,
   curlMm: 150,
 }
+const BARE_NYLON: Bare = {
+  nozzleMinC: 240,
+  nozzleMaxC: 260,
+  lowestFlowC: 225,
+  shortMaxC: 285,
+  swapC: 245,
+  dryHighestC: 90,
+  boreMinMm: 0.4,
+  strainAtBreak: 60,
+}
+const TPU: Bare = {
+  nozzleMinC: 210,
+  nozzleMaxC: 240,
+  lowestFlowC: 190,
+  shortMaxC: 255,
+  swapC: 220,
+  dryHighestC: 65,
+  boreMinMm: 0.4,
+  matrixGCm3: 1.21,
+  meltC: 180,
+}
+const PP: Bare = {
+  nozzleMinC: 220,
+  nozzleMaxC: 250,
+  lowestFlowC: 190,
+  shortMaxC: 270,
+  swapC: 220,
+  boreMinMm: 0.4,
+  matrixGCm3: 0.9,
+  glassC: -10,
+  meltC: 165,
+}
+const PEKK: Bare = {
+  nozzleMinC: 345,
+  nozzleMaxC: 375,
+  lowestFlowC: 320,
+  shortMaxC: 390,
+  swapC: 340,
+  dryHighestC: 150,
+  boreMinMm: 0.4,
+  matrixGCm3: 1.29,
+  glassC: 160,
+  meltC: 305,
+}
 const PPS: Bare = {
   nozzleMinC: 315,
   nozzleMaxC: 345,
@@ -255,6 +329,7 @@ const ANNEALS: Readonly<Record<string, readonly [number, number, number, number,
   'ppa': [100, 160, 6, 12, 40],
   'pps': [130, 130, 2, 4, 40],
   'peek': [150, 200, 1, 3, 10],
+  'pekk': [150, 200, 1, 3, 10],
   'pc': [110, 125, 1, 2, 30],
   'pei': [180, 200, 1, 2, 15],
   'ppsu': [180, 200, 1, 2, 15],
@@ -293,6 +368,40 @@ const STYRENE_SETS = [
     helps(50, 70),
   ),
 ]
+const TPU_SETS = [
+  set(
+    'usual',
+    'Slow; a direct, short filament path. A warm chamber softens it in the gears.',
+    [40, 60],
+    [55, 55, 6, 6],
+    ['PEI + glue stick', 'glass + glue stick', 'glass'],
+    { chamberMaxC: 50 },
+  ),
+]
+const PP_SETS = [
+  set(
+    'on polypropylene',
+    'Holds on polypropylene only; a warm chamber helps against warping.',
+    [80, 100],
+    [30, 30, 1, 1],
+    ['polypropylene'],
+    { ...helps(45, 60), dry: false, dryMinC: null, dryMaxC: null, dryHoursMin: null, dryHoursMax: null },
+  ),
+]
+const PEKK_SETS = [
+  set('hot chamber', 'Chamber at 80 or more; slow cooling.', [120, 140], [120, 150, 6, 6], HOT_ON, needs(80, null)),
+]
+/** A support takes its partner's temperatures: its own sheet says which it pairs with. */
+const supportSets = (pairs: string) => [
+  set(
+    'with its partner',
+    `Nozzle and bed as its partner asks, and it must stand the partner's chamber. Pairs with ${pairs}, by its sheet.`,
+    [0, 0],
+    [60, 80, 6, 6],
+    [],
+    { bedMinC: null, bedMaxC: null },
+  ),
+]
 const LCP_SETS = [
   set(
     'hot chamber',
@@ -316,18 +425,40 @@ export const START_WINDOWS: readonly StartWindow[] = [
   window('PC', true, 'filtered', { ...PC, strainAtBreak: 3.5, curlMm: 150 }, PC_SETS),
   window(
     'PA6',
-    null,
+    true,
     'filtered',
     { ...NYLON, dryHighestC: 90, strainAtBreak: 3.5, matrixGCm3: 1.14, glassC: 50, meltC: 220 },
     NYLON_SETS(90),
   ),
   window(
+    'PA6',
+    false,
+    'filtered',
+    { ...BARE_NYLON, nozzleMaxC: 270, shortMaxC: 295, matrixGCm3: 1.14, glassC: 50, meltC: 220 },
+    BARE_NYLON_SETS,
+  ),
+  window(
     'PA12',
-    null,
+    true,
     'filtered',
     { ...NYLON, dryHighestC: 90, strainAtBreak: 5, matrixGCm3: 1.01, glassC: 45, meltC: 178 },
     NYLON_SETS(90),
   ),
+  window(
+    'PA12',
+    false,
+    'filtered',
+    { ...BARE_NYLON, lowestFlowC: 210, matrixGCm3: 1.01, glassC: 45, meltC: 178 },
+    BARE_NYLON_SETS,
+  ),
+  window('TPU', false, 'room ventilated', { ...TPU, strainAtBreak: 400 }, TPU_SETS),
+  window('TPU', true, 'room ventilated', { ...TPU, boreGoodMm: 0.6, strainAtBreak: 100 }, TPU_SETS),
+  window('PP', false, 'room ventilated', { ...PP, strainAtBreak: 100 }, PP_SETS),
+  window('PP', true, 'room ventilated', { ...PP, boreGoodMm: 0.6, strainAtBreak: 3, curlMm: 150 }, PP_SETS),
+  window('PEKK', false, 'extracted outdoors', { ...PEKK, strainAtBreak: 30 }, PEKK_SETS),
+  window('PEKK', true, 'extracted outdoors', { ...PEKK, boreGoodMm: 0.6, strainAtBreak: 2.5, curlMm: 200 }, PEKK_SETS),
+  window('soluble support', null, 'room ventilated', {}, supportSets('PLA, PETG and nylon')),
+  window('break-away support', null, 'room ventilated', {}, supportSets('PLA, PETG, ABS, nylon and polycarbonate')),
   window(
     'PPA',
     null,

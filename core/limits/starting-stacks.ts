@@ -37,7 +37,7 @@ export interface StartingStack extends DescribedStack {
 const ON_HEAD = (kinds: string[], head = 0): DescribedPart[] => kinds.map(kind => ({ kind, head }))
 const AROUND = (kinds: string[]): DescribedPart[] => kinds.map(kind => ({ kind, head: null }))
 
-const PLAIN_BED = ['bed thermistor', 'bed wiring', 'magnets, 120 grade', 'sheet glue line', 'PEI sheet']
+const PLAIN_BED = ['bed thermistor', 'bed wiring', 'magnets, ordinary grade', 'sheet glue line', 'PEI sheet']
 const HOT_HEAD = [
   'high-temperature cartridge heater',
   'type K thermocouple',
@@ -75,7 +75,7 @@ export const STARTING_STACKS: readonly StartingStack[] = [
         'belts',
         'motors',
         'fans',
-        'bearings',
+        'linear bearings, plastic end caps',
         'electronics',
         'filament dryer, 55',
         'no ventilation',
@@ -105,7 +105,7 @@ export const STARTING_STACKS: readonly StartingStack[] = [
         'belts',
         'motors',
         'fans',
-        'bearings',
+        'linear bearings, plastic end caps',
         'acrylic glazing',
         'camera',
         'electronics',
@@ -135,28 +135,13 @@ export const STARTING_STACKS: readonly StartingStack[] = [
         'high-temperature belts',
         'high-temperature motors',
         'high-temperature fans',
-        'bearings',
+        'bearings, metal shields',
         'glass glazing',
         'mineral wool insulation',
         'camera behind glass, outside',
         'electronics moved outside',
       ]),
-      {
-        kind: 'enclosure',
-        head: null,
-        note: 'chamber map to be measured',
-        details: {
-          thetaLow: 0.5,
-          thetaHigh: 0.6,
-          thetaBay: 0.1,
-          openThetaLow: 0.15,
-          openThetaHigh: 0.2,
-          offsetLow: -4,
-          offsetHigh: 3,
-          offsetBay: -40,
-        },
-      },
-      ...AROUND(['lid', 'chamber heater', 'drying oven, 160', 'extraction outdoors']),
+      ...AROUND(['heated enclosure', 'lid', 'chamber heater', 'drying oven, 160', 'extraction outdoors']),
     ],
   },
 ]
@@ -199,8 +184,11 @@ export function stackProblems(
 export function describedPart(d: DescribedPart, id: number | string, headId: number | null): Part {
   const { kind, head: _, details, ...own } = d
   const start = partOf(kind, id, headId)
+  // a limit that somebody entered without saying from where is practice, no start value any more
+  const basis = own.limitC === undefined || own.limitC === start.limitC ? start.basis : 'practice'
   return {
     ...start,
+    basis,
     ...Object.fromEntries(Object.entries(own).filter(([, v]) => v !== undefined)),
     details: { ...start.details, ...details },
   }
@@ -217,5 +205,6 @@ export function describedPrinter(
     name,
     heads: s.heads.map((h, i) => ({ id: i, name: h.name, nozzle: nozzles[i] ? { ...nozzles[i], headId: i } : null })),
     parts: s.parts.map((d, i) => describedPart(d, i + 1, d.head)),
+    air: [],
   }
 }

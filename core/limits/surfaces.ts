@@ -52,3 +52,38 @@ export function onSheet(surfaces: readonly string[], sheet: string): Surface[] {
   const here = readSurface(sheet)?.sheet
   return surfaces.map(readSurface).filter((s): s is Surface => s !== null && s.sheet === here)
 }
+
+/** What bonds to a bare sheet for good, by polymer: there something between is a release, not a glue. From memory. */
+const WELDS: Readonly<Record<string, readonly Sheet[]>> = {
+  petg: ['PEI'],
+  pei: ['PEI'],
+  tpu: ['PEI'],
+  pc: ['polycarbonate'],
+}
+/** Whether a polymer welds to this sheet when nothing is between. */
+export const welds = (polymer: string | null, sheet: Sheet): boolean =>
+  (polymer !== null && WELDS[polymer.trim().toLowerCase()]?.includes(sheet)) ?? false
+
+/**
+ * Why a filament goes on this sheet as it does, or why it does not; common practice, no source. `sheet` as the part
+ * says.
+ *
+ * @example
+ * surfaceReason('PETG', ['PEI + glue stick'], 'PEI') // "With glue stick between, or it welds to smooth PEI."
+ */
+export function surfaceReason(polymer: string | null, surfaces: readonly string[], sheet: string): string {
+  const here = readSurface(sheet)?.sheet ?? null
+  if (here === null) return ''
+  const bare = here === 'PEI' ? 'smooth PEI' : here
+  const [fit] = onSheet(surfaces, here)
+  if (!fit) return welds(polymer, here) ? `It welds to ${bare}.` : `It does not hold on ${here}, or holds for good.`
+  const glass =
+    here === 'glass' ? ' Glass: remove it while it is warm, hands in gloves; cooling parts pull chips out.' : ''
+  const says = {
+    true: `With ${fit.adhesive} between, or it welds to ${bare}.`,
+    false: `With ${fit.adhesive}, or it comes off.`,
+  }
+  const between = fit.adhesive === null ? '' : says[`${welds(polymer, here) || fit.adhesive === 'release agent'}`]
+  const fumes = fit.adhesive === 'superglue' ? ' Hot superglue irritates eyes and lungs and tears glass.' : ''
+  return `${between}${fumes}${glass}`.trim()
+}

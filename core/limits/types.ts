@@ -3,9 +3,12 @@
  * A fact that is not known is null, and never counts as a pass.
  */
 import type { Filler, NozzleMaterial } from '../wear'
+import type { AirSource, Opening } from './air'
 import type { Sheet } from './surfaces'
 
-export type Basis = 'nameplate' | 'data sheet' | 'material property' | 'practice'
+/** What a number rests on. A start value is one that nobody entered. */
+export const BASES = ['nameplate', 'data sheet', 'material property', 'practice', 'start value'] as const
+export type Basis = (typeof BASES)[number]
 
 /** Roles of the parts of one head. */
 export const HEAD_ROLES = [
@@ -84,13 +87,17 @@ export interface Details {
   reachC?: number
   level?: Ventilation
   mains?: boolean
-  /** Chamber map, valid for the same vent and fan: θ = (T − room)/(bed − room) with the lid on and off. */
+  /** How a lid that is on stands open: its vent, or on a riser. */
+  opening?: Exclude<Opening, 'shut' | 'off'>
+  /** Chamber map as a person entered it: θ = (T − room)/(bed − room) with the lid on and off, and its standard u. */
+  thetaU?: number
   thetaLow?: number
   thetaHigh?: number
   thetaBay?: number
   openThetaLow?: number
   openThetaHigh?: number
-  /** With a chamber heater: the air at each place less the setpoint, °C. */
+  /** With a chamber heater: the air at each place less the setpoint, and its standard u, °C. */
+  offsetU?: number
   offsetLow?: number
   offsetHigh?: number
   offsetBay?: number
@@ -128,6 +135,8 @@ export interface Printer {
   name: string
   heads: { id: number; name: string; nozzle: FittedNozzle | null }[]
   parts: Part[]
+  /** What was measured of the air in its chamber: warm-ups, surveys. */
+  air: readonly AirSource[]
 }
 
 export interface Rules {
@@ -161,6 +170,8 @@ export type ChamberLevel = (typeof CHAMBER_LEVELS)[number]
 /** What a filament under one practice set, or a job file, asks. */
 export interface Demand {
   name: string
+  /** What it is made of, for what welds to what; null when it is not told. */
+  polymer: string | null
   set: string
   nozzleMinC: number | null
   nozzleMaxC: number | null
@@ -214,11 +225,16 @@ interface LineOf {
   code: string
 }
 
-/** A requirement that could be judged. `asked` and `allowed` in `unit`, null where it is no matter of numbers. */
+/**
+ * A requirement that could be judged. `asked` and `allowed` in `unit`, null where it is no matter of numbers. `just`:
+ * the margin lies within its uncertainty. `u90` is that uncertainty (U, one-sided 90 %), `rests` on what the air rests.
+ */
 export interface KnownLine extends LineOf {
-  status: 'ok' | 'look' | 'short'
+  status: 'ok' | 'just' | 'look' | 'short'
   asked: number | null
   allowed: number | null
+  u90: number
+  rests: string
 }
 
 /**
@@ -233,4 +249,6 @@ export interface UnknownLine extends LineOf {
 /** One requirement; words are made of it in `words.ts`. */
 export type Line = KnownLine | UnknownLine
 
-export type VerdictClass = 'runs' | 'changes' | 'cannot' | 'cannot tell'
+/** `just`: it runs, but a margin lies within its uncertainty. */
+export const VERDICT_CLASSES = ['runs', 'just', 'changes', 'cannot tell', 'cannot'] as const
+export type VerdictClass = (typeof VERDICT_CLASSES)[number]

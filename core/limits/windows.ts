@@ -69,6 +69,7 @@ export interface PracticeSet {
 /** What the limits need to know of a material. */
 export interface Asking {
   name: string
+  polymer: string
   filler: Filler
   ventilation: Ventilation | null
   facts: Partial<Record<ValueKey, number>>
@@ -82,6 +83,7 @@ export function demandOf(m: Asking, set: PracticeSet, diameterMm = 1.75): Demand
   const f = m.facts
   const demand: Demand = {
     name: m.name,
+    polymer: m.polymer,
     set: set.name,
     exact: false,
     setpointsOnly: false,
@@ -123,6 +125,7 @@ export function demandOfJob(name: string, s: Setpoints, base: Demand | null): De
   const chamber = s.chamberC !== null && s.chamberC > 0
   const demand: Demand = {
     ...(base ?? {
+      polymer: null,
       filler: null,
       boreMinMm: null,
       boreGoodMm: null,

@@ -1,8 +1,8 @@
 /** Lines and verdicts in a technician's words. Pure text: the same on screen, in the CSV and in print. */
-import { celsius } from '../words'
+import { capital, celsius } from '../words'
+import { isMakers } from './checks'
 import { offsetC } from './nozzles'
-import { onSheet } from './surfaces'
-import type { Verdict } from './changes'
+import { surfaceReason } from './surfaces'
 import {
   VENTILATION,
   type Demand,
@@ -10,7 +10,8 @@ import {
   type KnownLine,
   type Line,
   type LineKey,
-  type UnknownLine,
+  type Part,
+  type Place,
   type VerdictClass,
 } from './types'
 
@@ -46,13 +47,15 @@ const WHAT: Record<LineKey, string> = {
 /** A class as it is said. */
 export const CLASS_WORDS: Record<VerdictClass, string> = {
   'runs': 'runs',
+  'just': 'runs, just',
   'changes': 'runs after changes',
   'cannot': 'cannot',
   'cannot tell': 'cannot tell',
 }
 
 /** A number in words; nothing where there is none. */
-const c = (v: number | null) => (v === null ? '' : celsius(v))
+export const degrees = (v: number | null) => (v === null ? '' : celsius(v))
+const c = degrees
 const mm = (v: number | null) => (v === null ? '' : `${v < 10 ? Number(v.toFixed(2)) : Math.ceil(v - 1e-6)} mm`)
 /** Drawn radii are rounded against the user: what is asked up, what is there down. */
 const mmDown = (v: number | null) => (v === null ? '' : `${v < 10 ? Number(v.toFixed(2)) : Math.floor(v + 1e-6)} mm`)
@@ -90,14 +93,17 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
   if (l.unit === '°C') {
     out.asked = c(l.asked)
     out.allowed = c(l.allowed)
-    if (margin !== null) out.margin = signed(margin)
+    if (margin !== null) out.margin = signed(margin) + (l.u90 > 0 ? `, known to ${celsius(l.u90)}` : '')
+    if (margin !== null && Math.abs(margin) < 1e-9 && l.u90 === 0) out.says = 'The guard band is used up, no more.'
   }
   switch (l.key) {
     case 'nozzle temperature':
       if (!d.exact && nozzle && l.asked !== null) {
         const more = offsetC(nozzle.material)
-        if (more > 0) out.says = `${c(l.asked - more)} and ${more} more for ${nozzle.material}.`
+        if (more > 0) out.says = `${c(l.asked - more)} and ${more} more for ${nozzle.material}. ${out.says}`.trim()
       }
+      if (l.status === 'short' && l.part?.role === 'firmware' && isMakers(l.part))
+        out.says = "The maker's own limit: it is not raised."
       break
     case 'reading':
       out.asked = `at most ${l.asked} °C per count`
@@ -122,8 +128,10 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
     case 'bore':
       out.asked = l.status === 'short' ? after('at least', mm(l.asked)) : mm(l.asked)
       out.allowed = mm(l.allowed)
-      if (l.code === 'possible')
+      if (l.code === 'possible') {
+        out.asked = after(mm(l.asked), 'recommended')
         out.says = 'Possible, slowed down; a clog is more likely. Recommended: the larger bore.'
+      }
       if (l.code === 'too small') out.says = 'This filler does not pass it.'
       break
     case 'gears':
@@ -144,14 +152,15 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
       }
       break
     case 'tube heat':
+      out.says = `${capital(PLACE_WORDS.high)}, ${by(l)}${measure(l)}`
       break
     case 'bed':
-      if (l.code === 'for the chamber') out.says = 'The bed is set this hot to warm the chamber.'
+      if (l.code === 'for the chamber') out.says = `The bed is set this hot to warm the chamber.${measure(l)}`
       break
     case 'surface':
       out.asked = (d.surfaces ?? []).join(', or ')
       out.allowed = l.part?.details.surface ?? ''
-      out.says = surfaceHazard(d, l)
+      out.says = surfaceReason(d.polymer, d.surfaces ?? [], l.part?.details.surface ?? '')
       break
     case 'enclosure':
       out.asked = 'an enclosure'
@@ -159,7 +168,7 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
       out.says = l.code === 'lid off' ? 'With the lid off it is none.' : ''
       break
     case 'chamber':
-      if (l.code === 'open frame') {
+      if (l.part === null) {
         out.decides = 'open frame'
         out.allowed = 'room air'
       }
@@ -169,16 +178,31 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
         out.says = 'The file sets a chamber temperature; this printer has no heater that follows it.'
       if (l.code === 'lid off') out.says = 'With the lid off the chamber does not hold its heat.'
       if (l.code === 'too warm') {
-        out.asked = after('at most', c(l.asked))
-        out.allowed = c(l.allowed)
-        out.margin = ''
-        out.says = 'Softens in the heat break: run with the lid off.'
+        out.asked = after(c(l.asked), 'at the head')
+        out.allowed = after('at most', c(l.allowed))
+        out.says =
+          l.status === 'ok'
+            ? capital(by(l))
+            : `Softens in the heat break: take the lid off. ${capital(by(l))}${measure(l)}`
       }
+      if (l.code === 'warmer') {
+        out.margin = ''
+        out.says = 'Warmer than this practice asks for.'
+      }
+      if (l.code === 'bed the cooler') {
+        out.asked = out.allowed = ''
+        out.says =
+          'Its map has the air near bed and head cooler than near the top, which is hardly so: was it entered the ' +
+          'wrong way round?'
+      }
+      if (l.code === 'heated') out.says = `The air at the coolest place ${by(l)}${measure(l)}`
       if (l.code === 'bed-heated')
-        out.says = l.status === 'short' ? 'That is what the hottest bed this filament takes makes of it.' : ''
+        out.says =
+          `${l.status === 'ok' ? '' : 'That is what the hottest bed this filament takes makes of it. '}` +
+          `At the coolest place of the build, ${by(l)}${measure(l)}`
       break
     case 'chamber part':
-      if (l.part) out.says = `${PLACE_WORDS[l.part.place]}, by the chamber map.`
+      if (l.part) out.says = `${capital(placeOf(l.part))}, ${by(l)}${measure(l)}`
       break
     case 'dryer':
       if (l.code === 'none') {
@@ -197,69 +221,25 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
   return out
 }
 
-const PLACE_WORDS = { bay: 'In the electronics bay', low: 'Near the bed', high: 'Near the top', outside: 'Outside' }
-
-function surfaceHazard(d: Demand, l: Line): string {
-  const [fit] = onSheet(d.surfaces ?? [], l.part?.details.surface ?? '')
-  if (!fit) return 'It does not hold on this sheet, or holds for good.'
-  const { adhesive } = fit
-  const glass =
-    l.part?.details.surface === 'glass' ? ' Remove while warm, with gloves: cooling parts pull chips out of glass.' : ''
-  const without = adhesive === 'release agent' ? 'it bonds for good' : 'it comes off'
-  return `${adhesive ? `With ${adhesive}, or ${without}.` : ''}${glass}`.trim()
+/** Places as they are said. */
+export const PLACE_WORDS: Record<Place, string> = {
+  low: 'near bed and head',
+  high: 'near the top',
+  bay: 'in the electronics bay',
+  outside: 'outside',
 }
+
+const placeOf = (p: Part) => PLACE_WORDS[p.role === 'enclosure' ? 'high' : p.place]
+/** On what the air rests. */
+const by = (l: KnownLine) => (l.rests === '' ? 'not known by what.' : `by ${l.rests}.`)
+/** What would tell, where a margin lies within its uncertainty. */
+const measure = (l: KnownLine) => (l.status === 'just' ? ' Just: measure the air there, and it is told.' : '')
 
 const KEYS = Object.keys(WHAT)
 /** Lines from the nozzle outwards; of one kind the tightest first. */
 export function inOrder(lines: readonly Line[]): Line[] {
   const left = (l: Line) => (l.unit === '°C' ? (marginOf(l) ?? 0) : 0)
   return [...lines].sort((a, b) => KEYS.indexOf(a.key) - KEYS.indexOf(b.key) || left(a) - left(b))
-}
-
-/** The fine line with the least margin of those in °C that a part decides. */
-function tightest(lines: readonly Line[]): { line: KnownLine; margin: number } | null {
-  let best: { line: KnownLine; margin: number } | null = null
-  for (const l of lines) {
-    const margin = marginOf(l)
-    if (l.status !== 'ok' || margin === null || l.unit !== '°C' || l.key === 'dryer' || l.part?.place === 'outside')
-      continue
-    if (l.key === 'chamber' && l.code !== 'heated' && l.code !== 'bed-heated') continue
-    if (best === null || margin < best.margin) best = { line: l, margin }
-  }
-  return best
-}
-
-/** The verdict in one sentence, with its number and its reason. `blockers`: what no swap cures, when it cannot. */
-export function sentenceOf(
-  v: Verdict,
-  printer: string,
-  nozzle: FittedNozzle | null,
-  blockers: readonly Line[] = [],
-): string {
-  const who = v.demand.name
-  if (v.class === 'runs') {
-    const t = tightest(v.lines)
-    if (!t) return `${who} runs on ${printer}.`
-    return (
-      `${who} runs on ${printer}. Tightest is the ${t.line.part?.name ?? t.line.key}: asks ${c(t.line.asked)}, ` +
-      `allows ${c(t.line.allowed)}, ${Number(t.margin.toFixed(1))} °C left.`
-    )
-  }
-  if (v.class === 'cannot tell') {
-    const missing = v.lines.find((l): l is UnknownLine => l.status === 'unknown')
-    return (
-      `Cannot tell whether ${who} runs on ${printer}: ${missing?.missing ?? 'a fact after the changes'} is ` +
-      `missing.`
-    )
-  }
-  const of = v.class === 'cannot' && blockers.length > 0 ? blockers : inOrder(v.lines.filter(l => l.status === 'short'))
-  return (
-    `${who} ${v.class === 'cannot' ? 'cannot run' : 'does not run'} on ` +
-    `${printer}${v.class === 'cannot' ? '' : ' as it is'}: ${of
-      .slice(0, 2)
-      .map(l => reason(l, v.demand, nozzle))
-      .join('; ')}${of.length > 2 ? `; and ${of.length - 2} more` : ''}.`
-  )
 }
 
 /** One line that is not met, or that cannot be told, as half a sentence. */
@@ -278,7 +258,9 @@ export function reason(l: Line, d: Demand, nozzle: FittedNozzle | null): string 
         ? 'no nozzle is fitted'
         : `${d.filler} wears a ${nozzle?.material ?? 'soft'} nozzle fast`
     case 'bore':
-      return `it needs a bore of ${mm(l.asked)}, fitted is ${w.allowed}`
+      return l.status === 'short'
+        ? `it needs a bore of ${mm(l.asked)}, fitted is ${w.allowed}`
+        : `a bore of ${mm(l.asked)} is recommended, fitted is ${w.allowed}`
     case 'gears':
       return 'the drive gears are not hardened'
     case 'bend':
@@ -289,7 +271,7 @@ export function reason(l: Line, d: Demand, nozzle: FittedNozzle | null): string 
       return l.code === 'lid off' ? 'this practice needs the lid on' : 'this practice needs an enclosure'
     case 'chamber':
       return l.code === 'too warm'
-        ? `the chamber gets ${w.allowed} warm, it takes ${w.asked}`
+        ? `the air at the head gets ${c(l.asked)}, it takes ${w.allowed}`
         : `it needs ${w.asked} in the chamber, which holds ${w.allowed}`
     case 'dryer':
       return l.code === 'none' ? 'there is no dryer' : `the dryer reaches ${w.allowed}, it is dried at ${w.asked}`

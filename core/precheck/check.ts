@@ -1,10 +1,11 @@
+/* eslint-disable max-lines -- one list: a function for each line of the check */
 /**
  * "May I press start": the job file, the spool and the printer as they stand, one line each. Thresholds are common
  * practice, no source, unless the line says where they come from.
  */
-import { onSheet, surfaceText } from '../limits'
-import { FOR_GOOD_H, grams, hours } from '../words'
-import { drynessFixes, drynessFor } from '../drying'
+import { ANY_C, gradeOf, onSheet, readSurface, surfaceText } from '../limits'
+import { capital, celsius, chance, FOR_GOOD_H, grams, hours, listed } from '../words'
+import { drynessFixes, drynessFor, takesNoWater } from '../drying'
 import { need, needEach, needIfKnown } from '../numeric'
 import { SETPOINT_C } from '../gcode'
 import { checkWindow, likeliest } from './profile'
@@ -16,13 +17,24 @@ export const FIRST_LAYER = { fastestMmS: 25, thinnestOfBore: 0.4 }
 export const FAN_MOST = 0.5
 const SLOW_COOLED = /^(pa\d|ppa|abs|asa|pc|pps|peek|pei|ppsu|psu|liquid)/i
 
-const line = (key: CheckLine['key'], status: CheckStatus, says: string, fix = '', waivable = true): CheckLine => ({
+/** What ends a nozzle whatever its bore: it may come apart in the machine. */
+export const NEVER_RUN_SHAPES: readonly string[] = ['cracked body', 'loose insert']
+
+type More = Partial<Pick<CheckLine, 'fix' | 'where' | 'waivable' | 'reasons'>>
+const line = (key: CheckLine['key'], status: CheckStatus, says: string, more: More = {}): CheckLine => ({
   key,
   status,
   says,
-  fix,
-  waivable,
+  fix: '',
+  where: null,
+  waivable: true,
+  reasons: [],
+  ...more,
 })
+/** Reasons that people give. */
+const WATCHED = 'watched until the first layers are on'
+const AGREED = 'agreed with the shop lead'
+const TRIAL = 'a trial piece'
 
 /** Numbers that are none never become a line: NaN compares as if all were well. */
 function checkFacts(f: PrecheckFacts): void {
@@ -32,12 +44,18 @@ function checkFacts(f: PrecheckFacts): void {
   if (f.job.firstLayer) needEach(f.job.firstLayer, ['heightMm', 'meanMmS'], 0, 1e12)
   for (const m of [f.material, ...f.others]) checkWindow(m)
   needEach(f.material, ['chamberMinC', 'chamberMaxC'], ...SETPOINT_C, '°C')
+  needEach(f.material, ['shortMaxC', 'glassC'], ...ANY_C, '°C')
   need('nozzleOffsetC', f.nozzleOffsetC, -100, 100, '°C')
+  if (f.air) {
+    for (const k of ['coolestC', 'headC'] as const) need(k, f.air[k], ...ANY_C, '°C')
+    need('u90', f.air.u90, 0, 1000, '°C')
+  }
   if (f.nozzle) {
     need('boreMm', f.nozzle.boreMm, 0.01, 5, 'mm')
     needIfKnown('provenMm3S', f.nozzle.provenMm3S, 0, 1e4, 'mm³/s')
     if (f.nozzle.left) for (const k of ['low80G', 'medianG'] as const) need(k, f.nozzle.left[k], 0, Infinity, 'g')
     need('pastChance', f.nozzle.pastChance, 0, 1)
+    needIfKnown('purgeC', f.nozzle.holds?.purgeC, ...ANY_C, '°C')
   }
   if (f.spool) need('leftG', f.spool.leftG, -1e6, 1e6, 'g')
   if (f.soak) need('leftMin', f.soak.leftMin, -1e9, Infinity, 'min')
@@ -46,38 +64,55 @@ function checkFacts(f: PrecheckFacts): void {
 }
 
 /**
- * The lines of "may I press start": profile, limits, flow, wear, spool, water, surface, first layer, fan, lid and soak,
- * each with what it rests on. Facts in °C, mm³/s, g, h and min; what is not known (null) is never a pass. Throws
- * InputError for a number outside its range.
+ * The lines of "may I press start": profile, limits, what stands in the nozzle, flow, wear, spool, water, surface,
+ * level, first layer, fan, lid, chamber, soak, the shop's own, and what comes after; each with what it rests on and
+ * where that is changed. Facts in °C, mm³/s, g, h and min; what is not known (null) is never a pass. Throws InputError
+ * for a number outside its range.
  */
 export function precheck(f: PrecheckFacts): CheckLine[] {
   checkFacts(f)
   return [
     profile(f),
     ...limits(f),
+    ...inTheNozzle(f),
     flow(f),
     wear(f),
     spool(f),
     dryness(f),
     surface(f),
+    level(f),
     firstLayer(f),
     fan(f),
     lid(f),
+    chamber(f),
     soak(f),
+    ...f.own.map(says => line('own', 'confirm', says)),
+    ...afterwards(f),
   ]
 }
 
 function profile(f: PrecheckFacts): CheckLine {
   const { job, material: m } = f
   if (job.nozzleC === null && job.bedC === null)
+    return line('profile', 'unknown', 'The file sets no temperatures, so its profile cannot be told.', {
+      fix: 'Enter the setpoints that will be used',
+      where: 'file',
+      waivable: false,
+    })
+  // nobody waives what burns the filament
+  if (job.nozzleC !== null && m.shortMaxC !== null && job.nozzleC > m.shortMaxC)
     return line(
       'profile',
-      'unknown',
-      'The file sets no temperatures, so its profile cannot be told.',
-      "Check the printer's setpoints by hand",
+      'stop',
+      `Nozzle ${job.nozzleC} °C; ${m.name} stands ${m.shortMaxC} °C for a short time at most: it decomposes and fumes.`,
+      { fix: `Make the file again with the profile for ${m.name}`, where: 'file', waivable: false },
     )
   if (m.nozzleMinC === null || m.nozzleMaxC === null)
-    return line('profile', 'unknown', `${m.name} has no nozzle window.`, 'Enter it under Equip, Materials')
+    return line('profile', 'unknown', `${m.name} has no nozzle window.`, {
+      fix: 'Enter its window',
+      where: 'material',
+      waivable: false,
+    })
   const wrong: string[] = []
   if (job.nozzleC !== null && (job.nozzleC < m.nozzleMinC || job.nozzleC > m.nozzleMaxC + f.nozzleOffsetC))
     wrong.push(`nozzle ${job.nozzleC} °C, ${m.name} wants ${m.nozzleMinC} to ${m.nozzleMaxC}`)
@@ -92,75 +127,118 @@ function profile(f: PrecheckFacts): CheckLine {
   const like = likeliest(
     job,
     f.others.filter(o => o.name !== m.name),
+    m.filler,
   )
   return line(
     'profile',
     like || wrong.length > 1 ? 'stop' : 'look',
-    `${wrong.join('; ')}.${like ? ` It looks like a profile for ${like}.` : ''}`,
-    `Make the file again with the profile for ${m.name}`,
+    `${capital(wrong.join('; '))}.${like ? ` It looks like a profile for ${like}.` : ''}`,
+    { fix: `Make the file again with the profile for ${m.name}`, where: 'file', reasons: [TRIAL, AGREED] },
   )
 }
 
 function limits(f: PrecheckFacts): CheckLine[] {
   if (f.limits.length === 0) return [line('limits', 'ok', 'The printer stands what the file asks.')]
-  return f.limits.map(l =>
-    line(
-      'limits',
-      l.status === 'short' ? 'stop' : l.status,
-      `${l.says[0]!.toUpperCase()}${l.says.slice(1)}.`,
-      l.status === 'unknown' ? 'Enter it under Equip, Stacks' : 'Ask under Equip what would change it',
-      l.status !== 'short',
-    ),
-  )
+  return f.limits.map(l => {
+    const says = `${capital(l.says)}.`
+    if (l.status === 'short')
+      return line('limits', 'stop', says, {
+        fix: 'Change the file, or see what would change it',
+        where: 'equip',
+        waivable: false,
+      })
+    if (l.status === 'unknown')
+      return line('limits', 'unknown', says, { fix: 'Enter it with the parts', where: 'stack', waivable: false })
+    if (l.status === 'just')
+      return line('limits', 'look', says, {
+        fix: 'Measure the air there: record a warm-up',
+        where: 'soak',
+        reasons: ['a person stays by it', AGREED],
+      })
+    return line('limits', l.eye ? 'confirm' : 'note', says)
+  })
+}
+
+function inTheNozzle(f: PrecheckFacts): CheckLine[] {
+  const holds = f.nozzle?.holds
+  if (!f.nozzle) return []
+  if (!holds)
+    return [
+      line('in the nozzle', 'unknown', `What stands in ${f.nozzle.tag} is not logged.`, {
+        fix: 'Log the purge',
+        where: 'changeover',
+        reasons: ['a new nozzle', 'purged clear before'],
+      }),
+    ]
+  if (holds.same) return [line('in the nozzle', 'ok', `${holds.name} went through ${f.nozzle.tag} last.`)]
+  const at = holds.purgeC === null ? '' : ` at ${holds.purgeC} °C`
+  return [
+    line('in the nozzle', 'stop', `${holds.name} still stands in ${f.nozzle.tag}; ${f.material.name} comes next.`, {
+      fix: `Purge it first${at}`,
+      where: 'changeover',
+      reasons: ['purged clear, not logged'],
+    }),
+  ]
 }
 
 function flow(f: PrecheckFacts): CheckLine {
   const peak = f.job.peakMm3S
-  if (peak === null) return line('flow', 'unknown', 'The file does not tell its flow.')
+  const reasons = [WATCHED, TRIAL]
+  if (peak === null) return line('flow', 'unknown', 'The file does not tell its flow.', { reasons })
   const proven = f.nozzle?.provenMm3S ?? null
   if (proven === null)
-    return line(
-      'flow',
-      'unknown',
-      `Peak flow ${peak.toFixed(1)} mm³/s; what this nozzle sustains is not known yet.`,
-      'Watch the first walls; a finished run proves it',
-    )
+    return line('flow', 'unknown', `Peak flow ${peak.toFixed(1)} mm³/s; what this nozzle sustains is not known yet.`, {
+      fix: 'A finished run of this filament proves it',
+      reasons,
+    })
   return peak <= proven * 1.05
     ? line('flow', 'ok', `Peak flow ${peak.toFixed(1)} mm³/s; this nozzle has finished runs at ${proven.toFixed(1)}.`)
     : line(
         'flow',
         'look',
         `Peak flow ${peak.toFixed(1)} mm³/s is above the ${proven.toFixed(1)} that this nozzle has finished runs at.`,
-        'Slow it down, or watch for thin lines',
+        { fix: 'Slow it down in the file', where: 'file', reasons },
       )
 }
 
 function wear(f: PrecheckFacts): CheckLine {
   const n = f.nozzle
-  if (n === null) return line('wear', 'stop', 'No nozzle is fitted.', 'Fit one', false)
+  const gauge = { where: 'gauge' as const, reasons: ['gauged right after this job', AGREED] }
+  if (n === null) return line('wear', 'stop', 'No nozzle is fitted.', { fix: 'Fit one', where: 'fit', waivable: false })
+  const broken = n.shape.filter(s => NEVER_RUN_SHAPES.includes(s))
+  if (broken.length > 0)
+    return line('wear', 'stop', `${n.tag} has a ${listed(broken, 'and')}: it can come apart in the machine.`, {
+      fix: 'Fit another',
+      where: 'fit',
+      waivable: false,
+    })
   const asks = f.job.fibreG
   if (n.pastChance > 0.5)
-    return line(
-      'wear',
-      'stop',
-      `${n.tag} is more likely past its limit than not (${Math.round(n.pastChance * 100)} %).`,
-      'Gauge it, or fit another',
-    )
-  if (asks === null) return line('wear', 'unknown', 'What fibre the job takes is not known.')
+    return line('wear', 'stop', `${n.tag} is more likely past its limit than not (${chance(n.pastChance)}).`, {
+      fix: 'Gauge it, or fit another',
+      ...gauge,
+    })
+  if (asks === null)
+    return line('wear', 'unknown', 'What fibre the job takes is not known.', {
+      fix: 'Enter density and filler of the filament',
+      where: 'material',
+      reasons: gauge.reasons,
+    })
   if (asks === 0)
     return line(
       'wear',
       n.pastChance > 0.1 ? 'look' : 'ok',
-      `The job takes no fibre; ${n.tag} has a ${Math.round(n.pastChance * 100)} % chance of being past its limit.`,
-      n.pastChance > 0.1 ? 'Gauge it' : '',
+      `The job takes no fibre; ${n.tag} has a ${chance(n.pastChance)} chance of being past its limit.`,
+      n.pastChance > 0.1 ? { fix: 'Gauge it', ...gauge } : {},
     )
-  if (n.left === null) return line('wear', 'unknown', `How much fibre ${n.tag} still takes is not known.`, 'Gauge it')
+  if (n.left === null)
+    return line('wear', 'unknown', `How much fibre ${n.tag} still takes is not known.`, { fix: 'Gauge it', ...gauge })
   if (asks > n.left.medianG)
     return line(
       'wear',
       'stop',
       `The job takes ${grams(asks)} of fibre; ${n.tag} has about ${grams(Math.max(0, n.left.medianG))} left.`,
-      'Fit another nozzle',
+      { ...gauge, fix: 'Fit another nozzle', where: 'fit' },
     )
   if (asks > n.left.low80G)
     return line(
@@ -168,16 +246,24 @@ function wear(f: PrecheckFacts): CheckLine {
       'look',
       `The job takes ${grams(asks)} of fibre; ${n.tag} has ${grams(n.left.medianG)} left, but perhaps only ` +
         `${grams(Math.max(0, n.left.low80G))}.`,
-      'Gauge it first',
+      { fix: 'Gauge it first', ...gauge },
     )
   return line('wear', 'ok', `The job takes ${grams(asks)} of fibre; ${n.tag} has ${grams(n.left.medianG)} left.`)
 }
 
 function spool(f: PrecheckFacts): CheckLine {
   if (f.spool === null)
-    return line('spool', 'unknown', 'No spool is chosen, so what is left on it is not known.', 'Choose the spool')
+    return line('spool', 'unknown', 'No spool is chosen, so what is left on it is not known.', {
+      fix: 'Choose the spool',
+      where: 'file',
+      reasons: ['a spool the shop has not entered'],
+    })
   if (f.job.massG === null)
-    return line('spool', 'unknown', 'What the job weighs is not known.', 'Enter the density of the filament')
+    return line('spool', 'unknown', 'What the job weighs is not known.', {
+      fix: 'Enter the density of the filament',
+      where: 'material',
+      reasons: [WATCHED],
+    })
   const short = f.job.massG - f.spool.leftG
   if (short > 0)
     return line(
@@ -185,33 +271,51 @@ function spool(f: PrecheckFacts): CheckLine {
       'stop',
       `The job takes ${grams(f.job.massG)} and ${f.spool.tag} has ${grams(Math.max(0, f.spool.leftG))}: ` +
         `${grams(short)} short.`,
-      'Load a fuller spool, or split the job',
+      { fix: 'Load a fuller spool, or weigh this one', where: 'spool', reasons: ['changed over while it prints'] },
     )
+  const close = f.spool.leftG - f.job.massG < 0.05 * f.job.massG + 5
   return line(
     'spool',
-    f.spool.leftG - f.job.massG < 0.05 * f.job.massG + 5 ? 'look' : 'ok',
+    close ? 'look' : 'ok',
     `The job takes ${grams(f.job.massG)}; ${f.spool.tag} has ${grams(f.spool.leftG)}.`,
-    f.spool.leftG - f.job.massG < 0.05 * f.job.massG + 5 ? 'Weigh it: this is close' : '',
+    close ? { fix: 'Weigh it: this is close', where: 'spool', reasons: ['weighed just now'] } : {},
   )
 }
 
 function dryness(f: PrecheckFacts): CheckLine {
   const t = f.dryness
-  if (t === null) return line('dryness', 'unknown', f.drynessMissing, 'Log where the spool stood, or dry it')
-  if (f.job.hours === null) return line('dryness', 'unknown', 'How long the job takes is not known.', 'Enter the hours')
+  const wet = { reasons: [TRIAL, AGREED] }
+  if (takesNoWater(f.material.polymer)) return line('dryness', 'ok', `${f.material.name} takes up no water.`)
+  if (t === null)
+    return line('dryness', 'unknown', f.drynessMissing, {
+      fix: 'Log where the spool stood, or dry it',
+      where: f.spool ? 'dry' : 'file',
+      ...wet,
+    })
+  if (f.job.hours === null)
+    return line('dryness', 'unknown', 'How long the job takes is not known.', {
+      fix: 'Enter the hours',
+      where: 'hours',
+      ...wet,
+    })
   const d = drynessFor(f.job.hours, t)
   const where = `in the ${f.printsFrom}`
   const stay = t.woundH < FOR_GOOD_H ? `stays dry ${hours(t.woundH)} ${where}` : `stays dry ${where}`
-  if (d === 'wet') return line('dryness', 'stop', 'The spool is too wet to print now.', 'Dry it first')
-  const fixes = drynessFixes(f.job.hours, t, f.printsFrom === 'room' ? f.inBox : null)
+  if (d === 'wet')
+    return line('dryness', 'stop', 'The spool is too wet to print now.', { fix: 'Dry it first', where: 'dry', ...wet })
+  const fix = drynessFixes(f.job.hours, t, f.printsFrom === 'room' ? f.inBox : null)
   if (d === 'outlasts')
-    return line('dryness', 'stop', `The job takes ${hours(f.job.hours)} and the spool ${stay}.`, fixes)
+    return line('dryness', 'stop', `The job takes ${hours(f.job.hours)} and the spool ${stay}.`, {
+      fix,
+      where: 'dry',
+      ...wet,
+    })
   if (d === 'outer turns')
     return line(
       'dryness',
       'look',
       `The job takes ${hours(f.job.hours)}; the spool ${stay}, but its outer turns only ${hours(t.strandH)}.`,
-      fixes,
+      { fix, where: 'dry', reasons: ['the outer turns are pulled off first', ...wet.reasons] },
     )
   return line('dryness', 'ok', `The job takes ${hours(f.job.hours)}; the spool ${stay}.`)
 }
@@ -219,57 +323,65 @@ function dryness(f: PrecheckFacts): CheckLine {
 function surface(f: PrecheckFacts): CheckLine {
   const wants = f.material.surfaces
   if (wants.length === 0)
-    return line(
-      'surface',
-      'unknown',
-      `No build surface is entered for ${f.material.name}.`,
-      'Enter it under Equip, Materials',
-    )
-  const fits = f.fittedSurface === null ? [] : onSheet(wants, f.fittedSurface).map(surfaceText)
-  if (f.fittedSurface !== null && fits.length === 0)
-    return line(
-      'surface',
-      'stop',
-      `${f.material.name} wants ${wants.join(', or ')}; the ${f.fittedSurface} sheet is on.`,
-      'Change the sheet',
-    )
-  return line(
-    'surface',
-    'confirm',
-    f.fittedSurface === null
-      ? `Put on ${wants.join(', or ')}.`
-      : `${fits.join(', or ')}: clean, adhesive on, brim for little contact.`,
-    'Look, then tick',
-  )
+    return line('surface', 'unknown', `No build surface is entered for ${f.material.name}.`, {
+      fix: 'Enter it with its practice',
+      where: 'material',
+      reasons: [TRIAL],
+    })
+  if (f.fittedSurface === null)
+    return line('surface', 'unknown', `Which sheet is on is not entered; ${f.material.name} wants ${listed(wants)}.`, {
+      fix: 'Enter the sheet with the parts',
+      where: 'stack',
+      reasons: [`looked: it is ${wants[0]}`],
+    })
+  const fits = onSheet(wants, f.fittedSurface).map(surfaceText)
+  if (fits.length === 0)
+    return line('surface', 'stop', `${f.material.name} wants ${listed(wants)}; the ${f.fittedSurface} sheet is on.`, {
+      fix: 'Change the sheet',
+      where: 'stack',
+      reasons: [TRIAL],
+    })
+  return line('surface', 'confirm', `${listed(fits)}: clean, adhesive on, brim for little contact.`)
+}
+
+/** Nobody can tell from here whether it was switched off: eyes and a feeler gauge do. */
+function level(f: PrecheckFacts): CheckLine {
+  const since = f.nozzle?.fittedSinceRun
+    ? `${f.nozzle.tag} was fitted since the last run here: Z set anew, levelled hot.`
+    : 'Z and level: set anew after a power-off or a nozzle change, and checked hot.'
+  return line('level', 'confirm', since)
 }
 
 function firstLayer(f: PrecheckFacts): CheckLine {
   const l = f.job.firstLayer
-  if (l === null) return line('first layer', 'unknown', 'The file does not show its first layer.', 'Watch it')
+  const more: More = { where: 'file', reasons: [WATCHED] }
+  if (l === null)
+    return line('first layer', 'unknown', 'The file does not show its first layer.', { reasons: [WATCHED] })
   const bore = f.nozzle?.boreMm ?? 0.4
   const shown = `First layer ${l.heightMm.toFixed(2)} mm at ${l.meanMmS.toFixed(0)} mm/s`
   if (l.meanMmS > FIRST_LAYER.fastestMmS)
-    return line(
-      'first layer',
-      'look',
-      `${shown}; 15 is usual, over ${FIRST_LAYER.fastestMmS} it lifts.`,
-      'Slow the first layer',
-    )
+    return line('first layer', 'look', `${shown}; 15 is usual, over ${FIRST_LAYER.fastestMmS} it lifts.`, {
+      fix: 'Slow the first layer in the file',
+      ...more,
+    })
   if (l.heightMm < FIRST_LAYER.thinnestOfBore * bore)
-    return line('first layer', 'look', `${shown}; thin for a ${bore} mm bore, 0.3 is usual.`, 'Make it thicker')
+    return line('first layer', 'look', `${shown}; thin for a ${bore} mm bore, 0.3 is usual.`, {
+      fix: 'Make it thicker in the file',
+      ...more,
+    })
   return line('first layer', 'ok', `${shown}.`)
 }
 
 function fan(f: PrecheckFacts): CheckLine {
   if (f.job.fanMax === null)
-    return line('fan', 'unknown', 'The file does not set the part fan.', 'Check that it is off')
+    return line('fan', 'unknown', 'The file does not set the part fan.', { reasons: ['looked: it is off', WATCHED] })
   const share = Math.round(f.job.fanMax * 100)
   if (f.job.fanMax > FAN_MOST && SLOW_COOLED.test(f.material.polymer))
     return line(
       'fan',
       'look',
       `Part fan up to ${share} %; ${f.material.name} wants it off, ${FAN_MOST * 100} % at most for bridges.`,
-      'Turn it down in the file',
+      { fix: 'Turn it down in the file', where: 'file', reasons: ['turned down at the printer', TRIAL] },
     )
   return line('fan', 'ok', `Part fan at most ${share} %.`)
 }
@@ -277,33 +389,105 @@ function fan(f: PrecheckFacts): CheckLine {
 function lid(f: PrecheckFacts): CheckLine {
   const m = f.material
   if (!f.enclosed)
-    return m.chamberNeeded
+    return m.chamber === 'needs'
       ? line(
           'lid and vent',
           'stop',
-          `${m.name} needs a chamber of ${m.chamberMinC ?? '?'} °C and this printer has no enclosure.`,
-          'Use another printer',
+          `${m.name} needs a chamber${m.chamberMinC === null ? '' : ` of ${m.chamberMinC} °C`} and this printer ` +
+            `has no enclosure.`,
+          { fix: 'Use another printer', where: 'equip', reasons: [TRIAL, AGREED] },
         )
       : line('lid and vent', 'ok', 'Open frame: keep draughts off.')
-  return line(
-    'lid and vent',
-    'confirm',
-    m.chamberMaxC !== null && m.chamberMinC === null
-      ? `Lid off or vent open: ${m.name} wants the chamber below ${m.chamberMaxC} °C.`
-      : 'Lid on, vent shut, tube not pinched.',
-    'Look, then tick',
-  )
+  const tooWarm =
+    m.chamber === 'indifferent' && m.chamberMaxC !== null && f.air !== null && m.chamberMaxC - f.air.headC < f.air.u90
+  if (tooWarm)
+    return line(
+      'lid and vent',
+      'confirm',
+      `Lid off or vent open: shut, the air at the head would come to ${celsius(f.air!.headC)}, and ${m.name} takes ` +
+        `${m.chamberMaxC} °C at most.`,
+    )
+  return line('lid and vent', 'confirm', 'Lid on, vent shut, tube not pinched.')
+}
+
+/** What the file makes of the chamber against what the filament needs, at the coolest place of the build. */
+function chamber(f: PrecheckFacts): CheckLine {
+  const { chamber: asks, chamberMinC: need_, name } = f.material
+  if (asks === 'indifferent' || need_ === null) return line('chamber', 'ok', `${name} asks for no warm chamber.`)
+  const wants = `${name} ${asks === 'needs' ? 'needs' : 'is better with'} ${need_} °C`
+  const worst = asks === 'needs' ? ('stop' as const) : ('look' as const)
+  const more: More = { where: 'file', reasons: asks === 'needs' ? [TRIAL, AGREED] : ['small part', TRIAL] }
+  if (!f.enclosed)
+    return line('chamber', worst, `${wants} in the chamber, and there is none here.`, {
+      ...more,
+      where: 'equip',
+      fix: 'Use another printer',
+    })
+  if (f.air === null)
+    return line('chamber', 'unknown', `The file sets nothing that warms the chamber; ${wants}.`, {
+      ...more,
+      fix: 'Set the bed or the chamber heater',
+    })
+  const at = `The file makes ${celsius(f.air.coolestC)} at the coolest place of the build, by ${f.air.from}`
+  const grade = gradeOf(f.air.coolestC - need_, f.air.u90)
+  if (grade === 'ok') return line('chamber', 'ok', `${at}; ${wants}.`)
+  const fix =
+    f.heated && f.job.chamberC === null ? 'The file sets no chamber temperature: set it' : 'Set it hotter in the file'
+  if (grade === 'short') return line('chamber', worst, `${at}; ${wants}.`, { ...more, fix })
+  return line('chamber', 'look', `${at}, known to ${celsius(f.air.u90)}; ${wants}.`, {
+    ...more,
+    fix: 'Measure it: record a warm-up',
+    where: 'soak',
+  })
 }
 
 function soak(f: PrecheckFacts): CheckLine {
-  if (!f.enclosed || f.material.chamberMinC === null) return line('soak', 'ok', 'No soak is asked.')
+  const { chamber: asks, chamberMinC: target, name } = f.material
+  if (!f.enclosed || target === null || asks === 'indifferent') return line('soak', 'ok', 'No soak is asked.')
   if (f.soak?.done) return line('soak', 'ok', 'Soaked.')
   if (f.soak?.running)
-    return line('soak', 'look', `The soak has ${Math.ceil(f.soak.leftMin)} min to go.`, 'Wait for it')
+    return line('soak', 'look', `The soak has ${Math.ceil(f.soak.leftMin)} min to go.`, {
+      fix: 'Wait for it',
+      where: 'soak',
+      reasons: ['small part'],
+    })
   return line(
     'soak',
-    f.material.chamberNeeded ? 'stop' : 'look',
-    `No soak was started; ${f.material.name} wants ${f.material.chamberMinC} °C in the chamber.`,
-    'Start the soak',
+    asks === 'needs' ? 'stop' : 'look',
+    `No soak was started; ${name} ${asks === 'needs' ? 'needs' : 'is better with'} ${target} °C in the chamber.`,
+    {
+      fix: 'Start the soak',
+      where: 'soak',
+      reasons: asks === 'needs' ? [AGREED] : ['small part', 'warm from the job before'],
+    },
   )
+}
+
+/** Cooling slower than this past its glass transition, a large part keeps its shape; common practice, no source. */
+const COOL_BELOW_GLASS_C = 20
+
+/** What to do when it is done: part and glass ask for it. */
+function afterwards(f: PrecheckFacts): CheckLine[] {
+  const out: CheckLine[] = []
+  const { name, chamber: asks, glassC } = f.material
+  if (asks === 'needs' && f.enclosed)
+    out.push(
+      line(
+        'after',
+        'note',
+        `When it is done: lid shut and the bed let down slowly` +
+          `${glassC === null ? '' : `, until the part is below ${glassC - COOL_BELOW_GLASS_C} °C`}. ${name} cracks ` +
+          `when it is cooled fast.`,
+      ),
+    )
+  if (f.fittedSurface !== null && readSurface(f.fittedSurface)?.sheet === 'glass')
+    out.push(
+      line(
+        'after',
+        'note',
+        'When it is done: take the part off the glass while it is warm, in heat gloves; left to cool it ' +
+          'pulls chips out.',
+      ),
+    )
+  return out
 }

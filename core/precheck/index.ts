@@ -2,9 +2,9 @@
  * The check before a run. °C, mm³/s, g, h, min. What is outside its range is refused by an InputError that names the
  * field and what is allowed; sources stand at the head of each file.
  */
-export { CHECK_KEYS } from './types'
-export type { CheckKey, CheckLine, CheckStatus, PrecheckFacts, WindowOfMaterial } from './types'
-export { FAN_MOST, FIRST_LAYER, precheck } from './check'
-export { verdictOf } from './verdict'
+export { CHECK_KEYS, CHECK_PLACES } from './types'
+export type { CheckKey, CheckLine, CheckPlace, CheckStatus, LimitLine, PrecheckFacts, WindowOfMaterial } from './types'
+export { FAN_MOST, FIRST_LAYER, NEVER_RUN_SHAPES, precheck } from './check'
+export { REASON_CHARS, settles, verdictOf } from './verdict'
 export type { Answer, PrecheckVerdict } from './verdict'
 export { likeliest } from './profile'

@@ -5,35 +5,70 @@ import type { DryTime } from '../drying'
 export const CHECK_KEYS = [
   'profile',
   'limits',
+  'in the nozzle',
   'flow',
   'wear',
   'spool',
   'dryness',
   'surface',
+  'level',
   'first layer',
   'fan',
   'lid and vent',
+  'chamber',
   'soak',
+  'own',
+  'after',
 ] as const
 export type CheckKey = (typeof CHECK_KEYS)[number]
 
-/** `confirm`: only a person at the printer can tell. */
-export type CheckStatus = 'ok' | 'look' | 'stop' | 'unknown' | 'confirm'
+/** `confirm`: only eyes at the printer can tell. `note`: to know, nothing to answer. */
+export type CheckStatus = 'ok' | 'look' | 'stop' | 'unknown' | 'confirm' | 'note'
+/** Where the fact of a line is changed: the page that the line leads to. */
+export const CHECK_PLACES = [
+  'file',
+  'material',
+  'stack',
+  'equip',
+  'changeover',
+  'gauge',
+  'fit',
+  'spool',
+  'dry',
+  'soak',
+  'hours',
+] as const
+export type CheckPlace = (typeof CHECK_PLACES)[number]
+
 export interface CheckLine {
   key: CheckKey
   status: CheckStatus
   /** What is so, with its number, and what would set it right. */
   says: string
   fix: string
-  /** A line that could hurt someone or break the machine can be set right, not waived. */
+  /** Where that is done; null where nothing is to be changed. */
+  where: CheckPlace | null
+  /** What could hurt someone or break the machine is changed, never waived. */
   waivable: boolean
+  /** Reasons that people give for waiving it. */
+  reasons: string[]
 }
 
 export interface WindowOfMaterial {
   name: string
+  /** Of what it is filled with, for the likeliest of profiles that fit alike. */
+  filler: string
   nozzleMinC: number | null
   nozzleMaxC: number | null
   beds: readonly [number, number][]
+}
+
+/** A line of the printer's limits that is not plainly met, in words. */
+export interface LimitLine {
+  status: 'short' | 'just' | 'look' | 'unknown'
+  says: string
+  /** Only eyes tell: an insert that may be loose. */
+  eye?: boolean
 }
 
 export interface PrecheckFacts {
@@ -52,21 +87,30 @@ export interface PrecheckFacts {
   material: WindowOfMaterial & {
     polymer: string
     surfaces: readonly string[]
-    chamberNeeded: boolean
+    chamber: 'needs' | 'helps' | 'indifferent'
     chamberMinC: number | null
     chamberMaxC: number | null
+    shortMaxC: number | null
+    /** Where its parts crack when they are cooled fast; null when no glass transition is entered. */
+    glassC: number | null
   }
   /** Hotter by the fitted nozzle's conductivity, °C. */
   nozzleOffsetC: number
   others: readonly WindowOfMaterial[]
-  /** What the printer's stack says to the job's setpoints: lines that are not met, in words, the worst first. */
-  limits: readonly { status: 'short' | 'look' | 'unknown'; says: string }[]
+  /** What the printer's stack says to the job's setpoints: lines that are not plainly met, the worst first. */
+  limits: readonly LimitLine[]
   nozzle: {
     tag: string
     boreMm: number
     provenMm3S: number | null
     left: { low80G: number; medianG: number } | null
     pastChance: number
+    /** What the last gauge saw. */
+    shape: readonly string[]
+    /** Fitted since the last run on this head. */
+    fittedSinceRun: boolean
+    /** What may still stand in it; null when nothing is logged. */
+    holds: { name: string; same: boolean; purgeC: number | null } | null
   } | null
   spool: { tag: string; leftG: number } | null
   /** How long the spool stays dry where it will stand while it prints; null when it cannot be told. */
@@ -77,5 +121,11 @@ export interface PrecheckFacts {
   printsFrom: 'room' | 'dry box' | 'dryer'
   fittedSurface: string | null
   enclosed: boolean
+  /** Whether a chamber heater can follow the file. */
+  heated: boolean
+  /** The air that the file's setpoints make, °C with its U: at the coolest place of the build, and at the head. */
+  air: { coolestC: number; headC: number; u90: number; from: string } | null
   soak: { running: boolean; leftMin: number; done: boolean } | null
+  /** The shop's own lines for this material and printer. */
+  own: readonly string[]
 }

@@ -8,7 +8,7 @@ export const PROBABLY_PAST = 0.5
 /** A gauge that falls due within so many jobs like the last is done after this one. */
 export const JOBS_AHEAD = 1.5
 /** What was seen at the last gauge that ends a nozzle, whatever its bore. */
-export const BROKEN: readonly string[] = ['loose insert', 'cracked plating', 'chipped']
+export const BROKEN: readonly string[] = ['loose insert', 'cracked body', 'cracked plating', 'chipped']
 const SOFT: readonly NozzleMaterial[] = ['brass', 'plated copper']
 
 export interface NozzleFacts {

@@ -1,10 +1,8 @@
 /** What is due at a printer: its limits against the last job, its heads, a job that failed. */
-import { zoneWord } from '../words'
+import { worstOf } from '../limits'
+import { celsiusDown, zoneWord } from '../words'
 import { weightOf, type Due } from './due'
 import { dueOfNozzle, type NozzleFacts } from './nozzle'
-
-/** More than this above a part's limit, °C, is no matter of rounding: it stops. */
-export const FAR_OVER_C = 5
 
 export interface PrinterFacts {
   heads: readonly {
@@ -14,8 +12,17 @@ export interface PrinterFacts {
     askedC: number | null
     nozzle: Omit<NozzleFacts, 'jobFibreG'> | null
   }[]
-  /** The deciding part of each zone, °C with its guard band taken off. */
-  limits: readonly { zone: 'hotend' | 'bed' | 'chamber'; headId: number | null; limitC: number; part: string }[]
+  /** The parts that can decide a zone, °C with the guard band taken off, each with what is sure of it (`ceilings`). */
+  limits: readonly {
+    zone: 'hotend' | 'bed' | 'chamber'
+    headId: number | null
+    limitC: number
+    fineC: number
+    shortC: number
+    of: 'setpoint' | 'air'
+    heaterOff: boolean
+    part: string
+  }[]
   last: {
     runId: number
     name: string
@@ -64,20 +71,52 @@ export function dueOfPrinter(p: PrinterFacts, acceptedRisk: number): Due[] {
   return out
 }
 
-type Zone = PrinterFacts['limits'][number]['zone']
-function overLimit(p: PrinterFacts, zone: Zone, headId: number | null, askedC: number | null): Due[] {
-  const limit = p.limits.find(l => l.zone === zone && l.headId === headId)
-  if (!limit || askedC === null || askedC <= limit.limitC) return []
+type Limit = PrinterFacts['limits'][number]
+
+/**
+ * A setpoint (°C) of the last job against the limits of its zone; null when it asked nothing or nothing is known.
+ * Without a chamber heater set, the bed makes the air, and what stands in it counts. The same parts and rule as the
+ * verdicts.
+ */
+export function askedAgainst(
+  p: Pick<PrinterFacts, 'limits' | 'last'>,
+  zone: Limit['zone'],
+  headId: number | null,
+  askedC: number | null,
+): ReturnType<typeof worstOf<Limit>> {
+  if (askedC === null) return null
+  const heated = (p.last?.chamberC ?? 0) > 0
+  const counts = (l: Limit) => l.zone === zone && l.headId === headId && l.of === 'setpoint' && !(l.heaterOff && heated)
+  return worstOf(p.limits.filter(counts), askedC)
+}
+
+function overLimit(p: PrinterFacts, zone: Limit['zone'], headId: number | null, askedC: number | null): Due[] {
+  const worst = askedAgainst(p, zone, headId, askedC)
+  if (!worst || worst.grade === 'ok') return []
+  const { limit } = worst
+  const asked = `The last job asked ${askedC} °C of the ${zoneWord(zone)}; the ${limit.part}`
+  const stops = `${limit.part.endsWith('s') ? 'stop' : 'stops'} at ${celsiusDown(limit.limitC)}`
+  if (worst.grade === 'short')
+    return [
+      {
+        mark: 'stop',
+        about: null,
+        reason: `${asked} ${stops}.`,
+        action: 'Do not repeat it here; see the run',
+        station: 'run',
+        open: `/run?show=${p.last!.runId}`,
+        weight: weightOf(95),
+      },
+    ]
   return [
     {
-      mark: zone === 'hotend' || askedC - limit.limitC > FAR_OVER_C ? 'stop' : 'look',
+      mark: 'look',
       about: null,
-      reason:
-        `The last job asked ${askedC} °C of the ${zoneWord(zone)}; the ${limit.part} ` + `stops at ${limit.limitC} °C.`,
-      action: 'Do not repeat it here; see the run',
-      station: 'run',
-      open: `/run?show=${p.last!.runId}`,
-      weight: weightOf(95),
+      reason: `${asked} ${stops}, known to ${Math.ceil(limit.limitC - limit.fineC)} °C.`,
+      action: 'Measure the air there',
+      station: 'prepare',
+      open: '/prepare/soak',
+      weight: weightOf(30),
     },
   ]
 }

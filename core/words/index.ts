@@ -1,6 +1,7 @@
 /** Words for numbers and units, and pieces of sentences: one set for core, server and screens. */
 export {
   celsius,
+  celsiusDown,
   chance,
   duration,
   FOR_GOOD_H,

@@ -72,6 +72,14 @@ export const metres = (lengthMm: number): string =>
 /** A temperature in °C, at most one place. */
 export const celsius = (v: number): string => (Number.isFinite(v) ? `${Number(v.toFixed(1))} °C` : UNKNOWN)
 
+/**
+ * A limit in whole °C, rounded against the user: what is allowed is never said to be more.
+ *
+ * @example
+ * celsiusDown(99.6) // "99 °C"
+ */
+export const celsiusDown = (v: number): string => (Number.isFinite(v) ? `${Math.floor(v + 1e-9)} °C` : UNKNOWN)
+
 /** A time in s as a clock says it: "48 min", "9 h 05 min". */
 export function duration(seconds: number): string {
   if (!Number.isFinite(seconds)) return UNKNOWN

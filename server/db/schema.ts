@@ -3,13 +3,17 @@
 import type { ZoneLimit } from '#shared/answers/printers'
 import type { SpoolKind } from '#shared/entries/spools'
 import type { EndingTarget, StrikeTarget } from '#shared/logs'
+import { sql } from 'drizzle-orm'
 import { bigint, boolean, doublePrecision, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
-import type { ChamberLevel, Details, Place, Role, ValueKey, Ventilation } from '#core/limits'
+import type { AirPlace, Basis, ChamberLevel, Details, Opening, Place, Role, ValueKey, Ventilation } from '#core/limits'
 import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
 import type { FittedWarmUp, PartSize, Reading } from '#core/chamber'
 import type { DryerKind } from '#core/drying'
 import type { FullScan } from '#core/gcode'
 import type { Answer, CheckLine } from '#core/precheck'
+
+/** What a person can say a number rests on. */
+type Entered = Exclude<Basis, 'start value'>
 
 const id = () => integer().primaryKey().generatedAlwaysAsIdentity()
 const entryId = () => bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity()
@@ -21,7 +25,6 @@ const note = () => text().notNull().default('')
 /** When it happened, who entered it, and when. */
 const logged = () => ({ occurredAt: at().notNull(), personId: integer().notNull(), recordedAt: now() })
 
-export type Basis = 'nameplate' | 'data sheet' | 'material property' | 'practice'
 /** Forecast as stored, with the names that go with it. */
 export interface ForecastDetail {
   forecast: NozzleForecast
@@ -131,7 +134,7 @@ export const materials = pgTable('materials', {
   densityGCm3: doublePrecision('density_g_cm3'),
   abrasivity: doublePrecision().notNull(),
   ventilation: text().$type<Ventilation>(),
-  basis: text().$type<Basis>().notNull(),
+  basis: text().$type<Entered>().notNull(),
   note: note(),
   version: version(),
   createdBy: integer().notNull(),
@@ -143,7 +146,7 @@ export const materialValues = pgTable('material_values', {
   materialId: integer().notNull(),
   key: text().$type<ValueKey>().notNull(),
   value: doublePrecision().notNull(),
-  basis: text().$type<Basis>().notNull(),
+  basis: text().$type<Entered>().notNull(),
   note: note(),
   version: version(),
   enteredBy: integer().notNull(),
@@ -167,7 +170,7 @@ export const practiceSets = pgTable('practice_sets', {
   dryHoursMin: doublePrecision(),
   dryHoursMax: doublePrecision(),
   surfaces: text().array().notNull().default([]),
-  basis: text().$type<Basis>().notNull(),
+  basis: text().$type<Entered>().notNull(),
   note: note(),
   withdrawn: boolean().notNull().default(false),
   version: version(),
@@ -189,7 +192,7 @@ export const nozzleTypes = pgTable('nozzle_types', {
   boreGrowthLimit: doublePrecision(),
   tipLossLimitMm: doublePrecision(),
   massLimitKg: doublePrecision(),
-  basis: text().$type<Basis>().notNull(),
+  basis: text().$type<Entered>().notNull(),
   note: note(),
   version: version(),
   createdBy: integer().notNull(),
@@ -328,8 +331,19 @@ export const dryers = pgTable('dryers', {
   ceilingC: doublePrecision('ceiling_c').notNull(),
   timeOutH: doublePrecision(),
   printerId: integer(),
-  basis: text().$type<Basis>().notNull(),
+  basis: text().$type<Entered>().notNull(),
   note: note(),
+  withdrawn: boolean().notNull().default(false),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
+})
+
+export const checkLines = pgTable('check_lines', {
+  id: id(),
+  says: text().notNull(),
+  printerId: integer(),
+  materialId: integer(),
   withdrawn: boolean().notNull().default(false),
   version: version(),
   createdBy: integer().notNull(),
@@ -369,9 +383,21 @@ export const warmUps = pgTable('warm_ups', {
   bedC: doublePrecision('bed_c').notNull(),
   chamberSetC: doublePrecision('chamber_set_c'),
   roomC: doublePrecision('room_c').notNull(),
+  /** Read from `place` by the database: what was typed before places were a list. */
+  atPlace: text()
+    .$type<AirPlace>()
+    .generatedAlwaysAs(sql`place`),
+  opening: text().$type<Opening>().notNull(),
   fit: jsonb().$type<FittedWarmUp>().notNull(),
   readings: jsonb().$type<Reading[]>().notNull(),
   note: note(),
+  ...logged(),
+})
+
+export const warmUpPlaces = pgTable('warm_up_places', {
+  id: entryId(),
+  warmUpId: integer().notNull(),
+  place: text().$type<AirPlace>().notNull(),
   ...logged(),
 })
 

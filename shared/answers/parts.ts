@@ -1,14 +1,16 @@
 /** What answers are made of. Times are ISO in UTC (`…Z`), the one form in which the API tells a time. */
 import { z } from 'zod'
-import { VENTILATION } from '#core/limits'
-import { BASES } from '../entries/fields'
+import { VENTILATION, BASES } from '#core/limits'
+import { ENTERED_BASES } from '../entries/fields'
 
 export const time = z.iso.datetime()
 export const maybe = <T extends z.ZodType>(schema: T) => schema.nullable()
 export const number = z.number()
 export const text = z.string()
 export const id = z.number().int()
-export const basis = z.enum(BASES)
+export const basis = z.enum(ENTERED_BASES)
+/** Of a part: also a start value that nobody entered. */
+export const partBasis = z.enum(BASES)
 export const ventilation = z.enum(VENTILATION)
 /** Why an entry is struck out; null while it stands. */
 export const struckFor = text.nullable()

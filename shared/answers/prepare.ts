@@ -2,7 +2,8 @@
 import { z } from 'zod'
 import { PART_SIZES } from '#core/chamber'
 import { DRYER_KINDS } from '#core/drying'
-import { CHECK_KEYS, type Answer, type CheckLine } from '#core/precheck'
+import { AIR_PLACES, OPENINGS } from '#core/limits'
+import { CHECK_KEYS, CHECK_PLACES, type Answer, type CheckLine } from '#core/precheck'
 import { basis, id, maybe, number, struckFor, text, time } from './parts'
 import { jobPage } from './runs'
 import { shopAir, spoolState, woundFactor } from './spools'
@@ -20,6 +21,17 @@ export const dryerRow = z.object({
   version: id,
 })
 export type DryerRow = z.output<typeof dryerRow>
+
+/** A line of the shop's own in the check before a run. */
+export const checkLineRow = z.object({
+  id,
+  says: text,
+  printerId: maybe(id),
+  materialId: maybe(id),
+  withdrawn: z.boolean(),
+  version: id,
+})
+export type CheckLineRow = z.output<typeof checkLineRow>
 
 export const soakLine = z.object({
   id,
@@ -52,7 +64,10 @@ export const warmUpFit = z.object({
 export const warmUpLine = warmUpFit.extend({
   id,
   printerId: id,
-  place: text,
+  /** As it was typed, and which place that is; null where it does not tell. */
+  placeText: text,
+  place: z.enum(AIR_PLACES).nullable(),
+  opening: z.enum(OPENINGS),
   source: z.enum(['live readings', 'probe file']),
   bedC: number,
   chamberSetC: maybe(number),
@@ -120,6 +135,7 @@ export type CheckOfRun = z.output<typeof checkOfRun>
 export const prepare = z.object({
   spools: z.array(spoolState),
   dryers: z.array(dryerRow),
+  checkLines: z.array(checkLineRow),
   air: shopAir,
   wound: woundFactor,
   soaks: z.array(soakLine),
@@ -134,16 +150,25 @@ export type Prepare = z.output<typeof prepare>
 
 const checkLine = z.object({
   key: z.enum(CHECK_KEYS),
-  status: z.enum(['ok', 'look', 'stop', 'unknown', 'confirm']),
+  status: z.enum(['ok', 'look', 'stop', 'unknown', 'confirm', 'note']),
   says: text,
   fix: text,
+  // checks stored before lines led anywhere have neither
+  where: z.enum(CHECK_PLACES).nullable().default(null),
   waivable: z.boolean(),
+  reasons: z.array(text).default([]),
 }) satisfies z.ZodType<CheckLine>
-const answer = z.object({ index: id, how: z.enum(['fixed', 'waived']), reason: text }) satisfies z.ZodType<Answer>
+const answer = z.object({
+  index: id,
+  how: z.enum(['looked', 'waived', 'fixed']),
+  reason: text,
+}) satisfies z.ZodType<Answer>
 
 /** A check worked out; `seen` goes back with the answers, so that no answer is given to lines that changed. */
 export const precheckAnswer = z.object({
   lines: z.array(checkLine),
+  /** Hazards of printing this job here. */
+  cautions: z.array(z.object({ key: text, hazard: text, what: text })),
   seen: z.array(text),
   material: text,
   hours: maybe(number),

@@ -1,18 +1,33 @@
 /** Printers: their limits as the lanes show them, their stacks, and what was changed on them. */
 import { z } from 'zod'
-import { PLACES, ROLES, type FittedNozzle, type Part } from '#core/limits'
+import {
+  AIR_PLACES,
+  AIR_TRUST,
+  OPENINGS,
+  PLACES,
+  ROLES,
+  type AirSource,
+  type FittedNozzle,
+  type Part,
+} from '#core/limits'
 import { NOZZLE_MATERIALS } from '#core/wear'
 import { detailsSchema } from '../entries/printers'
-import { basis, id, maybe, number, struckBy, text, time } from './parts'
+import { id, maybe, number, partBasis, struckBy, text, time } from './parts'
 
-/** The deciding part of a zone; of the hotend for each head. */
+/** A part that can decide a zone, the strictest first; of the hotend for each head. */
 export const zoneLimit = z.object({
   id: z.union([id, text]),
   zone: z.enum(['hotend', 'bed', 'chamber']),
   headId: maybe(id),
   limitC: number,
+  /** Up to here it is fine, above `shortC` it is short. */
+  fineC: number,
+  shortC: number,
+  of: z.enum(['setpoint', 'air']),
+  /** A bed limit that counts while the chamber heater is off. */
+  heaterOff: z.boolean(),
   part: text,
-  basis,
+  basis: partBasis,
   note: text,
   enteredBy: maybe(text),
   enteredAt: maybe(time),
@@ -42,7 +57,7 @@ const part = z.object({
   place: z.enum(PLACES),
   limitC: maybe(number),
   shortC: maybe(number),
-  basis,
+  basis: partBasis,
   note: text,
   details: detailsSchema,
 }) satisfies z.ZodType<Part>
@@ -60,6 +75,16 @@ export const fittedNozzle = z.object({
   price: number,
 }) satisfies z.ZodType<FittedNozzle>
 
+const airSource = z.object({
+  trust: z.enum(AIR_TRUST),
+  by: z.enum(['bed', 'heater']),
+  opening: z.enum(OPENINGS),
+  fan: z.boolean().nullable(),
+  place: z.enum(AIR_PLACES),
+  value: number,
+  u: number,
+  from: text,
+}) satisfies z.ZodType<AirSource>
 export const stackPrinter = z.object({
   id,
   name: text,
@@ -69,6 +94,8 @@ export const stackPrinter = z.object({
   version: id,
   heads: z.array(z.object({ id, name: text, nozzle: maybe(fittedNozzle) })),
   parts: z.array(storedPart),
+  /** What was measured of the air in its chamber. */
+  air: z.array(airSource),
 })
 export type StackPrinter = z.output<typeof stackPrinter>
 

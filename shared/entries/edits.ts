@@ -2,7 +2,7 @@
 import { z } from 'zod'
 import { id } from './fields'
 import { printerFields, partFields } from './printers'
-import { dryerSchema } from './prepare'
+import { checkLineSchema, dryerSchema } from './prepare'
 import { materialEditSchema, materialValueFields, practiceSetFields } from './materials'
 import { nozzleTypeSchema, nozzleFields } from './nozzles'
 import { spoolFields } from './spools'
@@ -20,6 +20,7 @@ export const EDITS = {
   'people': editOf(personSchema),
   'parts': editOf(partFields),
   'dryers': editOf(dryerSchema),
+  'check-lines': editOf(checkLineSchema),
   'materials': editOf(materialEditSchema),
   'material-values': editOf(materialValueFields),
   'practice-sets': editOf(practiceSetFields),

@@ -1,7 +1,9 @@
 /** The fields that entries are made of. Messages say what to do; units stand in the names. */
 import { z } from 'zod'
+import { BASES } from '#core/limits'
 
-export const BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
+/** What a person can say a number rests on; a part that nobody entered a limit for has a start value besides. */
+export const ENTERED_BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
 const TAG = /^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/
 
 export const between = (low: number, high: number, unit: string) =>
@@ -25,7 +27,8 @@ export const when = z.iso
   })
 /** Answers to questions that were asked and confirmed, by code. */
 export const confirmed = z.array(z.string()).max(20).default([])
-export const basis = z.enum(BASES, { error: 'Say where the value comes from' })
+export const basis = z.enum(ENTERED_BASES, { error: 'Say where the value comes from' })
+export const partBasis = z.enum(BASES, { error: 'Say where the value comes from' })
 /** Here no longer: it leaves the screens, what it did stays. */
 export const outOfUse = z.boolean().default(false)
 export const tag = z

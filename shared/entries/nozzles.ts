@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { NOZZLE_MATERIALS } from '#core/wear'
 import { text, id, when, between, note, confirmed, name, basis, tag } from './fields'
 
-export const SHAPES = ['oval', 'flared', 'chipped', 'cracked plating', 'loose insert'] as const
+export const SHAPES = ['oval', 'flared', 'chipped', 'cracked plating', 'cracked body', 'loose insert'] as const
 
 const pinMark = text(20)
   .nullable()

@@ -1,6 +1,8 @@
 /** Dryers, dryings, soaks, warm-ups, changeovers, anneals, and the check before a run. */
 import { z } from 'zod'
 import { PART_SIZES } from '#core/chamber'
+import { AIR_PLACES, OPENINGS } from '#core/limits'
+import { REASON_CHARS } from '#core/precheck'
 import { DRYER_KINDS, DRYING_C, TIME_OUT_H, WATER_WT } from '#core/drying'
 import { name, between, maybe, id, basis, note, gross, when, confirmed, text } from './fields'
 import { scanFields } from './runs'
@@ -18,6 +20,13 @@ export const dryerFields = z.object({
 export const dryerSchema = dryerFields.refine(d => d.kind !== 'bed under a cover' || d.printerId !== null, {
   path: ['printerId'],
   error: 'Choose the printer whose bed it is',
+})
+/** A line of the shop's own in the check before a run; for every printer or filament where none is chosen. */
+export const checkLineSchema = z.object({
+  says: text(200).min(3, 'Say what is looked at'),
+  printerId: id.nullable().default(null),
+  materialId: id.nullable().default(null),
+  withdrawn: z.boolean().default(false),
 })
 /** A drying that begins: where, how hot, for how long. */
 export const dryingSchema = z.object({
@@ -38,6 +47,8 @@ export const soakSchema = z.object({
   materialId: id.nullable().default(null),
   targetC: between(20, 250, '°C').nullable().default(null),
   bedC: between(0, 300, '°C'),
+  /** Setpoint of a chamber heater while it soaks. */
+  chamberSetC: between(20, 250, '°C').nullable().default(null),
   part: z.enum(PART_SIZES),
   minutes: between(0, 1440, 'min'),
   basis: z.enum(['warm-up record', 'practice']),
@@ -48,7 +59,9 @@ export const soakSchema = z.object({
 export const warmUpSchema = z
   .object({
     printerId: id,
-    place: name(60),
+    /** Where the probe was, and how the lid was. */
+    place: z.enum(AIR_PLACES, { error: 'Choose where the probe was' }),
+    opening: z.enum(OPENINGS).default('shut'),
     bedC: between(0, 300, '°C'),
     chamberSetC: between(20, 250, '°C').nullable().default(null),
     roomC: between(-20, 60, '°C'),
@@ -66,6 +79,12 @@ export const warmUpSchema = z
     path: ['readings'],
     error: 'Either the readings of a soak or those of a file',
   })
+/** Where the probe of an older warm-up was, told afterwards. */
+export const warmUpPlaceSchema = z.object({
+  warmUpId: id,
+  place: z.enum(AIR_PLACES, { error: 'Choose where the probe was' }),
+  occurredAt: when,
+})
 export const changeoverSchema = z.object({
   headId: id,
   nozzleId: id,
@@ -91,8 +110,13 @@ export const annealSchema = z.object({
   confirmed,
 })
 const answer = z
-  .object({ index: z.number().int().min(0).max(100), how: z.enum(['fixed', 'waived']), reason: text(300).default('') })
-  .refine(a => a.how !== 'waived' || a.reason.length >= 3, { path: ['reason'], error: 'Say why it is waived' })
+  .object({ index: z.number().int().min(0).max(100), how: z.enum(['looked', 'waived']), reason: text(300).default('') })
+  .refine(a => a.how !== 'waived' || a.reason.length >= REASON_CHARS, {
+    path: ['reason'],
+    error: 'Say why it is waived',
+  })
+/** A setpoint that a person enters, °C. */
+const SET_BY_HAND_C = [0, 600] as const
 /** What the check is made of; its lines are worked out by the server. */
 export const precheckSchema = z.object({
   printerId: id,
@@ -109,9 +133,24 @@ export const precheckSchema = z.object({
     .default(null),
   scan: scanFields.nullable().default(null),
   tool: z.number().int().min(0).default(0),
+  /** Setpoints as they will be entered at the printer, where the file sets none. */
+  setC: z
+    .object({
+      nozzleC: between(...SET_BY_HAND_C, '°C')
+        .nullable()
+        .default(null),
+      bedC: between(...SET_BY_HAND_C, '°C')
+        .nullable()
+        .default(null),
+      chamberC: between(...SET_BY_HAND_C, '°C')
+        .nullable()
+        .default(null),
+    })
+    .nullable()
+    .default(null),
   answers: z.array(answer).max(60).default([]),
   /** The lines that the answers were given to, as key and status; null before there are any. */
-  seen: z.array(z.string().max(60)).max(100).nullable().default(null),
+  seen: z.array(z.string().max(400)).max(100).nullable().default(null),
   note,
   occurredAt: when,
 })

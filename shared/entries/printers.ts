@@ -10,7 +10,7 @@ import {
   type DescribedPart,
   SHEETS,
 } from '#core/limits'
-import { id, text, when, confirmed, between, name, maybe, basis, note, outOfUse } from './fields'
+import { id, text, when, confirmed, between, name, maybe, note, outOfUse, partBasis } from './fields'
 
 export const fittingSchema = z
   .object({
@@ -46,6 +46,9 @@ export const detailsSchema = z.strictObject({
   reachC: detail('reachC', '°C'),
   level: z.enum(VENTILATION).optional(),
   mains: z.boolean().optional(),
+  opening: z.enum(['vent open', 'raised']).optional(),
+  thetaU: theta('thetaU'),
+  offsetU: detail('offsetU', '°C'),
   thetaLow: theta('thetaLow'),
   thetaHigh: theta('thetaHigh'),
   thetaBay: theta('thetaBay'),
@@ -65,7 +68,7 @@ export const partFields = z
     place: z.enum(PLACES),
     limitC,
     shortC: maybe(20, 900, '°C').default(null),
-    basis,
+    basis: partBasis,
     note,
     details: detailsSchema.default({}),
   })
@@ -77,7 +80,7 @@ const describedPart = z.object({
   place: z.enum(PLACES).optional(),
   limitC: maybe(20, 800, '°C').optional(),
   shortC: maybe(20, 900, '°C').optional(),
-  basis: basis.optional(),
+  basis: partBasis.optional(),
   note: text(2000).optional(),
   details: detailsSchema.optional(),
 })
@@ -106,7 +109,7 @@ export const shelfPartSchema = z.object({
   kind: knownKind,
   name: name(60).optional(),
   limitC: limitC.optional(),
-  basis: basis.optional(),
+  basis: partBasis.optional(),
   note,
   details: detailsSchema.optional(),
 })

@@ -171,7 +171,7 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
     }),
     '/api/warm-ups': () => ({
       printerId: printer.id,
-      place: 'near the top',
+      place: 'high',
       bedC: 100,
       roomC: 23,
       occurredAt: ago(5),
@@ -199,6 +199,8 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
       occurredAt: ago(0.05),
       confirmed,
     }),
+    '/api/warm-up-places': () => ({ warmUpId: prepare.warmUps[0]!.id, place: 'high', occurredAt: ago(0.1) }),
+    '/api/check-lines': () => ({ says: 'The extraction is on', printerId: printer.id }),
     '/api/prechecks': () => ({
       printerId: printer.id,
       headId: head.id,
@@ -243,6 +245,7 @@ test('each entry, question and edit', async () => {
     'people': shop.people[0]!,
     'parts': { ...part, name: 'a name' },
     'dryers': (await read<Prepare>('/api/prepare')).dryers[0]!,
+    'check-lines': (await read<Prepare>('/api/prepare')).checkLines[0]!,
     'materials': shop.materials.find(m => m.id !== material.id)!,
     'material-values': material.values[0]!,
     'practice-sets': material.sets[0]!,

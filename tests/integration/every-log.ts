@@ -13,7 +13,7 @@ import { saveGauge } from '../../server/records/nozzles/gauges'
 import { addMaterial } from '../../server/records/materials/materials'
 import { savePrecheck } from '../../server/records/prepare/prechecks'
 import { saveRun } from '../../server/records/runs/runs'
-import { saveWarmUp } from '../../server/records/prepare/warm-ups'
+import { saveWarmUp, saveWarmUpPlace } from '../../server/records/prepare/warm-ups'
 import { saveSpoolEvent, addSpool } from '../../server/records/spools/spools'
 import { saveChange } from '../../server/records/printers/stack-change'
 import { saveStrike } from '../../server/records/entry/strikes'
@@ -24,6 +24,7 @@ import {
   dryingSchema,
   precheckSchema,
   soakSchema,
+  warmUpPlaceSchema,
   warmUpSchema,
 } from '#shared/entries/prepare'
 import { changeSchema } from '#shared/entries/printers'
@@ -66,8 +67,10 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   }
   await save(tx => saveSoak(tx, soakSchema.parse(soak), 1))
   const rising = Array.from({ length: 60 }, (_, i) => ({ s: i * 30, c: 23 + 40 * (1 - Math.exp(-i / 20)) }))
-  const warmUp = { printerId, place: 'top', bedC: 100, roomC: 23, readings: rising, occurredAt: ago(0.2) }
-  await save(tx => saveWarmUp(tx, warmUpSchema.parse(warmUp), 1))
+  const warmUp = { printerId, place: 'high', bedC: 100, roomC: 23, readings: rising, occurredAt: ago(0.2) }
+  const recorded = await save(tx => saveWarmUp(tx, warmUpSchema.parse(warmUp), 1))
+  const told = { warmUpId: recorded.id, place: 'low', occurredAt: ago(0.1) }
+  await save(tx => saveWarmUpPlace(tx, warmUpPlaceSchema.parse(told), 1))
   const between = { fromMaterialId: shop.materialId, toMaterialId: material.id }
   const purge = { headId, nozzleId, ...between, atC: 260, volumeMm3: 900, clean: true, occurredAt: ago(0.2) }
   await save(tx => saveChangeover(tx, changeoverSchema.parse(purge), 1))

@@ -45,7 +45,13 @@ test('after a job: what is left with its range, and the limits with basis and pe
   expect(left.low80).toBeLessThan(left.median)
   expect(left.high80).toBeGreaterThan(left.median)
   expect(p.last).toMatchObject({ name: 'cable guide', outcome: 'finished', material: 'PA6-CF20' })
-  expect(p.limits).toHaveLength(3)
+  // the bed by the air that it makes at the belt, and by the heater that is sure
+  expect(p.limits.map(l => [l.zone, l.part])).toEqual([
+    ['hotend', 'sensor'],
+    ['bed', 'belt'],
+    ['bed', 'heater'],
+    ['chamber', 'belt'],
+  ])
   expect(p.limits[0]).toMatchObject({
     zone: 'hotend',
     limitC: 290,
@@ -65,7 +71,7 @@ test('a job that asked too much stops the printer; striking it out lets it go', 
   const bench = await lines()
   expect(bench.filter(l => l.verdict === 'stop').map(l => l.reason)).toEqual([
     'The last job asked 300 °C of the nozzle; the sensor stops at 290 °C.',
-    'The last job asked 125 °C of the bed; the heater stops at 110 °C.',
+    'The last job asked 125 °C of the bed; the belt stops at 103 °C.',
   ])
   expect((await floor(db)).printers[0]!.verdict).toBe('stop')
   await strike('run', runId)

@@ -261,7 +261,7 @@ describe('soak and warm-up', () => {
         tx,
         warmUpSchema.parse({
           printerId: shop.printerId,
-          place: 'top',
+          place: 'high',
           bedC: 100,
           roomC: 23,
           soakId: second.id,
@@ -287,7 +287,7 @@ describe('soak and warm-up', () => {
               tx,
               warmUpSchema.parse({
                 printerId: shop.printerId,
-                place: 'top',
+                place: 'high',
                 bedC: 100,
                 roomC: 23,
                 readings: flat,
@@ -420,10 +420,11 @@ describe('the check before a run', () => {
     const answers = made.lines.flatMap((l, index) =>
       l.status === 'ok'
         ? []
-        : [{ index, how: l.status === 'stop' ? ('waived' as const) : ('fixed' as const), reason: 'trial piece' }],
+        : [{ index, how: l.status === 'confirm' ? ('looked' as const) : ('waived' as const), reason: 'trial piece' }],
     )
     const saved = await db.transaction(tx => savePrecheck(tx, ask({ answers, seen: made.seen }), 1))
-    expect(saved.may).toBe(made.lines.every(l => l.status !== 'stop' || l.waivable))
+    const closed = made.lines.every(l => ['ok', 'note', 'confirm'].includes(l.status) || l.waivable)
+    expect(saved.may).toBe(closed)
     const { runId } = await db.transaction(tx =>
       saveRun(tx, runSchema.parse({ ...runEntry(shop), precheckId: saved.id }), 1),
     )

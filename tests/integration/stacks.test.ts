@@ -48,7 +48,7 @@ describe('a printer from a starting stack', () => {
     expect(p.parts.find(x => x.role === 'liner')).toMatchObject({
       limitC: 250,
       headId: headIds[0],
-      basis: 'practice',
+      basis: 'start value',
       enteredBy: 'Day technician',
       version: 1,
     })
@@ -397,6 +397,8 @@ test('limits entered before stacks become parts with their guard band put back',
       ])
       expect(zoneLimits(ribble, await shopRules(c)).map(l => [l.zone, l.limitC])).toEqual([
         ['hotend', 290],
+        // what stands in the air that the bed makes, by practice
+        ['bed', 23 + 42 / 0.52],
         ['bed', 110],
         ['chamber', 65],
       ])

@@ -41,7 +41,7 @@ describe('options', () => {
   })
   test('a sock can be left off, a dryer is added and none is taken away', () => {
     const c = compile(lined(), 0, NO_OFFERS, START_RULES)
-    expect(texts(options(c, 'sock'))).toContain('Take the sock off')
+    expect(texts(options(c, 'sock'))).toContain('Take the sock off, cold')
     for (const o of options(c, 'dryer')) expect(o.result.map(p => p.kind)).toContain('filament dryer, 70')
   })
   test('the same nozzle is offered once, from the shelf before from the shop', () => {
@@ -58,14 +58,18 @@ describe('options', () => {
     expect(texts(compile(lined(), 0, NO_OFFERS, START_RULES).air)).toEqual([
       'as it is',
       'Build an enclosure kit around it',
+      'Build an enclosure kit around it, with a chamber heater kit',
     ])
     expect(texts(compile(printer('bed-heated enclosure'), 0, NO_OFFERS, START_RULES).air)).toEqual([
       'as it is',
       'Take the lid off',
+      'Raise the lid on a riser',
+      'Fit a regulated vent in the lid',
+      'Fit a chamber heater kit',
     ])
     expect(
       texts(compile(printer('bed-heated enclosure', undefined, { lid: null }), 0, NO_OFFERS, START_RULES).air),
-    ).toEqual(['as it is', 'Put the lid on'])
+    ).toEqual(['as it is', 'Put the lid on', 'Raise the lid on a riser', 'Fit a regulated vent in the lid'])
   })
 })
 

@@ -53,7 +53,7 @@ describe('tried swaps as an entry', () => {
     expect(entry.add!.map(a => a.kind).sort()).toEqual(['all-metal heat break', 'hardened gears'])
     expect(entry.fit).toEqual([])
     expect(entry.nozzles).toEqual([])
-    expect(toReceive).toEqual(['hardened steel 0.4'])
+    expect(toReceive).toEqual(['hardened steel 0.6'])
   })
   test('a freed tube is the same tube led otherwise, and the lid that it displaces comes off with it', () => {
     const p = printer(
@@ -97,7 +97,13 @@ describe('materials as the limits take them', () => {
     sets: [],
   } as never
   test('unknown facts are left out, a material without practices asks for everything', () => {
-    expect(askingOf(row)).toEqual({ name: 'X', filler: 'carbon fibre', ventilation: null, facts: { nozzleMinC: 260 } })
+    expect(askingOf(row)).toEqual({
+      name: 'X',
+      polymer: 'PA6',
+      filler: 'carbon fibre',
+      ventilation: null,
+      facts: { nozzleMinC: 260 },
+    })
     expect(setsOf(row)).toEqual([NO_SET])
     expect(demandsOf(row)[0]).toMatchObject({ nozzleMinC: 260, bedMinC: null, dryMinC: null, diameterMm: 1.75 })
   })

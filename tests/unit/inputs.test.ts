@@ -107,14 +107,26 @@ const facts0: precheck.PrecheckFacts = {
     beds: [[70, 90]],
     polymer: 'PA6',
     surfaces: ['PEI'],
-    chamberNeeded: true,
+    filler: 'carbon fibre',
+    chamber: 'needs' as const,
+    shortMaxC: 310,
+    glassC: 50,
     chamberMinC: 45,
     chamberMaxC: 70,
   },
   nozzleOffsetC: 5,
-  others: [{ name: 'PC', nozzleMinC: 270, nozzleMaxC: 300, beds: [[100, 115]] }],
+  others: [{ name: 'PC', filler: 'none', nozzleMinC: 270, nozzleMaxC: 300, beds: [[100, 115]] }],
   limits: [],
-  nozzle: { tag: 'N-1', boreMm: 0.4, provenMm3S: 12, left: { low80G: 400, medianG: 900 }, pastChance: 0.01 },
+  nozzle: {
+    tag: 'N-1',
+    boreMm: 0.4,
+    provenMm3S: 12,
+    left: { low80G: 400, medianG: 900 },
+    pastChance: 0.01,
+    shape: [],
+    fittedSinceRun: false,
+    holds: { name: 'PC', same: false, purgeC: 260 },
+  },
   spool: { tag: 'S-1', leftG: 600 },
   dryness: { strandH: 2, woundH: 12 },
   drynessMissing: '',
@@ -122,7 +134,20 @@ const facts0: precheck.PrecheckFacts = {
   printsFrom: 'room',
   fittedSurface: 'PEI',
   enclosed: true,
+  heated: true,
+  air: { coolestC: 50, headC: 60, u90: 2, from: 'practice' },
   soak: { running: true, leftMin: 3, done: false },
+  own: [],
+}
+const source: limits.AirSource = {
+  trust: 'survey',
+  by: 'bed',
+  opening: 'shut',
+  fan: null,
+  place: 'high',
+  value: 0.5,
+  u: 0.02,
+  from: 'a survey',
 }
 const history: wear.BoreHistory = {
   nominalMm: 0.4,
@@ -179,6 +204,7 @@ const CALLS: Record<string, Record<string, Call>> = {
         },
       },
     },
+    printing: { args: { stack: made(compiled.stack), demand, rules: R } },
   },
   chamber: {
     fitWarmUp: { args: { readings }, named: { s: 'readings', c: 'readings' } },
@@ -186,12 +212,11 @@ const CALLS: Record<string, Record<string, Call>> = {
       args: {
         q: {
           targetC: 45,
-          bedC: 90,
           nowC: 30,
           roomC: 23,
           part: 'small',
-          chamberSetC: null,
-          record: { ...warmUp, bedC: 90, roomC: 23, chamberSetC: 40 },
+          settles: { settlesC: 60, u90: 3 },
+          record: { tauS: 900, delayS: 60 },
         },
       },
     },
@@ -274,6 +299,31 @@ const CALLS: Record<string, Record<string, Call>> = {
     },
   },
   limits: {
+    airAt: { args: { sources: [source], by: 'bed', place: 'high', opening: 'shut' } },
+    gradeOf: { args: { marginC: 3, u90C: 2 } },
+    heatLines: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, rules: R } },
+    hottestBed: { args: { stack: made(compiled.stack), chamberC: 40, rules: R, sure: false } },
+    settlesAt: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, targetC: 50, rules: R } },
+    soakRefusal: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, rules: R } },
+    usableWindows: { args: { printer: P, headId: made(0), demand, rules: R } },
+    worstOf: {
+      args: { limits: [{ limitC: 90, fineC: 87, shortC: 93 }], askedC: 88 },
+    },
+    recordSource: {
+      args: {
+        r: {
+          place: 'high',
+          opening: 'shut',
+          finalC: 65,
+          reachedShare: 0.9,
+          bedC: 100,
+          roomC: 23,
+          chamberSetC: null,
+          from: '',
+        },
+      },
+    },
+    runsAsItIs: { args: { demands: [demand], printers: made([[compiled]]) } },
     bendStrain: { args: { diameterMm: 1.75, bendMm: 60, curlMm: 150, way: 'against' } },
     bestClass: { args: { heads: made([compiled]), demands: [demand] } },
     blockersOf: { args: { c: made(compiled), demand } },
@@ -286,7 +336,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     consequencesOf: { args: { printer: P, headId: made(0), swaps: [], demand, others: filaments, rules: R, offers } },
     dedicate: { args: { mix: [{ filament: filaments[0], kg: 3 }], printers: made([[compiled]]) } },
     demandOf: {
-      args: { m: { name: 'PA6', filler: 'none', ventilation: null, facts }, set, diameterMm: 1.75 },
+      args: { m: { name: 'PA6', polymer: 'PA6', filler: 'none', ventilation: null, facts }, set, diameterMm: 1.75 },
       unused: /^set\.dry(Max|Hours)/,
     },
     demandOfJob: {
@@ -381,7 +431,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     },
   },
   precheck: {
-    likeliest: { args: { job: { nozzleC: 270, bedC: 80 }, materials: facts0.others } },
+    likeliest: { args: { job: { nozzleC: 270, bedC: 80 }, materials: facts0.others, filler: 'none' } },
     precheck: {
       args: { f: facts0 },
       infinite: [
@@ -438,6 +488,7 @@ const CALLS: Record<string, Record<string, Call>> = {
 const NO_NUMBERS: Record<string, Record<string, string>> = {
   chamber: { readTable: 'text in; what is no number becomes a problem at its line' },
   drying: {
+    takesNoWater: 'a word in',
     historyProblems: 'answers with the problems themselves',
     hubCeilingC: 'a word in',
     isPolyamide: 'a word in',
@@ -445,6 +496,14 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
   },
   gcode: { publicResult: 'picks fields of a result' },
   limits: {
+    airPlaceOf: 'reads where a part sits',
+    airSources: 'gathers what is known; what is reckoned with it is checked there',
+    isMakers: 'reads a basis',
+    narrower: 'compares a window that the core made with what was used',
+    surfaceReason: 'words in',
+    tightest: 'of lines that the core made',
+    usableWords: 'words of a window that the core made',
+    welds: 'words in',
     after: 'moves records; what is reckoned with them is checked there',
     better: 'words in',
     byDedication: 'compares results',
@@ -479,7 +538,10 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     needOne: 'the checker itself',
     normalDraw: 'a generator in',
   },
-  precheck: { verdictOf: 'words of lines that the core made' },
+  precheck: {
+    settles: 'words of a line that the core made',
+    verdictOf: 'words of lines that the core made',
+  },
   wear: {
     lnKappa: 'of a posterior that the core made',
     rangeOf: 'of a spread that the core made',

@@ -42,7 +42,7 @@ export function printer(
 export function asks(polymer: string, filler: Filler = 'none', set = 0, more: Partial<Demand> = {}): Demand {
   const w = startWindow(polymer, filler)!
   const facts = Object.fromEntries(Object.entries(w.facts).map(([k, f]) => [k, f!.value]))
-  return { ...demandOf({ name: polymer, filler, ventilation: w.ventilation, facts }, w.sets[set]!), ...more }
+  return { ...demandOf({ name: polymer, polymer, filler, ventilation: w.ventilation, facts }, w.sets[set]!), ...more }
 }
 export const asksAll = (polymer: string, filler: Filler = 'none') =>
   startWindow(polymer, filler)!.sets.map((_, i) => asks(polymer, filler, i))

@@ -13,6 +13,7 @@ import {
   NO_OFFERS,
   reason,
   stackOf,
+  startWindow,
   START_RULES,
   wordsOf,
   type Demand,
@@ -23,6 +24,9 @@ import {
 import { asks, asksAll, nozzle, printer } from './limits-support'
 
 const ENCLOSURE = 'bed-heated enclosure'
+const SETS = startWindow('PA6', 'carbon fibre')!.sets.map(x => x.name)
+const ENCLOSED = SETS.indexOf('enclosed')
+const WARM = SETS.indexOf('warm chamber')
 function words(p: Printer, d: Demand, key: LineKey, role?: string) {
   const l = checkStack(stackOf(p, 0), d, START_RULES).lines.find(
     x => x.key === key && (role === undefined || x.part?.role === role),
@@ -39,7 +43,7 @@ describe('one requirement each', () => {
       allowed: '290 °C',
       margin: '−35 °C',
       decides: 'bead thermistor, 12-bit reading',
-      basis: 'practice: seal, leads and drift stop it, not the bead',
+      basis: 'start value: seal, leads and drift stop it, not the bead',
       says: '315 °C and 10 more for hardened steel.',
       reason: 'the limit of the bead thermistor, 12-bit reading is 290 °C, it asks 325 °C',
     })
@@ -66,7 +70,7 @@ describe('one requirement each', () => {
         .says,
     ).toMatch(/can fall out/)
     expect(words(printer(ENCLOSURE, nozzle('hardened steel', 0.4)), asks('PA6', 'carbon fibre'), 'bore')).toMatchObject(
-      { status: 'look', asked: '0.6 mm', allowed: '0.4 mm' },
+      { status: 'look', asked: '0.6 mm recommended', allowed: '0.4 mm' },
     )
     expect(
       words(printer(ENCLOSURE, nozzle('hardened steel', 0.25)), asks('PA6', 'carbon fibre'), 'bore'),
@@ -115,10 +119,13 @@ describe('one requirement each', () => {
     )
     expect(
       words(printer(ENCLOSURE, undefined, { 'PEI sheet': 'glass plate' }), asks('PA6', 'carbon fibre'), 'surface').says,
-    ).toBe('With glue stick, or it comes off. Remove while warm, with gloves: cooling parts pull chips out of glass.')
+    ).toBe(
+      'With glue stick, or it comes off. Glass: remove it while it is warm, hands in gloves; cooling parts pull ' +
+        'chips out.',
+    )
     expect(
       words(printer(ENCLOSURE, undefined, { 'PEI sheet': 'polycarbonate sheet' }), asks('PC'), 'surface').says,
-    ).toBe('With release agent, or it bonds for good.')
+    ).toBe('With release agent between, or it welds to polycarbonate.')
     expect(
       words(
         printer(ENCLOSURE, undefined, { 'PEI sheet': 'polycarbonate sheet' }),
@@ -128,13 +135,13 @@ describe('one requirement each', () => {
     ).toMatchObject({ status: 'short', reason: 'it does not hold on polycarbonate' })
   })
   test('the chamber in each of its cases', () => {
-    expect(words(printer('open frame'), asks('PA6', 'carbon fibre', 2), 'chamber')).toMatchObject({
+    expect(words(printer('open frame'), asks('PA6', 'carbon fibre', WARM), 'chamber')).toMatchObject({
       status: 'short',
       decides: 'open frame',
       allowed: 'room air',
       reason: 'it needs 50 °C in the chamber, which holds room air',
     })
-    expect(words(printer('open frame'), asks('PA6', 'carbon fibre', 1), 'enclosure')).toMatchObject({
+    expect(words(printer('open frame'), asks('PA6', 'carbon fibre', ENCLOSED), 'enclosure')).toMatchObject({
       asked: 'an enclosure',
       allowed: 'open frame',
       reason: 'this practice needs an enclosure',
@@ -151,37 +158,42 @@ describe('one requirement each', () => {
       words(printer(ENCLOSURE, undefined, {}, { enclosure: { details: { thetaLow: 0.9 } } }), asks('PLA'), 'chamber'),
     ).toMatchObject({
       status: 'short',
-      asked: 'at most 40 °C',
-      allowed: '47.3 °C',
-      margin: '',
-      reason: 'the chamber gets 47.3 °C warm, it takes at most 40 °C',
+      asked: '47.3 °C at the head',
+      allowed: 'at most 40 °C',
+      margin: '−7.3 °C, known to 1.7 °C',
+      reason: 'the air at the head gets 47.3 °C, it takes at most 40 °C',
     })
-    expect(words(printer(ENCLOSURE, undefined, { lid: null }), asks('PA6', 'carbon fibre', 2), 'chamber').says).toBe(
+    expect(words(printer(ENCLOSURE, undefined, { lid: null }), asks('PA6', 'carbon fibre', WARM), 'chamber').says).toBe(
       'With the lid off the chamber does not hold its heat.',
     )
     expect(
       words(printer(ENCLOSURE), demandOfJob('x', { nozzleC: 250, bedC: 90, chamberC: 60 }, null), 'chamber').says,
     ).toMatch(/no heater that follows it/)
-    expect(words(printer(ENCLOSURE), asks('PEEK'), 'chamber')).toMatchObject({
+    const cool = { enclosure: { details: { thetaLow: 0.4, thetaHigh: 0.3 } } }
+    expect(words(printer(ENCLOSURE, undefined, {}, cool), asks('PEEK'), 'chamber')).toMatchObject({
       status: 'short',
-      says: 'That is what the hottest bed this filament takes makes of it.',
+      says:
+        'That is what the hottest bed this filament takes makes of it. At the coolest place of the build, by the map ' +
+        'entered with the enclosure.',
     })
+    const wrongWay = { enclosure: { details: { thetaLow: 0.3, thetaHigh: 0.4 } } }
+    const doubts = checkStack(stackOf(printer(ENCLOSURE, undefined, {}, wrongWay), 0), asks('TPU'), START_RULES).lines
+    const doubt = doubts.find(l => l.code === 'bed the cooler')!
+    expect(wordsOf(doubt, asks('TPU'), null).says).toMatch(/wrong way round/)
   })
   test('parts in the heat by their place', () => {
-    expect(words(printer(ENCLOSURE), asks('PA6', 'carbon fibre', 1), 'chamber part', 'electronics').says).toBe(
-      'In the electronics bay, by the chamber map.',
+    expect(words(printer(ENCLOSURE), asks('PA6', 'carbon fibre', ENCLOSED), 'chamber part', 'electronics').says).toBe(
+      'In the electronics bay, by practice.',
     )
-    expect(words(printer(ENCLOSURE), asks('PA6', 'carbon fibre', 1), 'chamber part', 'belts').says).toBe(
-      'Near the top, by the chamber map.',
+    expect(words(printer(ENCLOSURE), asks('PA6', 'carbon fibre', ENCLOSED), 'chamber part', 'belts').says).toBe(
+      'Near the top, by practice.',
     )
-    expect(words(printer('hot machine'), asks('PEEK'), 'chamber part', 'camera').says).toBe(
-      'Outside, by the chamber map.',
-    )
+    expect(words(printer('hot machine'), asks('PEEK'), 'chamber part', 'camera').says).toBe('Outside, by room air.')
     const low = printer(ENCLOSURE, undefined, {}, { belts: { place: 'low', limitC: 40 } })
-    expect(words(low, asks('PA6', 'carbon fibre', 1), 'chamber part', 'belts')).toMatchObject({
+    expect(words(low, asks('PA6', 'carbon fibre', ENCLOSED), 'chamber part', 'belts')).toMatchObject({
       status: 'short',
-      says: 'Near the bed, by the chamber map.',
-      reason: 'the limit of the belts is 35 °C, the air there would be 56.1 °C',
+      says: 'Near bed and head, by practice.',
+      reason: 'the limit of the belts is 35 °C, the air there would be 70.7 °C',
     })
   })
   test('dryer and ventilation', () => {
@@ -252,6 +264,8 @@ describe('a line that cannot be told', () => {
     'heater helps',
     'no heater',
     'too warm',
+    'warmer',
+    'bed the cooler',
     'bed-heated',
     'heated',
     'none',
@@ -265,7 +279,14 @@ describe('a line that cannot be told', () => {
     part: fc.constantFrom(null, ...printer(ENCLOSURE).parts),
   }
   const anyLine = fc.oneof(
-    fc.record({ ...head, status: fc.constantFrom('ok', 'look', 'short'), asked: anyNumber, allowed: anyNumber }),
+    fc.record({
+      ...head,
+      status: fc.constantFrom('ok', 'just', 'look', 'short'),
+      asked: anyNumber,
+      allowed: anyNumber,
+      u90: fc.double({ min: 0, max: 50, noNaN: true }),
+      rests: fc.constantFrom('', 'practice'),
+    }),
     fc.record({ ...head, status: fc.constant('unknown'), asked: anyNumber, missing: fc.string({ minLength: 1 }) }),
   ) as fc.Arbitrary<Line>
   const anyDemand = fc.record({
@@ -317,6 +338,14 @@ describe('order and choice', () => {
       'no ventilation': 'particle and carbon filter',
       'filament dryer, 55': 'filament dryer, 70',
       'camera': null,
+      'magnets, ordinary grade': 'magnets, 180 grade',
+      'fans': 'high-temperature fans',
+      'linear bearings, plastic end caps': 'bearings, metal shields',
+      'printed parts, PETG': 'printed parts, PC',
+      'acrylic glazing': 'glass glazing',
+      'motors': 'high-temperature motors',
+      'belts': 'high-temperature belts',
+      'PTFE feed tube': 'PEEK feed tube',
     }
     expect(best(printer(ENCLOSURE, undefined, filtered))).toBe('enclosed')
     expect(

@@ -32,11 +32,13 @@ const nozzle = (more: Partial<NozzleFacts> = {}): NozzleFacts => ({
   shape: [],
   ...more,
 })
+const setpoint = { of: 'setpoint' as const, heaterOff: false }
+const sure = (limitC: number) => ({ limitC, fineC: limitC, shortC: limitC })
 const printer = (more: Partial<PrinterFacts> = {}): PrinterFacts => ({
   heads: [{ id: 1, name: 'head', askedC: 280, nozzle: nozzle() }],
   limits: [
-    { zone: 'hotend', headId: 1, limitC: 290, part: 'sensor' },
-    { zone: 'bed', headId: null, limitC: 110, part: 'bed heater' },
+    { zone: 'hotend', headId: 1, ...sure(290), part: 'sensor', ...setpoint },
+    { zone: 'bed', headId: null, ...sure(110), part: 'bed heater', ...setpoint },
   ],
   last: {
     runId: 7,
@@ -102,11 +104,28 @@ describe('a printer', () => {
   })
   test.each([
     [110, null],
-    [112, 'look'],
+    [110.5, 'stop'],
     [116, 'stop'],
   ])('a bed asked %s °C where 110 is allowed: %s', (bedC, mark) => {
     const due = dueOfPrinter(printer({ last: { ...printer().last!, bedC } }), RISK)
     expect(due.map(d => d.mark)).toEqual(mark === null ? [] : [mark])
+  })
+  test('a margin within what is known of the air is a look, and sends to measure it', () => {
+    const fans = { zone: 'bed' as const, headId: null, limitC: 95, fineC: 87, shortC: 103, part: 'fans', ...setpoint }
+    const at = (bedC: number, chamberC: number | null, heaterOff: boolean) =>
+      dueOfPrinter(
+        printer({
+          limits: [...printer().limits, { ...fans, heaterOff }],
+          last: { ...printer().last!, bedC, chamberC },
+        }),
+        RISK,
+      ).map(d => [d.mark, d.reason, d.open])
+    const says = 'The last job asked 100 °C of the bed; the fans stop at 95 °C, known to 8 °C.'
+    expect(at(100, null, false)).toEqual([['look', says, '/prepare/soak']])
+    expect(at(85, null, false)).toEqual([])
+    expect(at(104, null, false).map(d => d[0])).toEqual(['stop'])
+    // where a chamber heater holds the air, the bed does not make it
+    expect(at(100, 85, true)).toEqual([])
   })
   test('an empty head, named where there are several', () => {
     const empty = { id: 2, name: 'high flow', askedC: null, nozzle: null }

@@ -18,7 +18,7 @@ import {
 } from '#core/limits'
 import { checkDensity } from '#core/materials'
 import { FILLERS, START_ABRASIVITY, type Filler } from '#core/wear'
-import { BASES } from '#shared/entries/fields'
+import { ENTERED_BASES as BASES } from '#shared/entries/fields'
 import { emptySet, SET_FIELDS, setOfForm, setToForm } from '~/components/equip/set-fields'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'

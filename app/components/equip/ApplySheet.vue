@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Applies what was tried: one change with its date, the hazards of the work, and the facts of a nozzle swap. */
-import { zoneWord } from '#core/words'
+import { celsiusDown, zoneWord } from '#core/words'
 import { computed } from 'vue'
 import { cautionsFor, type Action, type Caution } from '#core/cautions'
 import { HOT_YIELD_MPA, swapTemperature, torqueCeiling, zChange } from '#core/changeover'
@@ -36,7 +36,7 @@ const sheet = useEntrySheet('/api/changes', {
   body: (v, p) => ({ printerId: p.printer.id, ...v, ...plan.value.entry }),
   says: (_, p) => `Change on ${p.printer.name}`,
   saved: done => {
-    const limits = done.limits.map(l => `${zoneWord(l.zone)} ${l.limitC} °C (${l.part})`)
+    const limits = done.limits.map(l => `${zoneWord(l.zone)} ${celsiusDown(l.limitC)} (${l.part})`)
     return `${done.printer} changed. Now: ${limits.join(', ')}.`
   },
   close: logged => (logged ? emit('applied') : emit('close')),

@@ -3,7 +3,7 @@
 import { FIRST, type Caution } from '#core/cautions'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 
-defineProps<{ cautions: readonly Caution[]; title?: string }>()
+defineProps<{ cautions: readonly Pick<Caution, 'key' | 'hazard' | 'what'>[]; title?: string }>()
 </script>
 
 <template>

@@ -6,8 +6,8 @@ import ClassMark from '~/components/ui/ClassMark.vue'
 
 const props = defineProps<{ lines: readonly Line[]; demand: Demand; nozzle: FittedNozzle | null; brief?: boolean }>()
 const all = ref(false)
-const MARK = { ok: 'runs', look: 'changes', short: 'cannot', unknown: 'cannot tell' } as const
-const WORD = { ok: 'fine', look: 'look', short: 'short', unknown: 'not known' } as const
+const MARK = { ok: 'runs', just: 'just', look: 'changes', short: 'cannot', unknown: 'cannot tell' } as const
+const WORD = { ok: 'fine', just: 'just', look: 'look', short: 'short', unknown: 'not known' } as const
 /** Of several parts of one kind that hold, only the tightest shows until all are asked for. */
 const shown = computed(() => {
   const sorted = inOrder(props.lines)
@@ -47,7 +47,9 @@ const rows = computed(() => shown.value.map(l => ({ l, w: wordsOf(l, props.deman
             <td class="max-sm:col-span-2">
               <span class="flex items-center gap-2"
                 ><ClassMark :verdict="MARK[l.status]" :size="15" /><span
-                  ><b :class="{ short: 'text-stop', look: 'text-look', ok: '', unknown: '' }[l.status]">{{ w.what }}</b
+                  ><b
+                    :class="{ short: 'text-stop', look: 'text-look', just: 'text-look', ok: '', unknown: '' }[l.status]"
+                    >{{ w.what }}</b
                   ><span class="sr-only">: {{ WORD[l.status] }}</span></span
                 ></span
               >

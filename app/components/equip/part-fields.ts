@@ -1,16 +1,10 @@
 /** Fields of a part for the one form that serves all records: limits, basis, and what its role needs beside. */
-import { KINDS, PLACES, ROLES, SHEETS, VENTILATION, type Role } from '#core/limits'
-import { BASES } from '#shared/entries/fields'
+import { BASES, KINDS, PLACE_WORDS, PLACES, PRACTICE_AIR, ROLES, SHEETS, VENTILATION, type Role } from '#core/limits'
 import type { FormField } from '~/components/stores/form-field'
 
 const choices = (values: readonly string[]) => values.map(value => ({ value, text: value }))
-const PLACE_WORDS: Record<string, string> = {
-  low: 'near the bed',
-  high: 'near the top',
-  bay: 'electronics bay',
-  outside: 'outside, in room air',
-}
-const SHARE = 'share of the way from room to bed; measure it'
+/** Empty: the start value of its kind, or practice. */
+const share = (practice: number) => `share of the way from room to bed; empty: start value, about ${practice}`
 
 const DETAILS: Partial<Record<Role, FormField[]>> = {
   'sensor': [
@@ -57,14 +51,57 @@ const DETAILS: Partial<Record<Role, FormField[]>> = {
   ],
   'dryer': [{ key: 'details.reachC', label: 'It reaches', kind: 'number', unit: '°C' }],
   'chamber heater': [{ key: 'details.reachC', label: 'It reaches', kind: 'number', unit: '°C' }],
+  'lid': [
+    {
+      key: 'details.opening',
+      label: 'How it is',
+      kind: 'select',
+      options: [
+        { value: null, text: 'on, shut' },
+        { value: 'vent open', text: 'on, its vent open' },
+        { value: 'raised', text: 'raised on a riser' },
+      ],
+    },
+  ],
   'ventilation': [{ key: 'details.level', label: 'Ventilation', kind: 'select', options: choices(VENTILATION) }],
   'enclosure': [
-    { key: 'details.thetaLow', label: 'Air near the bed, lid on', kind: 'number', hint: SHARE },
-    { key: 'details.thetaHigh', label: 'Air near the top, lid on', kind: 'number', hint: SHARE },
-    { key: 'details.openThetaLow', label: 'Air near the bed, lid off', kind: 'number', hint: SHARE },
-    { key: 'details.openThetaHigh', label: 'Air near the top, lid off', kind: 'number', hint: SHARE },
-    { key: 'details.thetaBay', label: 'Air in the electronics bay', kind: 'number', hint: SHARE },
-    { key: 'details.offsetLow', label: 'Heated: near the bed less setpoint', kind: 'number', unit: '°C' },
+    {
+      key: 'details.thetaLow',
+      label: 'Air near bed and head, lid on',
+      kind: 'number',
+      hint: share(PRACTICE_AIR.shut.low),
+    },
+    {
+      key: 'details.thetaHigh',
+      label: 'Air near the top, lid on',
+      kind: 'number',
+      hint: share(PRACTICE_AIR.shut.high),
+    },
+    {
+      key: 'details.openThetaLow',
+      label: 'Air near bed and head, lid off',
+      kind: 'number',
+      hint: share(PRACTICE_AIR.off.low),
+    },
+    {
+      key: 'details.openThetaHigh',
+      label: 'Air near the top, lid off',
+      kind: 'number',
+      hint: share(PRACTICE_AIR.off.high),
+    },
+    {
+      key: 'details.thetaBay',
+      label: 'Air in the electronics bay',
+      kind: 'number',
+      hint: share(PRACTICE_AIR.shut.bay),
+    },
+    {
+      key: 'details.thetaU',
+      label: 'These shares are known to',
+      kind: 'number',
+      hint: 'one standard deviation; empty: 0.05',
+    },
+    { key: 'details.offsetLow', label: 'Heated: near bed and head less setpoint', kind: 'number', unit: '°C' },
     { key: 'details.offsetHigh', label: 'Heated: near the top less setpoint', kind: 'number', unit: '°C' },
     { key: 'details.offsetBay', label: 'Heated: bay less setpoint', kind: 'number', unit: '°C' },
   ],
@@ -89,7 +126,7 @@ export function partFieldsOf(role: Role): FormField[] {
             key: 'place',
             label: 'Where it sits',
             kind: 'select',
-            options: PLACES.map(value => ({ value, text: PLACE_WORDS[value]! })),
+            options: PLACES.map(value => ({ value, text: PLACE_WORDS[value] })),
           } as FormField,
         ]),
     ...(DETAILS[role] ?? []),

@@ -6,7 +6,8 @@
  * now.
  */
 import type { ZoneLimit } from '#shared/answers/printers'
-import { zoneWord, kg, kgBetween } from '#core/words'
+import { askedAgainst } from '#core/schedule'
+import { celsiusDown, zoneWord, kg, kgBetween } from '#core/words'
 import type { FloorPrinter } from '#shared/answers/bench'
 import type { Live } from '#shared/answers/live'
 import { computed } from 'vue'
@@ -37,13 +38,15 @@ const lanes = computed(() => {
     asked: number | null,
     nowC: number | null,
   ) => {
-    const limit = p.limits.find(l => l.zone === z && l.headId === headId)
+    const limit = p.limits.find(l => l.zone === z && l.headId === headId && !l.heaterOff)
+    const grade = askedAgainst(p, z, headId, asked)?.grade ?? 'ok'
     return {
       label,
       asked,
-      limit: limit?.limitC ?? null,
+      limit: limit ? Math.floor(limit.limitC + 1e-9) : null,
       part: limit?.part ?? 'not entered',
-      over: limit != null && asked !== null && asked > limit.limitC,
+      over: grade === 'short',
+      just: grade === 'just',
       nowC,
     }
   }
@@ -88,7 +91,10 @@ const sentence = computed(() =>
   lanes.value
     .map(l => {
       const limit = l.limit === null ? 'no limit entered' : `limit ${l.limit} °C, ${l.part}`
-      const asked = l.asked === null ? '' : `; last job asked ${l.asked} °C${l.over ? ', too much' : ''}`
+      const asked =
+        l.asked === null
+          ? ''
+          : `; last job asked ${l.asked} °C${l.over ? ', too much' : ''}${l.just ? ', no room to spare' : ''}`
       return `${l.label}: ${limit}${asked}${l.nowC === null ? '' : `; now ${Math.round(l.nowC)} °C`}`
     })
     .join('. '),
@@ -276,8 +282,8 @@ const sentence = computed(() =>
         </summary>
         <ul class="grid gap-1">
           <li v-for="l in printer.limits" :key="l.id">
-            <b>{{ zoneWord(l.zone) }} {{ l.limitC }} °C</b>, {{ l.part }}: {{ l.basis
-            }}{{ l.note ? `, ${l.note}` : '' }}.{{
+            <b>{{ zoneWord(l.zone) }} {{ celsiusDown(l.limitC) }}</b
+            >, {{ l.part }}: {{ l.basis }}{{ l.note ? `, ${l.note}` : '' }}.{{
               l.enteredBy ? ` Entered by ${l.enteredBy}, ${when(l.enteredAt!, zone)}` : ''
             }}
           </li>

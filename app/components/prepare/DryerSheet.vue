@@ -2,7 +2,7 @@
 /** Add a dryer, or edit one. */
 import type { DryerRow } from '#shared/answers/prepare'
 import { DRYER_KINDS } from '#core/drying'
-import { BASES } from '#shared/entries/fields'
+import { ENTERED_BASES as BASES } from '#shared/entries/fields'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 import type { FormField, OpenRecord } from '~/components/stores/form-field'
 import { computed } from 'vue'
@@ -22,6 +22,7 @@ const fields = computed<FormField[]>(() => [
       text: {
         'vented': 'vented: heats room air',
         'desiccant': 'sealed, with desiccant',
+        'vacuum': 'vacuum: heats in thinned air',
         'bed under a cover': "a printer's bed under a cover",
         'oven': 'oven (never for food again)',
       }[k],

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Printers with their heads and, per zone, the deciding part; the parts themselves are edited in the stack. */
-import { zoneWord } from '#core/words'
+import { celsiusDown, zoneWord } from '#core/words'
 import type { ShopData } from '~/state/shop'
 
 type Printer = ShopData['printers'][number]
@@ -31,7 +31,7 @@ const headOf = (p: Printer, id: number | null) => p.heads.find(h => h.id === id)
           <span
             >{{ zoneWord(l.zone)
             }}{{ p.heads.length > 1 && l.headId !== null ? `, ${headOf(p, l.headId)?.name}` : '' }}</span
-          ><b class="text-right">{{ l.limitC }} °C</b>
+          ><b class="text-right">{{ celsiusDown(l.limitC) }}</b>
           <span class="py-1"
             >{{ l.part
             }}<span class="block text-xs text-ink2">{{ l.basis }}{{ l.note ? `, ${l.note}` : '' }}</span></span

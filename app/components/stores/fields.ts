@@ -2,7 +2,7 @@
 import { HUB_WORDS } from '#core/drying'
 import { VENTILATION } from '#core/limits'
 import { FILLERS, NOZZLE_MATERIALS, PIN_U_MM, START_ABRASIVITY } from '#core/wear'
-import { BASES } from '#shared/entries/fields'
+import { ENTERED_BASES as BASES } from '#shared/entries/fields'
 import { SPOOL_HAPPENINGS, SPOOL_KINDS } from '#shared/entries/spools'
 import type { ShopData } from '~/state/shop'
 import type { FormField } from '~/components/stores/form-field'

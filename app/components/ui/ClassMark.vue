@@ -6,7 +6,7 @@
 import type { VerdictClass } from '#core/limits'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 
-const MARK = { 'runs': 'fine', 'changes': 'look', 'cannot': 'stop', 'cannot tell': 'look' } as const
+const MARK = { 'runs': 'fine', 'just': 'look', 'changes': 'look', 'cannot': 'stop', 'cannot tell': 'look' } as const
 
 withDefaults(defineProps<{ verdict: VerdictClass; size?: number }>(), { size: 18 })
 </script>

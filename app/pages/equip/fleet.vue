@@ -44,7 +44,13 @@ const rows = computed(() => {
   )
   return shown.map((r, i) => ({ ...r, cells: cells[i]! }))
 })
-const SHORT = { 'runs': 'runs', 'changes': 'after changes', 'cannot': 'cannot', 'cannot tell': 'cannot tell' } as const
+const SHORT = {
+  'runs': 'runs',
+  'just': 'runs, just',
+  'changes': 'after changes',
+  'cannot': 'cannot',
+  'cannot tell': 'cannot tell',
+} as const
 const count = computed(() => {
   const all = rows.value.flatMap(r => r.cells)
   const n = (c: string) => all.filter(x => x.class === c).length

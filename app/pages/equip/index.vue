@@ -2,7 +2,7 @@
 /** Equip, the first question: may this job go on this printer, and what must be fitted first. */
 import { CLASS_TEXT } from '~/words/verdict'
 import { computed, ref, watch } from 'vue'
-import { cautionsFor } from '#core/cautions'
+import { cautionsFor, printing } from '#core/cautions'
 import {
   after,
   blockersOf,
@@ -13,7 +13,6 @@ import {
   stackOf,
   type Demand,
   type Swap,
-  onSheet,
 } from '#core/limits'
 import ApplySheet from '~/components/equip/ApplySheet.vue'
 import CautionList from '~/components/equip/CautionList.vue'
@@ -136,23 +135,11 @@ const result = computed(() => {
     ),
   }
 })
-const cautions = computed(() => {
-  const v = result.value?.verdict,
-    m = material.value
-  if (!v || !m) return []
-  const roles = stackOf(now.value!, headId.value!).groups.flatMap(g => g.parts.map(p => p.role as string))
-  const sheets = now.value!.parts.filter(p => p.role === 'sheet').map(p => p.details.surface ?? '')
-  return cautionsFor({
-    action: 'print',
-    polymers: [m.polymer],
-    fillers: [m.filler],
-    nozzleC: v.demand.nozzleMinC,
-    bedC: v.bedC,
-    chamberC: v.demand.chamber === 'needs' ? v.demand.chamberMinC : null,
-    roles,
-    surfaces: [...sheets, ...sheets.flatMap(s => onSheet(v.demand.surfaces ?? [], s)).map(s => s.adhesive ?? '')],
-  })
-})
+const cautions = computed(() =>
+  now.value && demand.value && data.value && headId.value !== null
+    ? cautionsFor(printing(stackOf(now.value, headId.value), demand.value, data.value.rules))
+    : [],
+)
 const set = computed(() => sets.value.find(x => x.name === setName.value) ?? null)
 const through = computed(() => {
   const ids =

@@ -1,11 +1,22 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: plan, live readings and warm-ups */
 /** Soak: how long until the chamber really holds, by this printer's own warm-up when there is one. */
-import { counted } from '#core/words'
+import { capital, counted } from '#core/words'
 import type { SoakLine, WarmUpLine } from '#shared/answers/prepare'
 import { computed, reactive, ref, watch } from 'vue'
-import { cautionsFor } from '#core/cautions'
-import { PART_SIZES, soakPlan, timeToHold, type PartSize } from '#core/chamber'
+import { cautionsFor, printing } from '#core/cautions'
+import { PART_SIZES, soakPlan, timeToHold, type PartSize, type Soak } from '#core/chamber'
+import {
+  demandOfJob,
+  heatLines,
+  hottestBed,
+  inOrder,
+  PLACE_WORDS,
+  reason,
+  settlesAt,
+  soakRefusal,
+  stackOf,
+} from '#core/limits'
 import CautionList from '~/components/equip/CautionList.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import EndSheet, { type ToEnd } from '~/components/prepare/EndSheet.vue'
@@ -107,24 +118,47 @@ const past = computed(() =>
 )
 const roomC = computed(() => data.value?.air.roomC ?? 23)
 const nowC = computed(() => report.value?.chamber?.nowC ?? roomC.value)
+/** What is set: bed, and the heater as the target where nothing else is entered. */
+const heat = computed(() => {
+  if (v.bedC === null || !(v.bedC >= 0 && v.bedC <= 300)) return null
+  const heater = v.chamberSetC ?? v.targetC
+  return { bedC: v.bedC, chamberC: active.value && heater !== null && !Number.isNaN(heater) ? heater : null }
+})
+const stack = computed(() => {
+  const head = printer.value?.heads[0]
+  return printer.value && head ? stackOf(printer.value, head.id) : null
+})
+const settles = computed(() => {
+  const target = v.targetC !== null && Number.isNaN(v.targetC) ? null : v.targetC
+  return stack.value && heat.value && equip.value ? settlesAt(stack.value, heat.value, target, equip.value.rules) : null
+})
+/** What a part in the heat says to it: the same lines as a job file gets. */
+const refusal = computed(() =>
+  stack.value && heat.value && equip.value ? soakRefusal(stack.value, heat.value, equip.value.rules) : null,
+)
+const justMet = computed(() => {
+  if (!stack.value || !heat.value || !equip.value) return null
+  const just = heatLines(stack.value, heat.value, equip.value.rules).filter(l => l.status === 'just')
+  const demand = demandOfJob('soak', { nozzleC: null, ...heat.value }, null)
+  return just.length > 0 ? capital(reason(inOrder(just)[0]!, demand, null)) : null
+})
 const plan = computed(() => {
   if (v.bedC === null || !(v.bedC >= 0 && v.bedC <= 300)) return null
   const target = v.targetC !== null && Number.isNaN(v.targetC) ? null : v.targetC
   return soakPlan({
     targetC: target,
-    bedC: v.bedC,
     nowC: nowC.value,
     roomC: roomC.value,
     part: v.part,
-    chamberSetC: active.value ? (v.chamberSetC ?? target) : null,
+    settles: settles.value,
     record: record.value,
   })
 })
 /** What would bring it to its target. */
 function hotterBed(bedC: number | null): string {
   if (bedC === null) return 'Set the chamber heater higher.'
-  const stops =
-    bedCeiling.value !== null && bedC > bedCeiling.value ? `, but this bed stops at ${bedCeiling.value}` : ''
+  const most = bedCeiling.value
+  const stops = most !== null && bedC > most ? `, but here the bed stops at ${most}` : ''
   return `A bed of ${Math.ceil(bedC)} °C would bring it${stops}.`
 }
 const sentence = computed(() => {
@@ -146,42 +180,56 @@ const sentence = computed(() => {
   }
   const p = plan.value
   if (!p) return { verdict: 'look' as const, text: 'Enter the bed temperature.' }
-  if (p.minutes === Infinity)
+  if (refusal.value) return { verdict: 'stop' as const, text: `Do not soak it so. ${refusal.value.message}.` }
+  const s = settles.value
+  if (p.minutes === Infinity && s)
     return {
       verdict: 'stop' as const,
       text:
-        `It will never hold ${v.targetC} °C: with the bed at ${v.bedC} °C it settles at ` +
-        `${p.settlesC!.toFixed(0)} °C. ${hotterBed(p.bedForTargetC)}`,
+        `It will not hold ${v.targetC} °C: with the bed at ${v.bedC} °C the coolest place settles at ` +
+        `${s.settlesC.toFixed(0)} °C, by ${s.from}. ${hotterBed(s.bedForTargetC)}`,
     }
-  if (p.basis === 'practice')
+  if (justMet.value)
+    return { verdict: 'look' as const, text: `${soakText(p)} Just: ${justMet.value}; stay by it, and measure there.` }
+  if (p.reaches === 'just' && s)
     return {
       verdict: 'look' as const,
       text:
-        `Soak at least ${Math.round(p.minutes)} minutes with air moving: the practice minimum, because ` +
-        `${printer.value?.name ?? 'this printer'} has no warm-up record yet.`,
+        `${soakText(p)} Whether it holds ${v.targetC} °C is not sure: it settles at ` +
+        `${s.settlesC.toFixed(0)} °C, known to ${Math.ceil(s.u90)}, by ${s.from}.`,
     }
-  return {
-    verdict: 'fine' as const,
-    text:
-      p.minutes < 1
-        ? `It holds ${v.targetC} °C already.`
-        : `Soak ${Math.ceil(p.minutes)} minutes: by its own warm-up ${printer.value!.name} then holds ` +
-          `${v.targetC} °C (it settles at ${p.settlesC!.toFixed(0)} °C).`,
-  }
+  return { verdict: p.basis === 'practice' ? ('look' as const) : ('fine' as const), text: soakText(p) }
 })
-const bedCeiling = computed(
-  () => shop.data?.printers.find(p => p.id === v.printerId)?.limits.find(l => l.zone === 'bed')?.limitC ?? null,
+function soakText(p: Soak): string {
+  const who = printer.value?.name ?? 'this printer'
+  if (p.basis === 'practice')
+    return (
+      `Soak at least ${Math.round(p.minutes)} minutes with air moving: the practice minimum, because ${who} has no ` +
+      `warm-up record yet.`
+    )
+  if (p.minutes < 1) return `It holds ${v.targetC} °C already.`
+  const rests = settles.value ? ` (the coolest place settles at ${settles.value.settlesC.toFixed(0)} °C)` : ''
+  return `Soak ${Math.ceil(p.minutes)} minutes: by its own warm-up ${who} then holds ${v.targetC} °C${rests}.`
+}
+/** The hottest bed that nothing in it or over it refuses. */
+const bedCeiling = computed(() =>
+  stack.value && equip.value ? hottestBed(stack.value, heat.value?.chamberC ?? null, equip.value.rules) : null,
 )
-const cautions = computed(() => cautionsFor({ action: 'print', bedC: v.bedC, chamberC: v.targetC }))
+const cautions = computed(() =>
+  stack.value && heat.value && equip.value
+    ? cautionsFor(printing(stack.value, demandOfJob('soak', { nozzleC: null, ...heat.value }, null), equip.value.rules))
+    : [],
+)
 async function start(confirmed: string[] = []): Promise<void> {
   const p = plan.value
-  if (!p || p.minutes === Infinity) return
+  if (!p || p.minutes === Infinity || refusal.value) return
   const done = await form.send(
     {
       printerId: v.printerId,
       materialId: v.materialId,
       targetC: v.targetC,
       bedC: v.bedC,
+      chamberSetC: heat.value?.chamberC ?? null,
       part: v.part,
       minutes: Math.ceil(p.minutes),
       basis: p.basis,
@@ -303,7 +351,7 @@ const hold = (w: WarmUpLine) => {
           v-else
           type="button"
           class="button first"
-          :disabled="!plan || plan.minutes === Infinity || form.busy.value"
+          :disabled="!plan || plan.minutes === Infinity || refusal !== null || form.busy.value"
           @click="start()"
         >
           Start the soak
@@ -351,7 +399,8 @@ const hold = (w: WarmUpLine) => {
           </p>
           <figure v-for="(w, i) in warmUps" :key="w.id" class="sheet m-0 p-2" :class="w.struck ? 'opacity-60' : ''">
             <figcaption class="flex flex-wrap items-center gap-x-3 px-1">
-              <b :class="w.struck ? 'line-through' : ''">{{ day(w.at, shop.zone) }}, {{ w.place }}</b
+              <b :class="w.struck ? 'line-through' : ''"
+                >{{ day(w.at, shop.zone) }}, {{ w.place ? PLACE_WORDS[w.place] : w.placeText }}</b
               ><span
                 >bed {{ w.bedC }} °C{{ w.chamberSetC ? `, heater ${w.chamberSetC}` : '' }}; settles at
                 {{ w.finalC.toFixed(0) }} °C, time constant {{ (w.tauS / 60).toFixed(0) }} min; {{ hold(w) }}</span

@@ -5,6 +5,7 @@ import type { EditableKind } from '#shared/entries/edits'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import {
+  checkLines,
   dryers,
   edits,
   materials,
@@ -21,6 +22,7 @@ import {
 import { refreshCeilings } from '../printers/ceilings'
 import { refreshForecast } from '../nozzles/forecasts'
 import { checkFacts } from '../materials/materials'
+import type { Part } from '#core/limits'
 import { notFound, Refusal, refuseField } from './refusal'
 import { canonical } from './answers'
 
@@ -29,6 +31,7 @@ const EDITABLE = {
   people,
   parts,
   dryers,
+  'check-lines': checkLines,
   materials,
   'material-values': materialValues,
   'practice-sets': practiceSets,
@@ -83,6 +86,8 @@ export async function editRecord(
   if (kind === 'material-values' && (current as unknown as { key: string }).key !== values.key)
     refuseField('key', 'A value stays what it is a value of')
   if (kind === 'people' && values.outOfUse === true) await refuseLastPerson(tx, id)
+  if (kind === 'parts' && values.basis === 'start value' && values.limitC !== (current as unknown as Part).limitC)
+    refuseField('basis', 'Say where the limit comes from: it is no start value any more')
   const extra = kind === 'parts' || kind === 'material-values' ? { enteredBy: personId, enteredAt: new Date() } : {}
   await tx
     .update(table)

@@ -1,7 +1,7 @@
 /** Striking out: the entry stays readable, and every total leaves it out. */
-import { sql } from 'drizzle-orm'
+import { sql, type SQL } from 'drizzle-orm'
 import type { z } from 'zod'
-import { LOGS, logOf } from '#shared/logs'
+import { LOGS, logOf, type StrikeTarget } from '#shared/logs'
 import type { strikeSchema } from '#shared/entries/log'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
@@ -37,18 +37,20 @@ export async function saveStrike(
             join nozzles n on n.id = e.nozzle_id where e.id = ${s.targetId}`,
       )
   for (const n of touched) await refreshForecast(tx, n.id)
-  if (s.target === 'stack change' || s.target === 'fitting')
+  const limits = LIMITS_REST_ON[s.target]
+  if (limits)
     await refreshCeilings(
       tx,
-      (
-        await tx.execute<{ id: number }>(
-          s.target === 'stack change'
-            ? sql`select printer_id id from stack_changes where id = ${s.targetId}`
-            : sql`select h.printer_id id from fittings f join heads h on h.id = f.head_id where f.id = ${s.targetId}`,
-        )
-      ).map(r => r.id),
+      (await tx.execute<{ id: number }>(limits(s.targetId))).map(r => r.id),
     )
   return { id: saved!.id, nozzles: touched.map(n => n.tag) }
+}
+
+/** Entries that a printer's limits rest on, and whose. */
+const LIMITS_REST_ON: Partial<Record<StrikeTarget, (id: number) => SQL>> = {
+  'stack change': id => sql`select printer_id id from stack_changes where id = ${id}`,
+  'fitting': id => sql`select h.printer_id id from fittings f join heads h on h.id = f.head_id where f.id = ${id}`,
+  'warm-up': id => sql`select printer_id id from warm_ups where id = ${id}`,
 }
 
 /** Runs logged while this fitting held rely on it; they are listed before it goes. */

@@ -9,11 +9,26 @@ import type { StackPrinter } from '#shared/answers/printers'
 import type { SpoolState } from '#shared/answers/spools'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { checkStack, demandOfJob, inOrder, offsetC, reason, stackOf, type Demand } from '#core/limits'
+import { cautionsFor, printing } from '#core/cautions'
+import { purge } from '#core/changeover'
+import {
+  ceilings,
+  checkStack,
+  demandOfJob,
+  inOrder,
+  offsetC,
+  reason,
+  stackOf,
+  type Demand,
+  type FittedNozzle,
+  type Line,
+  type OperatingPoint,
+  type ValueKey,
+} from '#core/limits'
 import { FOR_GOOD_H } from '#core/words'
 import type { FullScan } from '#core/gcode'
 import { fibreMassG, massG } from '#core/materials'
-import { precheck, verdictOf, type PrecheckFacts, type WindowOfMaterial } from '#core/precheck'
+import { precheck, verdictOf, type LimitLine, type PrecheckFacts, type WindowOfMaterial } from '#core/precheck'
 import { demandsOf } from '#shared/asking'
 import type { precheckSchema } from '#shared/entries/prepare'
 import { filamentOfSpool, readForAnother, USUAL_DIAMETER_MM } from '#shared/filament'
@@ -21,6 +36,8 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { prechecks } from '../../db/schema'
 import { shopRules } from '../printers/ceilings'
+import { checkLinesFor } from './check-lines'
+import { throughFitted } from './changeovers'
 import { jobOfContent } from '../runs/jobs'
 import { listAskings } from '../materials/materials'
 import { spoolsAndAir, stateOf, type SpoolLog } from '../spools/moisture'
@@ -31,10 +48,12 @@ import { listStacks } from '../printers/stack-read'
 
 type Precheck = z.output<typeof precheckSchema>
 
+const factOf = (m: MaterialRow, key: ValueKey) => m.values.find(v => v.key === key)?.value ?? null
 const windowOf = (m: MaterialRow): WindowOfMaterial => ({
   name: m.name,
-  nozzleMinC: m.values.find(v => v.key === 'nozzleMinC')?.value ?? null,
-  nozzleMaxC: m.values.find(v => v.key === 'nozzleMaxC')?.value ?? null,
+  filler: m.filler,
+  nozzleMinC: factOf(m, 'nozzleMinC'),
+  nozzleMaxC: factOf(m, 'nozzleMaxC'),
   beds: m.sets.flatMap(s =>
     s.withdrawn || s.bedMinC === null || s.bedMaxC === null ? [] : [[s.bedMinC, s.bedMaxC] as const],
   ),
@@ -63,6 +82,22 @@ function practiceFor(demands: Demand[], enclosed: boolean, bedC: number | null):
 
 /** Lines that the check has a line of its own for, or that a job file does not decide. */
 const OWN_LINES: readonly string[] = ['surface', 'enclosure', 'dryer']
+/** What the printer's stack says to the file, without what it plainly meets and what has a line of its own. */
+function limitLines(lines: readonly Line[], demand: Demand, nozzle: FittedNozzle | null): LimitLine[] {
+  return inOrder(lines).flatMap(l => {
+    if (l.status === 'ok' || OWN_LINES.includes(l.key)) return []
+    // of the chamber only what its heater reaches is the printer's; the rest is the filament's need
+    if (l.key === 'chamber' && l.status !== 'short' && l.status !== 'unknown' && l.code !== 'bed the cooler') return []
+    return [{ status: l.status, says: reason(l, demand, nozzle), eye: l.key === 'nozzle insert' }]
+  })
+}
+/** The air that the file makes: at the coolest place of the build, and at the head. */
+function airFacts(op: OperatingPoint): PrecheckFacts['air'] {
+  const { low, high } = op.air
+  if (!low || !high) return null
+  const cool = low.c < high.c ? low : high
+  return { coolestC: cool.c, headC: low.c, u90: Math.max(cool.u90, low.u90), from: cool.from }
+}
 
 export async function makePrecheck(db: Connection, q: Precheck, now = new Date()): Promise<PrecheckAnswer> {
   const [printer] = await listStacks(db, [q.printerId])
@@ -91,22 +126,23 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
   const checked = checkStack(stack, demand, rules)
   const state = log === null ? null : stateOf(log, air, wound, now.getTime())
   const water = state?.water ?? null
-  const nozzle = head.nozzle ? await nozzleFacts(db, head.nozzle, q.materialId) : null
+  const ceiling = ceilings(printer, rules).find(c => c.zone === 'hotend' && c.headId === q.headId)?.limitC ?? null
+  const nozzle = head.nozzle ? await nozzleFacts(db, head.nozzle, q.headId, material, askings, ceiling) : null
   const facts: PrecheckFacts = {
     job,
     material: {
       ...windowOf(material),
       polymer: material.polymer,
       surfaces: base.surfaces ?? [],
-      chamberNeeded: base.chamber === 'needs',
-      chamberMinC: base.chamber === 'indifferent' ? null : base.chamberMinC,
+      chamber: base.chamber,
+      chamberMinC: base.chamberMinC,
       chamberMaxC: base.chamberMaxC,
+      shortMaxC: factOf(material, 'shortMaxC'),
+      glassC: factOf(material, 'glassC'),
     },
     nozzleOffsetC: head.nozzle ? offsetC(head.nozzle.material) : 0,
     others: askings.map(windowOf),
-    limits: inOrder(checked.lines)
-      .filter(l => !OWN_LINES.includes(l.key))
-      .flatMap(l => (l.status === 'ok' ? [] : [{ status: l.status, says: reason(l, demand, head.nozzle) }])),
+    limits: limitLines(checked.lines, demand, head.nozzle),
     nozzle,
     spool: log === null ? null : { tag: log.tag, leftG: (await spoolRemaining(db, log.id)).g },
     dryness: water === null ? null : drynessIn(q.printsFrom, water),
@@ -115,13 +151,18 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
     printsFrom: q.printsFrom,
     fittedSurface: printer.parts.find(p => p.role === 'sheet')?.details.surface ?? null,
     enclosed,
+    heated: stack.air.heater !== null,
+    air: enclosed && (job.bedC !== null || checked.op.heaterC !== null) ? airFacts(checked.op) : null,
     soak: await soakOf(db, printer, now),
+    own: await checkLinesFor(db, q.printerId, q.materialId),
   }
   if (state?.place === 'sealed') facts.dryness = null
   const lines = precheck(facts)
   return {
     lines,
-    seen: lines.map(l => `${l.key}:${l.status}`),
+    // the shop's own lines differ by their words alone
+    seen: lines.map(l => `${l.key}:${l.status}${l.key === 'own' ? `:${l.says}` : ''}`),
+    cautions: cautionsFor(printing(stack, demand, rules)).map(({ key, hazard, what }) => ({ key, hazard, what })),
     material: material.name,
     hours: job.hours,
     massG: job.massG,
@@ -140,9 +181,9 @@ function jobOf(q: Precheck, scan: FullScan | null, material: MaterialRow, log: S
   const seconds = scan?.moveSeconds ?? null
   return {
     name: q.name,
-    nozzleC: scan?.maxSetpointC.tools[String(q.tool)] ?? null,
-    bedC: scan?.maxSetpointC.bed ?? null,
-    chamberC: scan?.maxSetpointC.chamber ?? null,
+    nozzleC: scan?.maxSetpointC.tools[String(q.tool)] ?? q.setC?.nozzleC ?? null,
+    bedC: scan?.maxSetpointC.bed ?? q.setC?.bedC ?? null,
+    chamberC: scan?.maxSetpointC.chamber ?? q.setC?.chamberC ?? null,
     peakMm3S: scan?.toolFlow?.find(t => t.index === q.tool)?.peak ?? scan?.flow?.peak ?? null,
     hours: q.hours ?? (seconds === null ? null : seconds / 3600),
     massG: grams,
@@ -155,20 +196,45 @@ function jobOf(q: Precheck, scan: FullScan | null, material: MaterialRow, log: S
 async function nozzleFacts(
   db: Connection,
   n: { id: number | string; tag: string; boreMm: number },
-  materialId: number,
+  headId: number,
+  material: MaterialRow,
+  all: readonly MaterialRow[],
+  ceilingC: number | null,
 ): Promise<NonNullable<PrecheckFacts['nozzle']>> {
   const line = (await listNozzles(db)).find(x => x.id === n.id)!
   const [proven] = await db.execute<{ flow: number | null }>(sql`
     select max(t.peak_flow_mm3_s) flow from standing_runs r join run_tools t on t.run_id = r.id
-    where t.nozzle_id = ${line.id} and t.material_id = ${materialId} and r.outcome = 'finished'
+    where t.nozzle_id = ${line.id} and t.material_id = ${material.id} and r.outcome = 'finished'
     and not ('under-extruded' = any(r.symptoms))`)
+  const [seen] = await db.execute<{ shape: string[] | null; fitted: boolean }>(sql`
+    select (select g.shape from standing_gauges g where g.nozzle_id = ${line.id}
+      order by g.occurred_at desc, g.id desc limit 1) shape,
+    not exists (select from standing_run_tools t where t.head_id = ${headId} and t.ended_at > (select f.occurred_at
+      from standing_fittings f where f.head_id = ${headId} and f.kind = 'fit' order by f.occurred_at desc, f.id desc
+      limit 1)) fitted`)
+  const lastId = (await throughFitted(db)).find(t => t.nozzleId === line.id)?.lastId ?? null
+  const last = all.find(m => m.id === lastId) ?? null
   return {
     tag: n.tag,
     boreMm: n.boreMm,
+    shape: seen!.shape ?? [],
+    fittedSinceRun: seen!.fitted,
+    holds: last && { name: last.name, same: last.id === material.id, purgeC: purgeC(last, material, ceilingC) },
     provenMm3S: proven!.flow,
     left: line.leftKg === null ? null : { low80G: line.leftLowKg! * 1000, medianG: line.leftKg * 1000 },
     pastChance: line.pastChance,
   }
+}
+
+const flowing = (m: MaterialRow) => ({
+  name: m.name,
+  lowestFlowC: factOf(m, 'lowestFlowC'),
+  shortMaxC: factOf(m, 'shortMaxC'),
+})
+/** The first temperature of the way from one filament to the other; null when it is not known or there is none. */
+function purgeC(from: MaterialRow, to: MaterialRow, ceilingC: number | null): number | null {
+  const way = purge(flowing(from), flowing(to), ceilingC)
+  return way.kind === 'direct' ? way.steps[0]!.atC : null
 }
 
 async function soakOf(db: Connection, printer: StackPrinter, now: Date): Promise<PrecheckFacts['soak']> {

@@ -2,6 +2,7 @@
 import type { Prepare } from '#shared/answers/prepare'
 import type { Connection } from '../../db/client'
 import { listChangeovers, throughFitted } from './changeovers'
+import { listCheckLines } from './check-lines'
 import { listDryers } from './dryers'
 import { spoolsAndAir, stateOf } from '../spools/moisture'
 import { listSoaks } from './soaks'
@@ -11,25 +12,26 @@ import { listAnneals } from './anneals'
 import { listChecks } from './prechecks'
 
 export async function prepare(db: Connection): Promise<Prepare> {
-  const [{ logs, air, wound }, left, dryers, soaks, anneals, warmUps, changeovers, through, checks] = await Promise.all(
-    [
+  const [{ logs, air, wound }, left, dryers, checkLines, soaks, anneals, warmUps, changeovers, through, checks] =
+    await Promise.all([
       spoolsAndAir(db),
       listSpools(db),
       listDryers(db),
+      listCheckLines(db),
       listSoaks(db),
       listAnneals(db),
       listWarmUps(db),
       listChangeovers(db),
       throughFitted(db),
       listChecks(db),
-    ],
-  )
+    ])
   const now = Date.now()
   // a spool that is used up needs no state; its weighings still count
   const inUse = new Set(left.filter(s => s.inUse).map(s => s.id))
   return {
     spools: logs.filter(s => inUse.has(s.id)).map(s => stateOf(s, air, wound, now)),
     dryers,
+    checkLines,
     air,
     wound,
     soaks,

@@ -6,7 +6,10 @@ import type { z } from 'zod'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { printers, endings, soaks } from '../../db/schema'
+import { soakRefusal, stackOf } from '#core/limits'
 import { notInFuture, refuseField, ask } from '../entry/refusal'
+import { shopRules } from '../printers/ceilings'
+import { listStacks } from '../printers/stack-read'
 import type { soakSchema } from '#shared/entries/prepare'
 
 /** Soaks of the last days, the newest first; those still running among them. */
@@ -55,6 +58,7 @@ export async function saveSoak(
   const occurredAt = notInFuture('occurredAt', s.occurredAt)
   const [printer] = await tx.select().from(printers).where(eq(printers.id, s.printerId)).for('no key update')
   if (!printer) refuseField('printerId', 'This printer is not known')
+  await refuseTooHot(tx, s)
   const [open] = await tx.execute<{ id: number }>(
     sql`select id::int from standing_soaks where printer_id = ${s.printerId} and ended_at is null
       and occurred_at > now() - ${LONGEST_SOAK_H} * interval '1 hour' order by occurred_at desc limit 1`,
@@ -79,10 +83,21 @@ export async function saveSoak(
       personId,
       note: 'another was started',
     })
-  const { confirmed: _, ...values } = s
+  const { confirmed: _, chamberSetC: __, ...values } = s
   const [row] = await tx
     .insert(soaks)
     .values({ ...values, occurredAt, personId })
     .returning({ id: soaks.id })
   return { id: row!.id, until: new Date(occurredAt.getTime() + s.minutes * 60_000).toISOString() }
+}
+
+/** What a part in the heat does not stand is not started, whoever asks; with the bed that it would stand. */
+async function refuseTooHot(tx: Connection, s: z.output<typeof soakSchema>): Promise<void> {
+  const [printer] = await listStacks(tx, [s.printerId])
+  const head = printer?.heads[0]
+  if (!printer || !head) return
+  const rules = await shopRules(tx)
+  const stack = stackOf(printer, head.id)
+  const said = soakRefusal(stack, { bedC: s.bedC, chamberC: stack.air.heater ? s.chamberSetC : null }, rules)
+  if (said) refuseField(said.field, said.message)
 }

@@ -3,19 +3,23 @@ import type { WarmUpLine } from '#shared/answers/prepare'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { fitWarmUp, type FittedWarmUp, type Reading } from '#core/chamber'
+import type { AirPlace, Opening } from '#core/limits'
 import { InputError } from '#core/numeric'
-import type { warmUpSchema } from '#shared/entries/prepare'
+import type { warmUpPlaceSchema, warmUpSchema } from '#shared/entries/prepare'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
-import { printers, warmUps } from '../../db/schema'
-import { notInFuture, refuseField } from '../entry/refusal'
+import { printers, warmUpPlaces, warmUps } from '../../db/schema'
+import { notFound, notInFuture, refuseField } from '../entry/refusal'
+import { refreshCeilings } from '../printers/ceilings'
 
 /** Warm-ups of all printers, newest first, each with at most 200 of its readings for the drawing. */
 export async function listWarmUps(db: Connection): Promise<WarmUpLine[]> {
   const rows = await db.execute<{
     id: number
     printerId: number
-    place: string
+    placeText: string
+    place: AirPlace | null
+    opening: Opening
     source: WarmUpLine['source']
     bedC: number
     chamberSetC: number | null
@@ -27,7 +31,9 @@ export async function listWarmUps(db: Connection): Promise<WarmUpLine[]> {
     note: string
     struck: string | null
   }>(sql`
-    select w.id::int, w.printer_id "printerId", w.place, w.source, w.bed_c "bedC",
+    select w.id::int, w.printer_id "printerId", w.place "placeText",
+    coalesce((select t.place from warm_up_places t where t.warm_up_id = w.id order by t.id desc limit 1), w.at_place)
+    place, w.opening, w.source, w.bed_c "bedC",
     w.chamber_set_c "chamberSetC", w.room_c "roomC", w.fit, w.readings,
     ${iso('w.occurred_at')} at, u.name person, w.note,
       (select s.reason from strikes s where s.target = 'warm-up' and s.target_id = w.id) struck
@@ -82,6 +88,7 @@ export async function saveWarmUp(
     .values({
       printerId: w.printerId,
       place: w.place,
+      opening: w.opening,
       source: w.readings ? 'probe file' : 'live readings',
       bedC: w.bedC,
       chamberSetC: w.chamberSetC,
@@ -93,5 +100,23 @@ export async function saveWarmUp(
       personId,
     })
     .returning({ id: warmUps.id })
+  await refreshCeilings(tx, [w.printerId])
   return { id: row!.id, fit }
+}
+
+/** Told afterwards where its probe was: from then on it counts there. */
+export async function saveWarmUpPlace(
+  tx: Connection,
+  q: z.output<typeof warmUpPlaceSchema>,
+  personId: number,
+): Promise<{ id: number }> {
+  const occurredAt = notInFuture('occurredAt', q.occurredAt)
+  const [of] = await tx.select({ printerId: warmUps.printerId }).from(warmUps).where(eq(warmUps.id, q.warmUpId))
+  if (!of) notFound('This warm-up')
+  const [row] = await tx
+    .insert(warmUpPlaces)
+    .values({ warmUpId: q.warmUpId, place: q.place, occurredAt, personId })
+    .returning({ id: warmUpPlaces.id })
+  await refreshCeilings(tx, [of.printerId])
+  return { id: row!.id }
 }

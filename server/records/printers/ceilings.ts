@@ -16,24 +16,25 @@ export async function shopRules(db: Connection): Promise<Rules> {
   return { ...r! }
 }
 
-/** Guard band taken off; whole degrees, rounded down. */
+/** Guard band taken off; what is drawn rounds down, what is judged does not. */
 export function zoneLimits(p: StackPrinter, rules: Rules): ZoneLimit[] {
-  return ceilings(p, rules).flatMap(c => {
-    if (c.limitC === null || c.part === null) return []
-    const stored = p.parts.find(x => x.id === c.part!.id && x.role === c.part!.role)
-    return [
-      {
-        id: c.part.id,
-        zone: c.zone,
-        headId: c.headId,
-        limitC: Math.floor(c.limitC + 1e-9),
-        part: c.part.name,
-        basis: c.part.basis,
-        note: c.part.note,
-        enteredBy: stored?.enteredBy ?? null,
-        enteredAt: stored?.enteredAt ?? null,
-      },
-    ]
+  return ceilings(p, rules).map(c => {
+    const stored = p.parts.find(x => x.id === c.part.id && x.role === c.part.role)
+    return {
+      id: c.part.id,
+      zone: c.zone,
+      headId: c.headId,
+      limitC: c.limitC,
+      fineC: c.fineC,
+      shortC: c.shortC,
+      of: c.of,
+      heaterOff: c.heaterOff,
+      part: c.part.name,
+      basis: c.part.basis,
+      note: c.part.note,
+      enteredBy: stored?.enteredBy ?? null,
+      enteredAt: stored?.enteredAt ?? null,
+    }
   })
 }
 

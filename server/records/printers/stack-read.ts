@@ -1,7 +1,7 @@
 /** Printers as stacks of parts, by the log of changes: what sits where, what is on the shelf, what was done. */
 import type { ChangeLine, StackPrinter, StoredPart } from '#shared/answers/printers'
 import { sql } from 'drizzle-orm'
-import type { FittedNozzle } from '#core/limits'
+import { PLACE_WORDS, recordSource, type AirPlace, type AirSource, type FittedNozzle, type Opening } from '#core/limits'
 import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
@@ -13,6 +13,45 @@ const PART_JSON = sql`json_build_object('id', a.id, 'kind', a.kind, 'role', a.ro
 const NOZZLE_JSON = sql`json_build_object('id', n.id, 'tag', n.tag, 'material', y.material, 'boreMm',
   y.nominal_bore_mm, 'insert', y.insert_mm is not null, 'lengthMm', y.length_mm, 'headId', h.id, 'price', 0)`
 
+interface WarmUpRow {
+  place: AirPlace
+  opening: Opening
+  finalC: number
+  reachedShare: number
+  bedC: number
+  roomC: number
+  chamberSetC: number | null
+  on: string
+}
+/**
+ * The latest warm-up of each place, lid and way of heating, as long as the enclosure is still the one it was recorded
+ * in.
+ */
+const RECORDS = sql`
+  select x.printer_id, json_agg(json_build_object('place', x.place, 'opening', x.opening, 'finalC', x.fit->'finalC',
+    'reachedShare', x.fit->'reachedShare', 'bedC', x.bed_c, 'roomC', x.room_c, 'chamberSetC', x.chamber_set_c,
+    'on', to_char(x.occurred_at at time zone (select time_zone from settings), 'FMDD Mon YYYY')) order by x.id) records
+  from (
+    select distinct on (w.printer_id, w.place, w.opening, w.chamber_set_c is null) w.* from (
+      select u.id, u.printer_id, u.opening, u.fit, u.bed_c, u.room_c, u.chamber_set_c, u.occurred_at,
+        coalesce((select t.place from warm_up_places t where t.warm_up_id = u.id order by t.id desc limit 1),
+        u.at_place) place
+      from warm_ups u where not exists (select from strikes s where s.target = 'warm-up' and s.target_id = u.id)
+    ) w
+    where w.place is not null and not exists (select from part_events e
+      join standing_stack_changes c on c.id = e.change_id and c.kind = 'changed' and c.printer_id = w.printer_id
+      join parts a on a.id = e.part_id and a.role = 'enclosure'
+      where e.kind = 'fit' and c.occurred_at > w.occurred_at)
+    order by w.printer_id, w.place, w.opening, w.chamber_set_c is null, w.occurred_at desc, w.id desc
+  ) x group by x.printer_id`
+
+function airOf(records: readonly WarmUpRow[]): AirSource[] {
+  return records.flatMap(r => {
+    const source = recordSource({ ...r, from: `its warm-up of ${r.on} ${PLACE_WORDS[r.place]}` })
+    return source ? [source] : []
+  })
+}
+
 /** All printers as stacks, or those asked for. */
 export async function listStacks(db: Connection, ids?: readonly number[]): Promise<StackPrinter[]> {
   const these =
@@ -22,8 +61,8 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
           [...ids, 0].map(i => sql`${i}`),
           sql`, `,
         )})`
-  return await db.execute<StackPrinter & Record<string, unknown>>(sql`
-    select p.id, p.name, p.kind, p.note, p.out_of_use "outOfUse", p.version,
+  const rows = await db.execute<Omit<StackPrinter, 'air'> & { records: WarmUpRow[] } & Record<string, unknown>>(sql`
+    select p.id, p.name, p.kind, p.note, coalesce(w.records, '[]') records, p.out_of_use "outOfUse", p.version,
       (select coalesce(json_agg(json_build_object('id', h.id, 'name', h.name, 'nozzle', (
         select ${NOZZLE_JSON} from (select * from standing_fittings e where e.head_id = h.id
         order by e.occurred_at desc, e.id desc limit 1) e
@@ -33,7 +72,9 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
     left join (select w.printer_id, json_agg(${PART_JSON} order by a.id) parts from part_places w
     join parts a on a.id = w.part_id join people u on u.id = a.entered_by where w.kind = 'fit'
     group by w.printer_id) q on q.printer_id = p.id
+    left join (${RECORDS}) w on w.printer_id = p.id
     where ${these} order by p.id`)
+  return rows.map(({ records, ...p }) => ({ ...p, air: airOf(records) }))
 }
 
 /** Parts on the shelf, fit for any printer. */

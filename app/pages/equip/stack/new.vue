@@ -132,9 +132,7 @@ const body = computed(() => ({
   parts: v.parts.map(({ limitText, ...p }) => {
     const start = isKind(p.kind) ? kindOf(p.kind).limitC : null
     const limitC = typedNumber(limitText)
-    return limitC === start && p.limitC === undefined
-      ? p
-      : { ...p, limitC, basis: p.basis ?? (limitC === start ? undefined : ('data sheet' as const)) }
+    return limitC === start && p.limitC === undefined ? p : { ...p, limitC }
   }),
 }))
 const preview = computed(() => {

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: what is asked, lines and answers */
 /** May I press start: printer, spool and job file on one page with a verdict. */
-import type { PrecheckAnswer } from '#shared/answers/prepare'
-import { computed, reactive, ref, watch } from 'vue'
-import { cautionsFor } from '#core/cautions'
+import type { CheckLineRow, PrecheckAnswer } from '#shared/answers/prepare'
+import { computed, ref, toRef, watch } from 'vue'
 import type { FullScan } from '#core/gcode'
-import { verdictOf, type Answer } from '#core/precheck'
+import { verdictOf, type Answer, type CheckPlace } from '#core/precheck'
 import { readForAnother } from '#shared/filament'
 import CautionList from '~/components/equip/CautionList.vue'
+import CheckLineSheet from '~/components/prepare/CheckLineSheet.vue'
 import CheckLines from '~/components/prepare/CheckLines.vue'
 import PrepareTabs from '~/components/prepare/PrepareTabs.vue'
 import FileDrop from '~/components/run/FileDrop.vue'
@@ -22,7 +22,9 @@ import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
 import { when } from '#shared/time'
+import { ON_THE_PAGE, placeUrl } from '~/lib/check-places'
 import { placeWords } from '~/words/water'
+import { useCheck } from '~/state/check'
 import { useScans } from '~/state/scans'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -36,39 +38,30 @@ const ui = useUi()
 const { data, failure } = usePrepare()
 const { data: jobs } = useAnswer('/api/jobs')
 const form = useEntryForm('/api/prechecks')
-const v = reactive({
-  printerId: null as number | null,
-  headId: null as number | null,
-  spoolId: null as number | null,
-  materialId: null as number | null,
-  printsFrom: 'room' as 'room' | 'dry box' | 'dryer',
-  hours: null as number | null,
-  jobId: null as number | null,
-  fileId: null as number | null,
-  tool: 0,
-  note: '',
-})
+const kept = useCheck()
+// a store's ref, so that what is chosen here stays while a line's fact is changed elsewhere
+const v = toRef(kept, 'v')
 const stored = ref<{ name: string; contentSha256: string; scan: FullScan } | null>(null)
 
-const printer = computed(() => shop.data?.printers.find(p => p.id === v.printerId) ?? null)
+const printer = computed(() => shop.data?.printers.find(p => p.id === v.value.printerId) ?? null)
 function pickPrinter(id: number | null): void {
-  v.printerId = id
+  v.value.printerId = id
   if (id !== null) ui.lastPrinterId = id
-  v.headId = printer.value?.heads[0]?.id ?? null
+  v.value.headId = printer.value?.heads[0]?.id ?? null
   const last = printer.value?.lastSpoolId ?? null
   if (last !== null && shop.data!.spools.some(s => s.id === last && s.inUse)) pickSpool(last)
 }
 function pickSpool(id: number | null): void {
-  v.spoolId = id
+  v.value.spoolId = id
   const s = shop.data?.spools.find(x => x.id === id)
-  if (s) v.materialId = s.materialId
+  if (s) v.value.materialId = s.materialId
   const place = data.value?.spools.find(x => x.id === id)?.place
-  v.printsFrom = place === 'dry box' || place === 'dryer' ? place : 'room'
+  v.value.printsFrom = place === 'dry box' || place === 'dryer' ? place : 'room'
 }
 watch(
   () => shop.data !== null && data.value !== null,
   ready => {
-    if (!ready || v.printerId !== null) return
+    if (!ready || v.value.printerId !== null) return
     const asked = shop.data!.printers.find(p => p.name === route.query.printer)
     pickPrinter(
       asked?.id ?? shop.data!.printers.find(p => p.id === ui.lastPrinterId)?.id ?? shop.data!.printers[0]?.id ?? null,
@@ -79,11 +72,11 @@ watch(
   { immediate: true },
 )
 watch(
-  () => v.jobId,
+  () => v.value.jobId,
   async id => {
     stored.value = null
     if (id === null) return
-    v.fileId = null
+    v.value.fileId = null
     try {
       stored.value = await read('/api/jobs/{id}', { id })
     } catch (e) {
@@ -91,19 +84,19 @@ watch(
     }
   },
 )
-const file = computed(() => scans.reads.find(r => r.id === v.fileId && r.scan) ?? null)
+const file = computed(() => scans.reads.find(r => r.id === v.value.fileId && r.scan) ?? null)
 const job = computed(() =>
   file.value ? { name: file.value.file.name, contentSha256: file.value.sha256, scan: file.value.scan! } : stored.value,
 )
 watch(
-  () => v.fileId,
+  () => v.value.fileId,
   id => {
-    if (id !== null) v.jobId = null
+    if (id !== null) v.value.jobId = null
   },
 )
 // a spool of another diameter than the file was read for: it is read again
 watch(
-  () => [file.value?.scan, v.spoolId] as const,
+  () => [file.value?.scan, v.value.spoolId] as const,
   ([scan, id]) => {
     const s = shop.data?.spools.find(x => x.id === id)
     if (scan && s && readForAnother({ tag: s.tag, diameterMm: s.diameterMm }, scan.filamentDiameterMm))
@@ -114,24 +107,35 @@ watch(
 // the lines, worked out by the server anew whenever something changes
 const made = ref<PrecheckAnswer | null>(null)
 const problem = ref('')
-const answers = ref<Answer[]>([])
+const answers = computed<Answer[]>({
+  get: () => v.value.answers,
+  set: a => {
+    v.value.answers = a
+  },
+})
 const body = () => ({
-  printerId: v.printerId,
-  headId: v.headId,
-  spoolId: v.spoolId,
-  materialId: v.materialId,
-  printsFrom: v.printsFrom,
-  hours: v.hours,
+  printerId: v.value.printerId,
+  headId: v.value.headId,
+  spoolId: v.value.spoolId,
+  materialId: v.value.materialId,
+  printsFrom: v.value.printsFrom,
+  hours: v.value.hours,
   name: job.value?.name ?? 'no job file',
   contentSha256: job.value?.contentSha256 ?? null,
   scan: job.value?.scan ?? null,
-  tool: v.tool,
-  note: v.note,
+  tool: v.value.tool,
+  setC: silent.value ? { nozzleC: v.value.nozzleC, bedC: v.value.bedC, chamberC: v.value.chamberC } : null,
+  note: v.value.note,
   occurredAt: new Date().toISOString(),
+})
+/** The file says no temperatures: they are entered at the printer, and here. */
+const silent = computed(() => {
+  const set = job.value?.scan.maxSetpointC
+  return set ? set.bed === null && Object.keys(set.tools).length === 0 : false
 })
 let round = 0
 async function check(): Promise<void> {
-  if (v.printerId === null || v.headId === null || v.materialId === null || !job.value) {
+  if (v.value.printerId === null || v.value.headId === null || v.value.materialId === null || !job.value) {
     made.value = null
     return
   }
@@ -139,8 +143,13 @@ async function check(): Promise<void> {
   try {
     const answer = await ask('/api/prechecks/preview', body())
     if (mine !== round) return
-    if (made.value?.seen.join() !== answer.seen.join())
-      answers.value = answers.value.filter(a => answer.seen[a.index] === made.value?.seen[a.index])
+    // an answer stands as long as its line says the same
+    if (v.value.seen.join() !== answer.seen.join())
+      answers.value = answers.value.flatMap(a => {
+        const index = answer.seen.indexOf(v.value.seen[a.index] ?? '')
+        return index < 0 ? [] : [{ ...a, index }]
+      })
+    v.value.seen = answer.seen
     made.value = answer
     problem.value = ''
   } catch (e) {
@@ -152,7 +161,20 @@ async function check(): Promise<void> {
 let timer: ReturnType<typeof setTimeout> | undefined
 watch(
   () =>
-    [v.printerId, v.headId, v.spoolId, v.materialId, v.printsFrom, v.hours, v.tool, job.value, shop.revision] as const,
+    [
+      v.value.printerId,
+      v.value.headId,
+      v.value.spoolId,
+      v.value.materialId,
+      v.value.printsFrom,
+      v.value.hours,
+      v.value.tool,
+      v.value.nozzleC,
+      v.value.bedC,
+      v.value.chamberC,
+      job.value,
+      shop.revision,
+    ] as const,
   () => {
     clearTimeout(timer)
     timer = setTimeout(() => void check(), 250)
@@ -160,7 +182,7 @@ watch(
   { immediate: true },
 )
 
-function answer(index: number, how: Answer['how'] | null, reason: string): void {
+function answer(index: number, how: 'looked' | 'waived' | null, reason: string): void {
   answers.value = [
     ...answers.value.filter(a => a.index !== index),
     ...(how === null ? [] : [{ index, how, reason }]),
@@ -173,7 +195,8 @@ const sentence = computed(() => {
       verdict: 'look' as const,
       text: 'Drop the job file, or choose one the shop has, and see whether you may press start.',
     }
-  if (v.materialId === null) return { verdict: 'look' as const, text: 'Choose the spool, or at least the filament.' }
+  if (v.value.materialId === null)
+    return { verdict: 'look' as const, text: 'Choose the spool, or at least the filament.' }
   if (!made.value || !verdict.value) return { verdict: 'look' as const, text: 'Checking …' }
   const open = verdict.value.open.map(i => made.value!.lines[i]!)
   if (verdict.value.may)
@@ -192,22 +215,35 @@ const sentence = computed(() => {
     text: `Not yet: ${open.length} ${open.length === 1 ? 'line is' : 'lines are'} open.`,
   }
 })
-const material = computed(() => shop.data?.materials.find(m => m.id === v.materialId) ?? null)
-const cautions = computed(() =>
-  job.value && material.value
-    ? cautionsFor({
-        action: 'print',
-        polymers: [material.value.polymer],
-        fillers: [material.value.filler],
-        nozzleC: job.value.scan.maxSetpointC?.tools[String(v.tool)] ?? null,
-        bedC: job.value.scan.maxSetpointC?.bed ?? null,
-        chamberC: job.value.scan.maxSetpointC?.chamber ?? null,
-      })
-    : [],
+const cautions = computed(() => made.value?.cautions ?? [])
+const printerOfCheck = computed(() => shop.data?.printers.find(p => p.id === v.value.printerId) ?? null)
+const urlOf = (where: CheckPlace) =>
+  placeUrl(where, {
+    printerId: v.value.printerId,
+    printer: printerOfCheck.value?.name ?? null,
+    materialId: v.value.materialId,
+    spool: shop.data?.spools.find(x => x.id === v.value.spoolId)?.tag ?? null,
+    nozzle: printerOfCheck.value?.heads.find(h => h.id === v.value.headId)?.nozzle ?? null,
+    headId: v.value.headId,
+  })
+/** A line whose fact is a field of this page: there. */
+function go(where: CheckPlace): void {
+  const id = ON_THE_PAGE[where]
+  const field = id === undefined ? null : document.getElementById(id)
+  field?.focus()
+  field?.scrollIntoView({ block: 'center' })
+}
+const ownOpen = ref<{ line: CheckLineRow | null } | null>(null)
+const own = computed(() =>
+  (data.value?.checkLines ?? []).filter(
+    l =>
+      (l.printerId === null || l.printerId === v.value.printerId) &&
+      (l.materialId === null || l.materialId === v.value.materialId),
+  ),
 )
 const tools = computed(() => (job.value?.scan.tools ?? []).filter(t => t.extrudedMm > 0))
 watch(tools, t => {
-  if (t.length > 0 && !t.some(x => x.index === v.tool)) v.tool = t[0]!.index
+  if (t.length > 0 && !t.some(x => x.index === v.value.tool)) v.value.tool = t[0]!.index
 })
 const spools = computed(() => [
   { value: null as number | null, text: 'No spool: choose the filament' },
@@ -233,6 +269,7 @@ async function save(confirmed: string[] = []): Promise<void> {
     return
   }
   if (done === 'queued') return
+  kept.next()
   ui.say(
     done.may
       ? 'Checked: you may press start. The check goes with the run.'
@@ -328,12 +365,36 @@ async function save(confirmed: string[] = []): Promise<void> {
                 : 'as the slicer says'
             "
           />
+          <template v-if="silent">
+            <FieldNumber
+              id="check-nozzle-c"
+              v-model="v.nozzleC"
+              label="Nozzle will be set to"
+              unit="°C"
+              hint="the file sets none"
+            />
+            <FieldNumber id="check-bed-c" v-model="v.bedC" label="Bed will be set to" unit="°C" />
+            <FieldNumber
+              id="check-chamber-c"
+              v-model="v.chamberC"
+              label="Chamber heater"
+              unit="°C"
+              hint="empty: stays off"
+            />
+          </template>
           <FileDrop :selected="v.fileId" @select="id => (v.fileId = id)" />
         </div>
         <div class="grid grid-cols-[minmax(0,1fr)] gap-3">
           <p v-if="problem" class="font-semibold text-stop" role="alert">{{ problem }}</p>
           <template v-if="made && job">
-            <CheckLines :lines="made.lines" :answers="answers" :errors="form.errors.value" @answer="answer" />
+            <CheckLines
+              :lines="made.lines"
+              :answers="answers"
+              :errors="form.errors.value"
+              :url-of="urlOf"
+              @answer="answer"
+              @go="go"
+            />
             <CautionList :cautions="cautions" title="When it prints" />
             <FieldText id="check-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
             <p v-if="form.errors.value.seen" class="font-semibold text-stop" role="alert">
@@ -350,6 +411,27 @@ async function save(confirmed: string[] = []): Promise<void> {
               ><NuxtLink :to="`/prepare/soak?printer=${printer?.name}`" class="act">Soak</NuxtLink>
             </div>
           </template>
+          <section v-if="made" aria-labelledby="own-lines">
+            <h2 id="own-lines">The shop's own lines</h2>
+            <ul>
+              <li
+                v-for="l in own"
+                :key="l.id"
+                class="flex flex-wrap items-center gap-x-3 border-t border-rule"
+                :class="l.withdrawn ? 'text-ink2 line-through' : ''"
+              >
+                <span class="flex-1">{{ l.says }}</span><button
+                  type="button"
+                  class="button plain"
+                  @click="ownOpen = { line: l }"
+                >
+                  Edit<span class="sr-only"> {{ l.says }}</span>
+                </button>
+              </li>
+            </ul>
+            <p v-if="own.length === 0" class="text-sm">None for this printer and filament.</p>
+            <button type="button" class="button mt-1" @click="ownOpen = { line: null }">Add a line of your own</button>
+          </section>
           <section v-if="data.checks.length" aria-labelledby="checks">
             <h2 id="checks">Checks before</h2>
             <ul>
@@ -377,6 +459,13 @@ async function save(confirmed: string[] = []): Promise<void> {
       class="sheet h-[480px] animate-pulse opacity-60"
       role="status"
       aria-label="Reading the shop"
+    />
+    <CheckLineSheet
+      :open="ownOpen !== null"
+      :line="ownOpen?.line ?? null"
+      :printer-id="v.printerId"
+      :material-id="v.materialId"
+      @close="ownOpen = null"
     />
   </div>
 </template>

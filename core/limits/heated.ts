@@ -1,0 +1,92 @@
+/**
+ * A chamber that is warmed without a print: what the bed, its parts and everything in the air say to it, by the same
+ * checks as a job file. °C.
+ */
+import { SETPOINT_C } from '../gcode'
+import { bisect, needEach } from '../numeric'
+import { capital } from '../words'
+import { coolest } from './air'
+import { checkRules } from './check'
+import { zoneOf } from './checks'
+import { airOf } from './operating'
+import { checkStack, type Stack } from './stack'
+import { demandOfJob } from './windows'
+import { inOrder, reason } from './words'
+import type { Line, Rules } from './types'
+
+export interface HeatSet {
+  bedC: number
+  /** Setpoint of a chamber heater; null when there is none or it stays off. */
+  chamberC: number | null
+}
+
+/** Lines of bed, chamber and what stands in the heat with bed and chamber heater set so. */
+export function heatLines(stack: Stack, set: HeatSet, rules: Rules): Line[] {
+  const demand = demandOfJob('soak', { nozzleC: null, ...set }, null)
+  const counts = (l: Line) =>
+    l.status !== 'look' &&
+    ((l.part !== null && (zoneOf(l.part.role) === 'bed' || zoneOf(l.part.role) === 'chamber')) ||
+      ['chamber', 'chamber part', 'tube heat', 'bed'].includes(l.key))
+  return checkStack(stack, demand, rules).lines.filter(counts)
+}
+
+/** No bed is set hotter, °C. */
+const HOTTEST_BED_C = 300
+
+/**
+ * The hottest bed in whole °C at which nothing is short (with `sure`: nothing just met either), the chamber heater set
+ * as given; null when even a cold bed is too much. 0 to 300 °C.
+ */
+export function hottestBed(stack: Stack, chamberC: number | null, rules: Rules, sure = false): number | null {
+  checkRules(rules)
+  needEach({ chamberC }, ['chamberC'], ...SETPOINT_C, '°C')
+  const holds = (bedC: number) =>
+    heatLines(stack, { bedC, chamberC }, rules).every(l => l.status !== 'short' && !(sure && l.status === 'just'))
+  if (!holds(rules.roomC)) return null
+  if (holds(HOTTEST_BED_C)) return HOTTEST_BED_C
+  return Math.floor(bisect(b => !holds(b), rules.roomC, HOTTEST_BED_C, 1e-6) + 1e-6)
+}
+
+/** Where the air comes to rest at the coolest place of the build, and what bed would bring a target there. °C. */
+export interface Settles {
+  settlesC: number
+  u90: number
+  from: string
+  bedForTargetC: number | null
+}
+
+/** Null for a printer without an enclosure. `targetC` null when nothing is asked. */
+export function settlesAt(stack: Stack, set: HeatSet, targetC: number | null, rules: Rules): Settles | null {
+  const { map, heater } = stack.air
+  checkRules(rules)
+  needEach({ ...set, targetC }, ['bedC', 'chamberC', 'targetC'], ...SETPOINT_C, '°C')
+  if (!map) return null
+  const heaterC = heater ? set.chamberC : null
+  const air = airOf(stack.air, { bedC: set.bedC, heaterC }, rules.roomC)
+  const place = coolest(heaterC === null ? map.bed : map.heater)
+  const at = air[place]!
+  const share = map.bed[place].value
+  const byBed = heaterC === null && targetC !== null && share > 0
+  return {
+    settlesC: at.c,
+    u90: at.u90,
+    from: at.from,
+    bedForTargetC: byBed ? rules.roomC + (targetC - rules.roomC) / share : null,
+  }
+}
+
+/** Why a soak must not be started, at its field; null when it may. Which bed would do is said. */
+export function soakRefusal(
+  stack: Stack,
+  set: HeatSet,
+  rules: Rules,
+): { field: 'bedC' | 'chamberSetC'; message: string } | null {
+  const short = heatLines(stack, set, rules).filter(l => l.status === 'short')
+  const worst = inOrder(short)[0]
+  if (!worst) return null
+  const demand = demandOfJob('soak', { nozzleC: null, ...set }, null)
+  const most = hottestBed(stack, set.chamberC, rules)
+  const heater = set.chamberC !== null && most === null
+  const would = most === null ? '' : `; a bed of ${most} °C it would stand`
+  return { field: heater ? 'chamberSetC' : 'bedC', message: `${capital(reason(worst, demand, stack.nozzle))}${would}` }
+}
