@@ -31,7 +31,7 @@ import { firstPeople, listPeople } from '../server/records/shop/people'
 import { saveStrike } from '../server/records/entry/strikes'
 import { jobFile } from './job-file'
 import { fillPrepare } from './prepare'
-import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work } from './shop'
+import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work, PRICES } from './shop'
 
 const SEED = 1897
 const DAYS = 425
@@ -57,7 +57,7 @@ export async function loadDemo(db: Database, anchor: Date, say: (text: string) =
     await fill(tx, anchor, say)
     await tx.execute(
       sql`update settings set shop_name = 'Hollin Mill Print Shop', time_zone = 'Europe/London',
-        demo_anchor = ${anchor.toISOString()}`,
+        prices = ${JSON.stringify(PRICES)}::jsonb, demo_anchor = ${anchor.toISOString()}`,
     )
     return true
   })

@@ -6,6 +6,7 @@ import { dryerRh, filamentOf, meanWater, soakedAt, START_WOUND, stayed } from '#
 import {
   annealSchema,
   changeoverSchema,
+  checkLineSchema,
   dryerSchema,
   dryingSchema,
   soakSchema,
@@ -15,6 +16,7 @@ import { endingSchema } from '#shared/entries/log'
 import { spoolEventSchema } from '#shared/entries/spools'
 import type { Connection } from '../server/db/client'
 import { saveChangeover } from '../server/records/prepare/changeovers'
+import { addCheckLine } from '../server/records/prepare/check-lines'
 import { addDryer } from '../server/records/prepare/dryers'
 import { saveAnneal } from '../server/records/prepare/anneals'
 import { saveDrying } from '../server/records/prepare/dryings'
@@ -182,6 +184,14 @@ export async function fillPrepare(tx: Connection, s: ShopIds): Promise<void> {
     85,
     end - 45,
     null,
+  )
+  await addCheckLine(
+    tx,
+    checkLineSchema.parse({
+      says: 'The lid of the filter box is shut and its fan is on.',
+      printerId: s.printers.get('Ribble'),
+    }),
+    s.lead,
   )
   const soak = await saveSoak(
     tx,

@@ -222,6 +222,19 @@ export const MATERIALS: MaterialEntry[] = [
   material('break-away support', 'break-away support', 1.15),
 ]
 
+/** What this shop pays, as it has entered it. */
+export const PRICES = Object.fromEntries(
+  Object.entries({
+    'brass': 4,
+    'plated copper': 15,
+    'stainless steel': 10,
+    'hardened steel': 20,
+    'ruby tip': 80,
+    'tungsten carbide': 80,
+    'polycrystalline diamond': 160,
+  }).map(([material, price]) => [`nozzle ${material}`, { price, minutes: 20 }]),
+)
+
 type Shape = Pick<NozzleTypeEntry, 'lengthMm' | 'coneDeg' | 'tipFlatMm' | 'landMm' | 'inletMm' | 'insertMm'>
 const solid: Shape = { lengthMm: 12.5, coneDeg: 60, tipFlatMm: 1.0, landMm: 0.8, inletMm: 2, insertMm: null }
 const withInsert: Shape = { ...solid, coneDeg: 70, tipFlatMm: 1.3, landMm: 0.6, insertMm: 2.2 }

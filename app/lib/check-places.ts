@@ -12,17 +12,18 @@ interface About {
 /** Fields of the check itself: the button goes to the field. */
 export const ON_THE_PAGE: Partial<Record<CheckPlace, string>> = { file: 'check-job', hours: 'check-hours' }
 export const PLACE_SAYS: Record<CheckPlace, string> = {
-  file: 'To the file',
-  hours: 'Enter the hours',
-  material: 'To the filament',
-  stack: 'To the parts',
-  equip: 'Ask Equip',
-  changeover: 'Purge',
-  gauge: 'Gauge',
-  fit: 'Fit another',
-  spool: 'To the spool',
-  dry: 'Dry it',
-  soak: 'Soak',
+  'file': 'To the file',
+  'hours': 'Enter the hours',
+  'material': 'To the filament',
+  'stack': 'To the parts',
+  'equip': 'Ask Equip',
+  'changeover': 'Purge',
+  'gauge': 'Gauge',
+  'fit': 'Fit another',
+  'spool': 'To the spool',
+  'dry': 'Dry it',
+  'soak': 'Soak',
+  'warm-up': 'Measure it',
 }
 
 /** The page where it is done; null for what stands on the check itself. */
@@ -34,7 +35,7 @@ export function placeUrl(where: CheckPlace, a: About): string | null {
     case 'hours':
       return null
     case 'material':
-      return `/equip/materials?show=${a.materialId ?? ''}`
+      return `/equip/materials?m=${a.materialId ?? ''}`
     case 'stack':
       return `/equip/stack/${a.printerId}`
     case 'equip':
@@ -50,7 +51,8 @@ export function placeUrl(where: CheckPlace, a: About): string | null {
     case 'dry':
       return `/prepare/spool/${spool}`
     case 'soak':
-      return `/prepare/soak?printer=${printer}&filament=${a.materialId ?? ''}`
+    case 'warm-up':
+      return `/prepare/soak?printer=${printer}&filament=${a.materialId ?? ''}${where === 'soak' ? '' : '#warm-ups'}`
     default:
       return where satisfies never
   }

@@ -86,7 +86,17 @@ export function soakRefusal(
   if (!worst) return null
   const demand = demandOfJob('soak', { nozzleC: null, ...set }, null)
   const most = hottestBed(stack, set.chamberC, rules)
+  const sure = hottestBed(stack, set.chamberC, rules, true)
   const heater = set.chamberC !== null && most === null
-  const would = most === null ? '' : `; a bed of ${most} °C it would stand`
-  return { field: heater ? 'chamberSetC' : 'bedC', message: `${capital(reason(worst, demand, stack.nozzle))}${would}` }
+  return {
+    field: heater ? 'chamberSetC' : 'bedC',
+    message: `${capital(reason(worst, demand, stack.nozzle))}${wouldStand(sure, most)}`,
+  }
+}
+
+/** Which bed it would stand: surely, and perhaps, by what is known of the air. */
+function wouldStand(sure: number | null, most: number | null): string {
+  if (most === null) return ''
+  if (sure === null) return `; a bed of ${most} °C it stands perhaps`
+  return most === sure ? `; a bed of ${sure} °C it stands` : `; a bed of ${sure} °C it stands, ${most} perhaps`
 }

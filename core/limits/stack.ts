@@ -146,6 +146,8 @@ export interface Ceiling {
   /** Up to here it is fine, above `shortC` it is short: U of the margin lies between. Both `limitC` where U is 0. */
   fineC: number
   shortC: number
+  /** The part stands in the air that the bed makes. */
+  inAir: boolean
   /** What it is a limit of: a setpoint, or the air near the top where no heater holds the chamber. */
   of: 'setpoint' | 'air'
   /** A bed limit that counts while the chamber heater is off: then the bed makes the air. */
@@ -221,7 +223,7 @@ export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
   checkPrinter(printer)
   checkRules(rules)
   const { roomC, guardChamberC } = rules
-  const setpoint = { of: 'setpoint' as const, heaterOff: false }
+  const setpoint = { of: 'setpoint' as const, heaterOff: false, inAir: false }
   const sure = (limitC: number) => ({ limitC, fineC: limitC, shortC: limitC })
   const own = (zone: Zone, headId: number | null, parts: readonly Part[]): Ceiling[] =>
     parts.flatMap(part =>
@@ -247,12 +249,12 @@ export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
     const k = (ONE_SIDED_90 * u) / value
     const shortC = k < 1 ? Math.min(NO_BED_C, roomC + above / (1 - k)) : NO_BED_C
     const at = { limitC: roomC + above, fineC: roomC + above / (1 + k), shortC }
-    return [{ zone: 'bed', headId: null, part, ...at, of: 'setpoint', heaterOff: heater !== null }]
+    return [{ zone: 'bed', headId: null, part, ...at, of: 'setpoint', inAir: true, heaterOff: heater !== null }]
   })
   out.push(...(heater ? [...deciding(bed), ...deciding(byAir)] : deciding([...bed, ...byAir])))
   const chamber = inside.map(({ part, place, limitC }): Ceiling => {
     const allowed = limitC - guardChamberC
-    const zone = { zone: 'chamber' as const, headId: null, part, heaterOff: false }
+    const zone = { zone: 'chamber' as const, headId: null, part, inAir: true, heaterOff: false }
     if (heater) {
       const { value, u } = map.heater[place]
       const [limit, u90] = [allowed - value, ONE_SIDED_90 * u]

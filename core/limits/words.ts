@@ -93,7 +93,7 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
   if (l.unit === '°C') {
     out.asked = c(l.asked)
     out.allowed = c(l.allowed)
-    if (margin !== null) out.margin = signed(margin) + (l.u90 > 0 ? `, known to ${celsius(l.u90)}` : '')
+    if (margin !== null) out.margin = signed(margin)
     if (margin !== null && Math.abs(margin) < 1e-9 && l.u90 === 0) out.says = 'The guard band is used up, no more.'
   }
   switch (l.key) {
@@ -231,7 +231,8 @@ export const PLACE_WORDS: Record<Place, string> = {
 
 const placeOf = (p: Part) => PLACE_WORDS[p.role === 'enclosure' ? 'high' : p.place]
 /** On what the air rests. */
-const by = (l: KnownLine) => (l.rests === '' ? 'not known by what.' : `by ${l.rests}.`)
+const by = (l: KnownLine) =>
+  l.rests === '' ? 'not known by what.' : `by ${l.rests}${l.u90 >= 0.05 ? `, known to ${celsius(l.u90)}` : ''}.`
 /** What would tell, where a margin lies within its uncertainty. */
 const measure = (l: KnownLine) => (l.status === 'just' ? ' Just: measure the air there, and it is told.' : '')
 

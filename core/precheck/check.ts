@@ -4,12 +4,12 @@
  * practice, no source, unless the line says where they come from.
  */
 import { ANY_C, gradeOf, onSheet, readSurface, surfaceText } from '../limits'
-import { capital, celsius, chance, FOR_GOOD_H, grams, hours, listed } from '../words'
+import { capital, celsius, chance, counted, FOR_GOOD_H, grams, hours, listed } from '../words'
 import { drynessFixes, drynessFor, takesNoWater } from '../drying'
 import { need, needEach, needIfKnown } from '../numeric'
 import { SETPOINT_C } from '../gcode'
 import { checkWindow, likeliest } from './profile'
-import type { CheckLine, CheckStatus, PrecheckFacts } from './types'
+import type { CheckLine, CheckStatus, LimitLine, PrecheckFacts } from './types'
 
 /** First layers of filled and hot filament: not faster, not thinner. */
 export const FIRST_LAYER = { fastestMmS: 25, thinnestOfBore: 0.4 }
@@ -139,24 +139,30 @@ function profile(f: PrecheckFacts): CheckLine {
 
 function limits(f: PrecheckFacts): CheckLine[] {
   if (f.limits.length === 0) return [line('limits', 'ok', 'The printer stands what the file asks.')]
-  return f.limits.map(l => {
-    const says = `${capital(l.says)}.`
-    if (l.status === 'short')
-      return line('limits', 'stop', says, {
-        fix: 'Change the file, or see what would change it',
-        where: 'equip',
-        waivable: false,
-      })
-    if (l.status === 'unknown')
-      return line('limits', 'unknown', says, { fix: 'Enter it with the parts', where: 'stack', waivable: false })
-    if (l.status === 'just')
-      return line('limits', 'look', says, {
-        fix: 'Measure the air there: record a warm-up',
-        where: 'soak',
-        reasons: ['a person stays by it', AGREED],
-      })
-    return line('limits', l.eye ? 'confirm' : 'note', says)
+  const just = f.limits.filter(l => l.status === 'just')
+  const others = f.limits.filter(l => l.status !== 'just').map(limitLine)
+  if (just.length === 0) return others
+  // one place to measure, one line: the worst is said in full
+  const more = just.length > 1 ? `; and ${counted(just.length - 1, 'part')} more in the heat` : ''
+  const measured = line('limits', 'look', `${capital(just[0]!.says)}: just${more}.`, {
+    fix: 'Measure the air there: record a warm-up',
+    where: 'warm-up',
+    reasons: ['a person stays by it', AGREED],
   })
+  return [...others.filter(l => l.status === 'stop'), measured, ...others.filter(l => l.status !== 'stop')]
+}
+
+function limitLine(l: LimitLine): CheckLine {
+  const says = `${capital(l.says)}.`
+  if (l.status === 'short')
+    return line('limits', 'stop', says, {
+      fix: 'Change the file, or see what would change it',
+      where: 'equip',
+      waivable: false,
+    })
+  if (l.status === 'unknown')
+    return line('limits', 'unknown', says, { fix: 'Enter it with the parts', where: 'stack', waivable: false })
+  return line('limits', l.eye ? 'confirm' : 'note', says)
 }
 
 function inTheNozzle(f: PrecheckFacts): CheckLine[] {
@@ -437,7 +443,7 @@ function chamber(f: PrecheckFacts): CheckLine {
   return line('chamber', 'look', `${at}, known to ${celsius(f.air.u90)}; ${wants}.`, {
     ...more,
     fix: 'Measure it: record a warm-up',
-    where: 'soak',
+    where: 'warm-up',
   })
 }
 

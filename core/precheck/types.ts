@@ -36,6 +36,7 @@ export const CHECK_PLACES = [
   'spool',
   'dry',
   'soak',
+  'warm-up',
   'hours',
 ] as const
 export type CheckPlace = (typeof CHECK_PLACES)[number]

@@ -20,6 +20,7 @@ export interface PrinterFacts {
     fineC: number
     shortC: number
     of: 'setpoint' | 'air'
+    inAir: boolean
     heaterOff: boolean
     part: string
   }[]
@@ -94,14 +95,16 @@ function overLimit(p: PrinterFacts, zone: Limit['zone'], headId: number | null, 
   const worst = askedAgainst(p, zone, headId, askedC)
   if (!worst || worst.grade === 'ok') return []
   const { limit } = worst
-  const asked = `The last job asked ${askedC} °C of the ${zoneWord(zone)}; the ${limit.part}`
-  const stops = `${limit.part.endsWith('s') ? 'stop' : 'stops'} at ${celsiusDown(limit.limitC)}`
+  const asked = `The last job asked ${askedC} °C of the ${zoneWord(zone)}; `
+  const stops = limit.inAir
+    ? `${celsiusDown(limit.limitC)} brings the air at the ${limit.part} to its limit`
+    : `the ${limit.part} ${limit.part.endsWith('s') ? 'stop' : 'stops'} at ${celsiusDown(limit.limitC)}`
   if (worst.grade === 'short')
     return [
       {
         mark: 'stop',
         about: null,
-        reason: `${asked} ${stops}.`,
+        reason: `${asked}${stops}.`,
         action: 'Do not repeat it here; see the run',
         station: 'run',
         open: `/run?show=${p.last!.runId}`,
@@ -112,7 +115,7 @@ function overLimit(p: PrinterFacts, zone: Limit['zone'], headId: number | null, 
     {
       mark: 'look',
       about: null,
-      reason: `${asked} ${stops}, known to ${Math.ceil(limit.limitC - limit.fineC)} °C.`,
+      reason: `${asked}${stops}, known to ${Math.ceil(limit.limitC - limit.fineC)} °C.`,
       action: 'Measure the air there',
       station: 'prepare',
       open: '/prepare/soak',

@@ -90,6 +90,11 @@ const mixLine = z.object({ materialId: id, kg: number })
 export type MixLine = z.output<typeof mixLine>
 export const prices = z.record(text, z.object({ price: number, minutes: number }))
 
+/** Setpoints that the shop's own jobs of a material used, °C; null where none was noted. */
+const span = z.tuple([number, number]).nullable()
+const usedLine = z.object({ materialId: id, nozzle: span, bed: span, chamber: span })
+export type UsedLine = z.output<typeof usedLine>
+
 export const equip = z.object({
   printers: z.array(stackPrinter),
   shelf: z.array(storedPart),
@@ -100,6 +105,7 @@ export const equip = z.object({
   currency: text,
   mix: z.array(mixLine),
   mixDays: number,
+  used: z.array(usedLine),
   changes: z.array(changeLine),
   /** What may still stand in each fitted nozzle: it decides how hot it is swapped. */
   through: z.array(through),

@@ -24,6 +24,8 @@ export const zoneLimit = z.object({
   fineC: number,
   shortC: number,
   of: z.enum(['setpoint', 'air']),
+  /** The part stands in the air that the bed or the heater makes. */
+  inAir: z.boolean(),
   /** A bed limit that counts while the chamber heater is off. */
   heaterOff: z.boolean(),
   part: text,

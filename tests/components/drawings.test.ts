@@ -15,6 +15,7 @@ const limit = (zone: string, limitC: number, part: string, headId: number | null
   fineC: limitC,
   shortC: limitC,
   of: 'setpoint',
+  inAir: false,
   heaterOff: false,
   part,
   basis: 'data sheet',

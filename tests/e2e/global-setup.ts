@@ -44,7 +44,7 @@ export async function standIns(): Promise<{ child: ChildProcess; env: Record<str
 export default async function setup() {
   const folder = dataFolder(mkdtempSync(join(tmpdir(), 'iron-nozzle-')), '/var/lib/iron-nozzle-tests')
   const server = await startServer({ folder, fast: true })
-  for (const name of ['e2e_demo', 'e2e_shop', 'e2e_fuzz', 'e2e_api']) server.dropDatabase(name)
+  for (const name of ['e2e_demo', 'e2e_shop', 'e2e_fuzz', 'e2e_api', 'e2e_check']) server.dropDatabase(name)
   for (const name of ['e2e_demo', 'e2e_shop']) server.createDatabase(name)
   const loaded = spawnSync('npx', ['tsx', 'scripts/demo.ts'], {
     cwd: root,
@@ -52,12 +52,13 @@ export default async function setup() {
     encoding: 'utf8',
   })
   if (loaded.status !== 0) throw new Error(loaded.stderr)
-  for (const copy of ['e2e_fuzz', 'e2e_api']) server.createDatabase(copy, 'e2e_demo')
+  for (const copy of ['e2e_fuzz', 'e2e_api', 'e2e_check']) server.createDatabase(copy, 'e2e_demo')
   const servers: Servers = {
     demo: { port: await freePort(), url: server.url('e2e_demo') },
     shop: { port: await freePort(), url: server.url('e2e_shop') },
     fuzz: { url: server.url('e2e_fuzz') },
     api: { url: server.url('e2e_api') },
+    check: { url: server.url('e2e_check') },
   }
   const sim = await standIns()
   const children = [

@@ -10,6 +10,7 @@ export interface Servers {
   shop: { port: number; url: string }
   fuzz: { url: string }
   api: { url: string }
+  check: { url: string }
 }
 export const servers = () => JSON.parse(readFileSync(SERVERS_FILE, 'utf8')) as Servers
 

@@ -71,7 +71,7 @@ test('a job that asked too much stops the printer; striking it out lets it go', 
   const bench = await lines()
   expect(bench.filter(l => l.verdict === 'stop').map(l => l.reason)).toEqual([
     'The last job asked 300 °C of the nozzle; the sensor stops at 290 °C.',
-    'The last job asked 125 °C of the bed; the belt stops at 103 °C.',
+    'The last job asked 125 °C of the bed; 103 °C brings the air at the belt to its limit.',
   ])
   expect((await floor(db)).printers[0]!.verdict).toBe('stop')
   await strike('run', runId)

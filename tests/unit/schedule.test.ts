@@ -32,7 +32,7 @@ const nozzle = (more: Partial<NozzleFacts> = {}): NozzleFacts => ({
   shape: [],
   ...more,
 })
-const setpoint = { of: 'setpoint' as const, heaterOff: false }
+const setpoint = { of: 'setpoint' as const, heaterOff: false, inAir: false }
 const sure = (limitC: number) => ({ limitC, fineC: limitC, shortC: limitC })
 const printer = (more: Partial<PrinterFacts> = {}): PrinterFacts => ({
   heads: [{ id: 1, name: 'head', askedC: 280, nozzle: nozzle() }],
@@ -111,7 +111,16 @@ describe('a printer', () => {
     expect(due.map(d => d.mark)).toEqual(mark === null ? [] : [mark])
   })
   test('a margin within what is known of the air is a look, and sends to measure it', () => {
-    const fans = { zone: 'bed' as const, headId: null, limitC: 95, fineC: 87, shortC: 103, part: 'fans', ...setpoint }
+    const fans = {
+      zone: 'bed' as const,
+      headId: null,
+      limitC: 95,
+      fineC: 87,
+      shortC: 103,
+      part: 'fans',
+      ...setpoint,
+      inAir: true,
+    }
     const at = (bedC: number, chamberC: number | null, heaterOff: boolean) =>
       dueOfPrinter(
         printer({
@@ -120,7 +129,7 @@ describe('a printer', () => {
         }),
         RISK,
       ).map(d => [d.mark, d.reason, d.open])
-    const says = 'The last job asked 100 °C of the bed; the fans stop at 95 °C, known to 8 °C.'
+    const says = 'The last job asked 100 °C of the bed; 95 °C brings the air at the fans to its limit, known to 8 °C.'
     expect(at(100, null, false)).toEqual([['look', says, '/prepare/soak']])
     expect(at(85, null, false)).toEqual([])
     expect(at(104, null, false).map(d => d[0])).toEqual(['stop'])

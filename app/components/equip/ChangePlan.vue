@@ -16,7 +16,7 @@ import {
   type Rules,
   type Swap,
 } from '#core/limits'
-import { money } from '#core/words'
+import { counted, money } from '#core/words'
 
 const props = defineProps<{
   printer: Printer
@@ -37,7 +37,12 @@ const title = computed(() => {
   if (props.tried.length > 0) return 'What you try'
   return found.value && found.value.swaps.length > 0 ? 'What must be fitted first' : 'Try a change'
 })
-const costs = (price: number) => (price === 0 ? 'no cost' : money(price, props.currency))
+/** A price that nobody entered is not known: plans are weighed with a start value, and nobody buys by it. */
+function costs(s: Swap): string {
+  if (s.fromShelf) return 'on the shelf'
+  if (s.price === 0) return 'no parts'
+  return s.priced ? money(s.price, props.currency) : 'price not entered'
+}
 const same = (a: Swap, b: Swap) => a.text === b.text
 const isTried = (s: Swap) => props.tried.some(t => same(t, s))
 function toggle(s: Swap): void {
@@ -76,7 +81,8 @@ watch(picked, text => {
   picked.value = ''
 })
 const cost = (swaps: readonly Swap[]) => ({
-  price: swaps.reduce((s, w) => s + w.price, 0),
+  price: swaps.reduce((s, w) => s + (w.priced ? w.price : 0), 0),
+  unpriced: swaps.filter(w => !w.priced).length,
   minutes: swaps.reduce((s, w) => s + w.minutes, 0),
 })
 const listed = computed(() =>
@@ -104,8 +110,9 @@ const time = (m: number) => (m >= 90 ? `${Number((m / 60).toFixed(1))} h` : `${m
         {{ title }}
       </h2>
       <p v-if="listed.length > 0" class="text-sm">
-        <b>{{ money(total.price, currency) }}</b> for parts, <b>{{ time(total.minutes) }}</b> of work<span
-          v-if="listed.some(s => s.fromShelf)"
+        <b>{{ money(total.price, currency) }}</b> for parts<span v-if="total.unpriced > 0" class="text-look">
+          and {{ counted(total.unpriced, 'price') }} not entered</span
+        >, <b>{{ time(total.minutes) }}</b> of work<span v-if="listed.some(s => s.fromShelf)"
           >; what is on the shelf costs nothing</span
         >
       </p>
@@ -130,7 +137,7 @@ const time = (m: number) => (m >= 90 ? `${Number((m / 60).toFixed(1))} h` : `${m
             ><span v-if="s.after" class="block text-[13px] text-ink2">{{ s.after }}</span></span
           >
           <span class="col-start-2 sm:col-auto sm:text-right"
-            >{{ s.fromShelf ? 'on the shelf' : costs(s.price) }} · {{ time(s.minutes)
+            >{{ costs(s) }} · {{ time(s.minutes)
             }}<span class="block" :class="s.who === 'electrician' ? 'font-[650] text-look' : 'text-ink2'">{{
               s.who === 'electrician' ? 'licensed electrician' : 'technician'
             }}</span></span

@@ -20,12 +20,9 @@ const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
 
 const starts = computed(() => new Map(props.items.map(i => [i.key, i])))
-/** What equals the catalogue's start value is no price of the shop's own. */
-const isOwn = (key: string, p: Price) =>
-  p.price !== starts.value.get(key)!.price || p.minutes !== starts.value.get(key)!.minutes
-/** What an item costs by these prices; the catalogue's start value where they have none. */
+/** What an item costs by these prices; empty where nobody has entered one. */
 const priceIn = (prices: Record<string, Price>, i: (typeof props.items)[number]): Price => ({
-  price: prices[i.key]?.price ?? i.price,
+  price: prices[i.key]?.price ?? null,
   minutes: prices[i.key]?.minutes ?? i.minutes,
 })
 const sheet = useEditSheet({
@@ -35,7 +32,10 @@ const sheet = useEditSheet({
   values: (v, s) => ({
     prices: Object.fromEntries([
       ...Object.entries(s.prices).filter(([k]) => !starts.value.has(k)),
-      ...Object.entries(v).filter(([k, p]) => isOwn(k, p)),
+      // a price that is not entered stays unknown, and its minutes with it
+      ...Object.entries(v).flatMap(([k, p]) =>
+        p.price === null ? [] : [[k, { price: p.price, minutes: p.minutes ?? starts.value.get(k)!.minutes }] as const],
+      ),
     ]),
   }),
   saved: () => 'Prices changed.',
@@ -68,6 +68,7 @@ const shown = computed(() => props.items.flatMap(i => [`prices.${i.key}.price`, 
           v-model="sheet.v[i.key]!.price"
           :label="`${i.label}, price`"
           :unit="shop.data?.settings.currency || undefined"
+          :hint="sheet.v[i.key]!.price === null ? `not entered; plans are weighed with ${i.price}` : undefined"
           :error="sheet.errors[`prices.${i.key}.price`]"
         />
         <FieldNumber

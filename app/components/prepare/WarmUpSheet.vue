@@ -5,14 +5,22 @@ import type { SoakLine } from '#shared/answers/prepare'
 import Papa from 'papaparse'
 import { computed, ref } from 'vue'
 import { fitWarmUp, readTable, type FittedWarmUp, type ReadTable } from '#core/chamber'
+import { AIR_PLACES, OPENINGS, PLACE_WORDS, type AirPlace, type Opening } from '#core/limits'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import WarmUpChart from '~/components/prepare/WarmUpChart.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
+import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { useShop } from '~/state/shop'
 
+const OPENING_WORDS: Record<Opening, string> = {
+  'shut': 'on, shut',
+  'vent open': 'on, vent open',
+  'raised': 'raised on a riser',
+  'off': 'off',
+}
 const props = defineProps<{ printer: { id: number; name: string }; soak: SoakLine | null }>()
 const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
@@ -51,7 +59,8 @@ const sheet = useEntrySheet('/api/warm-ups', {
   on: () => props,
   name: p => `${p.printer.id} ${p.soak?.id ?? 'file'}`,
   start: p => ({
-    place: 'near the top',
+    place: 'high' as AirPlace,
+    opening: 'shut' as Opening,
     bedC: p.soak?.bedC ?? null,
     chamberSetC: null as number | null,
     roomC: shop.data?.settings.roomC ?? null,
@@ -84,7 +93,7 @@ const title = computed(() =>
     :title="title"
     action="Save the warm-up"
     :blocked="!ready"
-    :shown="['bedC', 'chamberSetC', 'roomC', 'place', 'occurredAt', 'note']"
+    :shown="['bedC', 'chamberSetC', 'roomC', 'place', 'opening', 'occurredAt', 'note']"
   >
     <template v-if="!soak">
       <p>
@@ -137,7 +146,20 @@ const title = computed(() =>
         :error="sheet.errors.chamberSetC"
       />
       <FieldNumber id="warm-room" v-model="sheet.v.roomC" label="Room" unit="°C" :error="sheet.errors.roomC" />
-      <FieldText id="warm-place" v-model="sheet.v.place" label="Where the probe was" :error="sheet.errors.place" />
+      <FieldSelect
+        id="warm-place"
+        v-model="sheet.v.place"
+        label="Where the probe was"
+        :options="AIR_PLACES.map(value => ({ value, text: PLACE_WORDS[value] }))"
+        :error="sheet.errors.place"
+      />
+      <FieldSelect
+        id="warm-opening"
+        v-model="sheet.v.opening"
+        label="The lid was"
+        :options="OPENINGS.map(value => ({ value, text: OPENING_WORDS[value] }))"
+        :error="sheet.errors.opening"
+      />
       <FieldWhen id="warm-when" v-model="sheet.v.occurredAt" label="Began" :error="sheet.errors.occurredAt" />
       <FieldText id="warm-note" v-model="sheet.v.note" label="Note" :error="sheet.errors.note" />
     </div>

@@ -21,7 +21,7 @@ import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import PriceSheet from '~/components/equip/PriceSheet.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
-import { chance, kg, kgBetween, money } from '#core/words'
+import { chance, kg, kgBetween, listed, money } from '#core/words'
 import { useAnswer } from '~/composables/answer'
 import { useShop } from '~/state/shop'
 
@@ -58,8 +58,8 @@ const wearPerKg = computed(() => {
   return total > 0 ? mix.reduce((s, m) => s + m.kg * m.fillerFraction * m.abrasivity, 0) / total : 0.2
 })
 const settings = computed(() => shop.data?.settings ?? null)
-const priceOf = (m: NozzleMaterial) =>
-  settings.value?.prices[`nozzle ${m}`] ?? { price: NOZZLE_PRICE[m], minutes: NOZZLE_MINUTES }
+/** What it costs here; null when nobody has entered it: then it is asked for, not guessed. */
+const priceOf = (m: NozzleMaterial) => settings.value?.prices[`nozzle ${m}`] ?? null
 interface Line {
   id: number
   name: string
@@ -74,9 +74,10 @@ const lines = computed<Line[]>(() => {
   if (!s || !d) return []
   return types.value
     .filter(t => chosen.value.includes(t.id))
-    .map(t => {
+    .flatMap(t => {
       const p = priceOf(t.material),
         w = d.wear.find(x => x.material === t.material)!
+      if (p === null) return []
       return {
         id: t.id,
         name: t.name,
@@ -89,6 +90,12 @@ const lines = computed<Line[]>(() => {
     })
     .sort((a, b) => a.cost.price - b.cost.price)
 })
+/** Materials among the chosen types of which nobody has entered a price. */
+const unpriced = computed(() => [
+  ...new Set(
+    types.value.flatMap(t => (chosen.value.includes(t.id) && priceOf(t.material) === null ? [t.material] : [])),
+  ),
+])
 const known = computed(() => lines.value.filter((l): l is Line & { life: LifeSpread } => l.life !== null))
 const perYear = computed(() => (perMonth.value !== null && perMonth.value > 0 ? perMonth.value * 12 : null))
 const cheapest = computed(() =>
@@ -173,6 +180,8 @@ const currency = computed(() => settings.value?.currency ?? '')
 const sentence = computed(() => {
   const c = cheapest.value,
     first = known.value[0]
+  if (settings.value && unpriced.value.length > 0 && known.value.length < 2)
+    return `What does a ${listed(unpriced.value)} nozzle cost here? Enter it, and the comparison is made.`
   if (!c || !first || perYear.value === null) return 'Choose two or more types and how much filled filament you print.'
   const rest = rows.value.find(r => r.l === c)
   const sure =
@@ -223,6 +232,11 @@ const priceItems = NOZZLE_MATERIALS.map(m => ({
       </p>
       <template v-else>
         <p class="mb-3 text-[17px] font-[680] leading-snug" role="status">{{ sentence }}</p>
+        <p v-if="unpriced.length > 0" class="mb-3 flex flex-wrap items-center gap-3">
+          <span class="font-semibold text-look"
+            >Price not entered: {{ unpriced.join(', ') }}; left out until it is.</span
+          ><button type="button" class="button first" @click="pricing = true">Enter nozzle prices</button>
+        </p>
         <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] xl:grid-cols-[280px_minmax(0,1fr)]">
           <div class="grid gap-3">
             <FieldNumber

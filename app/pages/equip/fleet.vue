@@ -16,6 +16,7 @@ import {
   sentenceOf,
   type Cell,
   type Dedication,
+  type Found,
   type MixPart,
 } from '#core/limits'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
@@ -54,7 +55,7 @@ const SHORT = {
 const count = computed(() => {
   const all = rows.value.flatMap(r => r.cells)
   const n = (c: string) => all.filter(x => x.class === c).length
-  return { runs: n('runs'), changes: n('changes'), cannot: n('cannot'), tell: n('cannot tell') }
+  return { runs: n('runs'), just: n('just'), changes: n('changes'), cannot: n('cannot'), tell: n('cannot tell') }
 })
 
 const open = ref<{ row: number; printer: number } | null>(null)
@@ -83,15 +84,22 @@ const detail = computed(() => {
   }
 })
 
+/** The lines that a class rests on. */
+const DECIDES = { 'just': 'just', 'changes': 'short', 'cannot': 'short', 'cannot tell': 'unknown' } as const
+/** Money for parts; what nobody entered a price for is counted, not guessed. */
+function costOf(found: Pick<Found, 'swaps'>): string {
+  const known = found.swaps.filter(s => s.priced).reduce((sum, s) => sum + s.price, 0)
+  const open = found.swaps.filter(s => !s.priced).length
+  const entered = money(known, data.value?.currency ?? '')
+  return open === 0 ? entered : `${entered} and ${counted(open, 'price')} not entered`
+}
 function words(cell: Cell, printer: number, row: number): string {
   const c = fleet.value[printer]![cell.head],
     demand = rows.value[row]!.filament.demands[cell.demand]
-  if (!c || !demand || cell.class === 'runs') return ''
+  const cls = cell.class
+  if (!c || !demand || cls === 'runs') return ''
   const v = judge(c, demand)
-  const lines =
-    cell.class === 'cannot'
-      ? blockersOf(c, demand)
-      : v.lines.filter(l => l.status === (cell.class === 'cannot tell' ? 'unknown' : 'short'))
+  const lines = cls === 'cannot' ? blockersOf(c, demand) : v.lines.filter(l => l.status === DECIDES[cls])
   return lines.map(l => reason(l, demand, c.stack.nozzle)).join('; ')
 }
 function exportCsv(): void {
@@ -161,12 +169,14 @@ const summary = computed(() => {
   const c = count.value
   const pairs = rows.value.length * d.printers.length
   const tell = c.tell > 0 ? `; of ${c.tell} a fact is missing` : ''
-  return `Of ${pairs} pairs ${c.runs} run as they are, ${c.changes} after changes, ${c.cannot} never here${tell}.`
+  const just = c.just > 0 ? ` and ${c.just} just` : ''
+  const never = `${c.changes} after changes, ${c.cannot} never here${tell}`
+  return `Of ${pairs} pairs ${c.runs} run as they are${just}, ${never}.`
 })
-const afterChanges = (found: { swaps: readonly unknown[]; price: number } | null) =>
+const afterChanges = (found: Pick<Found, 'swaps'> | null) =>
   found === null || found.swaps.length === 0
     ? 'runs as it stands'
-    : `runs after ${counted(found.swaps.length, 'change')} for ` + money(found.price, data.value?.currency ?? '')
+    : `runs after ${counted(found.swaps.length, 'change')} for ${costOf(found)}`
 const detailTitle = computed(() => {
   const d = detail.value
   if (!d) return ''
@@ -287,7 +297,7 @@ const detailTitle = computed(() => {
                   </td>
                   <td class="num">{{ percent(1 - d.left) }}</td>
                   <td class="num">{{ d.found ? d.found.swaps.length : '–' }}</td>
-                  <td class="num">{{ d.found ? money(d.found.price, data.currency) : '–' }}</td>
+                  <td class="num">{{ d.found ? costOf(d.found) : '–' }}</td>
                   <td>{{ d.leftOut.join(', ') }}</td>
                 </tr>
               </tbody>
@@ -303,8 +313,8 @@ const detailTitle = computed(() => {
           <p class="text-sm text-ink2">By the practice “{{ detail.demand.set }}”, the one that fares best here.</p>
           <div v-if="detail.found">
             <p class="font-semibold">
-              {{ counted(detail.found.swaps.length, 'change') }}, {{ money(detail.found.price, data.currency) }} for
-              parts, {{ detail.found.minutes }} min:
+              {{ counted(detail.found.swaps.length, 'change') }}, {{ costOf(detail.found) }} for parts,
+              {{ detail.found.minutes }} min:
             </p>
             <ul class="list-disc pl-5">
               <li v-for="s in detail.found.swaps" :key="s.text">

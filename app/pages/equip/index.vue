@@ -19,6 +19,7 @@ import CautionList from '~/components/equip/CautionList.vue'
 import ChangePlan from '~/components/equip/ChangePlan.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import RequirementLines from '~/components/equip/RequirementLines.vue'
+import WhatElse from '~/components/equip/WhatElse.vue'
 import StackSection from '~/components/equip/StackSection.vue'
 import FileDrop from '~/components/run/FileDrop.vue'
 import ClassMark from '~/components/ui/ClassMark.vue'
@@ -35,7 +36,7 @@ const route = useRoute()
 const shop = useShop()
 const ui = useUi()
 const scans = useScans()
-const { data, failure, offers, filaments, compiled } = useEquip()
+const { data, failure, offers, filaments, fleet, compiled } = useEquip()
 
 const materialId = ref<number | null>(null)
 const setName = ref<string | null>(null)
@@ -140,6 +141,12 @@ const cautions = computed(() =>
     ? cautionsFor(printing(stackOf(now.value, headId.value), demand.value, data.value.rules))
     : [],
 )
+/** Its practices, where this printer does not simply take it: others may, as they are. */
+const elsewhere = computed(() => {
+  const cls = result.value?.verdict.class
+  if (file.value || cls === 'runs' || cls === 'just' || tried.value.length > 0) return null
+  return filaments.value[data.value?.materials.findIndex(m => m.id === materialId.value) ?? -1] ?? null
+})
 const set = computed(() => sets.value.find(x => x.name === setName.value) ?? null)
 const through = computed(() => {
   const ids =
@@ -228,6 +235,17 @@ function pickPrinter(id: number | null): void {
         >
           <ClassMark :verdict="result.verdict.class" :size="20" class="mt-[2px]" />{{ result.sentence }}
         </p>
+        <WhatElse
+          v-if="!file && materialId !== null"
+          :printer="now!"
+          :head-id="headId"
+          :demand="demand"
+          :rules="data.rules"
+          :material-id="materialId"
+          :used="data.used.find(u => u.materialId === materialId) ?? null"
+          :filament="elsewhere"
+          :fleet="fleet"
+        />
         <p v-if="set && !file" class="mb-3 text-sm text-ink2">
           Practice “{{ set.name }}”: {{ set.conditions || 'no conditions entered'
           }}{{ set.note ? ` ${set.note[0]!.toUpperCase()}${set.note.slice(1)}.` : '' }}
@@ -251,7 +269,7 @@ function pickPrinter(id: number | null): void {
           </div>
           <div class="order-1 grid grid-cols-[minmax(0,1fr)] gap-4 xl:order-2">
             <ChangePlan
-              :class="result.verdict.class === 'runs' && tried.length === 0 ? 'order-last' : ''"
+              :class="['runs', 'just'].includes(result.verdict.class) && tried.length === 0 ? 'order-last' : ''"
               v-model:tried="tried"
               :printer="printer"
               :head-id="headId"
@@ -260,7 +278,7 @@ function pickPrinter(id: number | null): void {
               :rules="data.rules"
               :currency="data.currency"
               :others="filaments"
-              :solved="result.verdict.class === 'runs'"
+              :solved="['runs', 'just'].includes(result.verdict.class)"
               @apply="applying = true"
             />
             <RequirementLines :lines="result.verdict.lines" :demand="demand" :nozzle="result.nozzle" />

@@ -28,6 +28,7 @@ const shop = useShop()
 const ui = useUi()
 const { data, failure } = usePrepare()
 const { data: equip } = useAnswer('/api/equip')
+const route = useRoute()
 const form = useEntryForm('/api/changeovers')
 const v = reactive({
   headId: null as number | null,
@@ -55,8 +56,11 @@ const last = computed(() => data.value?.through.find(t => t.nozzleId === head.va
 watch(
   () => heads.value.length > 0 && data.value !== null,
   ready => {
-    if (ready && v.headId === null)
-      v.headId = (heads.value.find(h => h.printer.id === ui.lastPrinterId) ?? heads.value[0])!.id
+    if (!ready || v.headId !== null) return
+    const asked = heads.value.find(h => h.printer.name === route.query.printer)
+    v.headId = (asked ?? heads.value.find(h => h.printer.id === ui.lastPrinterId) ?? heads.value[0])!.id
+    if (route.query.to !== undefined)
+      v.toId = shop.data?.materials.find(m => m.id === Number(route.query.to))?.id ?? null
   },
   { immediate: true },
 )

@@ -22,6 +22,7 @@ import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import EndSheet, { type ToEnd } from '~/components/prepare/EndSheet.vue'
 import LivePanel from '~/components/prepare/LivePanel.vue'
 import PrepareTabs from '~/components/prepare/PrepareTabs.vue'
+import WarmUpPlace from '~/components/prepare/WarmUpPlace.vue'
 import WarmUpChart from '~/components/prepare/WarmUpChart.vue'
 import WarmUpSheet from '~/components/prepare/WarmUpSheet.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
@@ -81,7 +82,8 @@ watch(
       null
     // what went through last is what is likely to follow
     const nozzles = printer.value?.heads.map(h => h.nozzle?.id) ?? []
-    v.materialId = d.through.find(t => nozzles.includes(t.nozzleId))?.lastId ?? materials.value[0]?.id ?? null
+    const wanted = materials.value.find(m => m.id === Number(route.query.filament))?.id
+    v.materialId = wanted ?? d.through.find(t => nozzles.includes(t.nozzleId))?.lastId ?? materials.value[0]?.id ?? null
   },
   { immediate: true },
 )
@@ -215,6 +217,14 @@ function soakText(p: Soak): string {
 const bedCeiling = computed(() =>
   stack.value && equip.value ? hottestBed(stack.value, heat.value?.chamberC ?? null, equip.value.rules) : null,
 )
+/** Up to where nothing refuses it, and up to where nothing is even close. */
+const bedHint = computed(() => {
+  if (bedCeiling.value === null || !stack.value || !equip.value) return undefined
+  const sure = hottestBed(stack.value, heat.value?.chamberC ?? null, equip.value.rules, true)
+  return sure === null || sure === bedCeiling.value
+    ? `stops at ${bedCeiling.value}`
+    : `fine to ${sure}, stops at ${bedCeiling.value}`
+})
 const cautions = computed(() =>
   stack.value && heat.value && equip.value
     ? cautionsFor(printing(stack.value, demandOfJob('soak', { nozzleC: null, ...heat.value }, null), equip.value.rules))
@@ -304,7 +314,7 @@ const hold = (w: WarmUpLine) => {
           v-model="v.bedC"
           label="Bed"
           unit="°C"
-          :hint="bedCeiling === null ? undefined : `stops at ${bedCeiling}`"
+          :hint="bedHint"
           :error="form.errors.value.bedC"
         />
         <FieldNumber
@@ -414,6 +424,7 @@ const hold = (w: WarmUpLine) => {
                 Strike out<span class="sr-only"> warm-up of {{ day(w.at, shop.zone) }}</span>
               </button>
             </figcaption>
+            <WarmUpPlace v-if="w.place === null && !w.struck" :warm-up="w" />
             <WarmUpChart
               v-if="i < 2"
               :readings="w.readings"

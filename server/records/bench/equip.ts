@@ -2,8 +2,8 @@
  * What Equip works with, in one reading: stacks, shelf, materials, rules, and the shop's own mix. The verdicts are made
  * in the browser.
  */
-import type { Buying, Equip, MixLine } from '#shared/answers/bench'
-import { sql } from 'drizzle-orm'
+import type { Buying, Equip, MixLine, UsedLine } from '#shared/answers/bench'
+import { sql, type SQL } from 'drizzle-orm'
 import { NOZZLE_MATERIALS, type NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
 import { throughFitted } from '../prepare/changeovers'
@@ -21,8 +21,19 @@ async function mixOf(db: Connection): Promise<MixLine[]> {
     where t.ended_at > now() - ${MIX_DAYS} * interval '1 day' group by t.material_id order by kg desc`)
 }
 
+/** What the shop's own finished jobs of a year set, by material; several tools of one job share its bed. */
+async function usedOf(db: Connection): Promise<UsedLine[]> {
+  const span = (column: SQL) =>
+    sql`case when min(${column}) is null then null else json_build_array(min(${column}), max(${column})) end`
+  return await db.execute<UsedLine & Record<string, unknown>>(sql`
+    select t.material_id "materialId", ${span(sql`t.set_c`)} nozzle, ${span(sql`r.bed_set_c`)} bed,
+    ${span(sql`r.chamber_set_c`)} chamber
+    from standing_run_tools t join runs r on r.id = t.run_id
+    where t.ended_at > now() - interval '1 year' and r.outcome = 'finished' group by t.material_id`)
+}
+
 export async function equip(db: Connection): Promise<Equip> {
-  const [printers, shelf, nozzles, materials, rules, settings, mix, changes, through] = await Promise.all([
+  const [printers, shelf, nozzles, materials, rules, settings, mix, used, changes, through] = await Promise.all([
     listStacks(db),
     listShelf(db),
     listSpareNozzles(db),
@@ -30,6 +41,7 @@ export async function equip(db: Connection): Promise<Equip> {
     shopRules(db),
     shopSettings(db),
     mixOf(db),
+    usedOf(db),
     listChanges(db),
     throughFitted(db),
   ])
@@ -43,6 +55,7 @@ export async function equip(db: Connection): Promise<Equip> {
     currency: settings.currency,
     mix,
     mixDays: MIX_DAYS,
+    used,
     changes,
     through,
   }

@@ -28,6 +28,7 @@ export function zoneLimits(p: StackPrinter, rules: Rules): ZoneLimit[] {
       fineC: c.fineC,
       shortC: c.shortC,
       of: c.of,
+      inAir: c.inAir,
       heaterOff: c.heaterOff,
       part: c.part.name,
       basis: c.part.basis,

@@ -41,6 +41,7 @@ const form = useEntryForm('/api/prechecks')
 const kept = useCheck()
 // a store's ref, so that what is chosen here stays while a line's fact is changed elsewhere
 const v = toRef(kept, 'v')
+const problem = ref('')
 const stored = ref<{ name: string; contentSha256: string; scan: FullScan } | null>(null)
 
 const printer = computed(() => shop.data?.printers.find(p => p.id === v.value.printerId) ?? null)
@@ -61,8 +62,13 @@ function pickSpool(id: number | null): void {
 watch(
   () => shop.data !== null && data.value !== null,
   ready => {
-    if (!ready || v.value.printerId !== null) return
+    if (!ready) return
     const asked = shop.data!.printers.find(p => p.name === route.query.printer)
+    // what was begun is there again, unless another printer is asked for
+    if (v.value.printerId !== null && (asked === undefined || asked.id === v.value.printerId)) {
+      if (shop.data!.printers.some(p => p.id === v.value.printerId)) return
+    }
+    kept.next()
     pickPrinter(
       asked?.id ?? shop.data!.printers.find(p => p.id === ui.lastPrinterId)?.id ?? shop.data!.printers[0]?.id ?? null,
     )
@@ -83,6 +89,7 @@ watch(
       problem.value = e instanceof ProblemError ? e.problem.title : 'The server does not answer'
     }
   },
+  { immediate: true },
 )
 const file = computed(() => scans.reads.find(r => r.id === v.value.fileId && r.scan) ?? null)
 const job = computed(() =>
@@ -106,7 +113,6 @@ watch(
 
 // the lines, worked out by the server anew whenever something changes
 const made = ref<PrecheckAnswer | null>(null)
-const problem = ref('')
 const answers = computed<Answer[]>({
   get: () => v.value.answers,
   set: a => {
