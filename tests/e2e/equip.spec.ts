@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one walk after the other through one station */
 /**
  * Equip: the job of an equipping technician from question to fitted change, and everything that can be typed wrongly.
  */
@@ -132,12 +133,22 @@ test(
     await choose(page, 'PPA-CF20', 'Ribble', 'dried by the book')
     await expect(line(page, /Tightest bend ?: short at least 81 mm 60 mm/)).toBeVisible()
     await expect(line(page, /Dryer ?: short 100 °C 70 °C −30 °C/)).toBeVisible()
-    await expect(line(page, /Part in the heat ?: short.*65 °C.*printed idler, PETG/)).toBeVisible()
-    await choose(page, 'PEEK-CF10', 'Wharfe')
+    await choose(page, 'PA6-CF20', 'Ribble', 'enclosed')
+    await expect(line(page, /Part in the heat ?: just 65\.\d °C 65 °C −0\.\d °C.*printed idler, PETG/)).toBeVisible()
     await expect(
-      page.getByRole('status').filter({ hasText: /PEEK-CF10 cannot run on Wharfe: it needs 90 °C in the chamber/ }),
+      page.getByRole('status').filter({ hasText: /PA6-CF20 runs on Ribble, just: the limit of the fans is 70 °C/ }),
+    ).toBeVisible()
+    // before any swap, who takes it as it is
+    await choose(page, 'PEEK-CF10', 'Nidd')
+    await expect(
+      page.getByRole('status').filter({ hasText: /PEEK-CF10 cannot run on Nidd: it needs 90 °C in the chamber/ }),
     ).toBeVisible()
     await expect(page.getByText('No set of swaps makes it run.')).toBeVisible()
+    await expect(page.getByRole('link', { name: 'Swale, hot (just)' })).toBeVisible()
+    await page.getByRole('link', { name: 'Calder', exact: true }).click()
+    await expect(page.getByRole('status').filter({ hasText: 'PEEK-CF10 runs on Calder.' })).toBeVisible()
+    // the window's top against the nozzle
+    await expect(page.getByText('Usable here: nozzle 400 to 440 of 400 to 450 °C')).toBeVisible()
   },
 )
 
@@ -155,7 +166,7 @@ test("a job file's own setpoints are checked as they are", async ({ page }) => {
 
 test('the fleet: filter, reasons of a cell, suggestion, CSV', async ({ page }) => {
   await page.goto('/equip/fleet')
-  await expect(page.getByText(/^Of 1\d\d pairs \d+ run as they are/)).toBeVisible()
+  await expect(page.getByText(/^Of \d+ pairs \d+ run as they are and \d+ just,/)).toBeVisible()
   await page.getByLabel('Family').selectOption('PPS')
   await expect(page.getByRole('row')).toHaveCount(3)
   await page
