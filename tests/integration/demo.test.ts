@@ -1,8 +1,20 @@
 /** The demo goes through the same records as real entries, once, and is the same every time. */
 import { sql } from 'drizzle-orm'
-import { expect, test } from 'vitest'
+import { describe, expect, test } from 'vitest'
+import { Scan } from '#core/gcode'
+import { bestClass, checkStack, compile, demandOfJob, judge, NO_OFFERS, type LineKey } from '#core/limits'
+import { dueOfPrinter } from '#core/schedule'
+import { demandsOf } from '#shared/asking'
+import { precheckSchema, soakSchema } from '#shared/entries/prepare'
 import { loadDemo } from '../../demo/load'
+import { MATERIALS } from '../../demo/shop'
 import { floor } from '../../server/records/bench/floor'
+import { Refusal } from '../../server/records/entry/refusal'
+import { listAskings } from '../../server/records/materials/materials'
+import { makePrecheck } from '../../server/records/prepare/prechecks'
+import { saveSoak } from '../../server/records/prepare/soaks'
+import { shopRules } from '../../server/records/printers/ceilings'
+import { listStacks } from '../../server/records/printers/stack-read'
 import { freshDatabase } from './support'
 
 const anchor = new Date('2026-11-20T12:00:00Z')
@@ -61,3 +73,94 @@ test('the Floor tells the stories: a stopped printer, a gauge that is due, a ret
   )
   expect(failures!.n).toBe(2)
 })
+
+/** A file that sets these, read as the browser reads it. */
+function scanOf(set: { nozzleC: number; bedC: number; chamberC: number | null }) {
+  const heat = set.chamberC === null ? '' : `M141 S${set.chamberC}\n`
+  const text = `M83\nM104 S${set.nozzleC}\nM140 S${set.bedC}\n${heat}G1 Z0.3 F900\nG1 X50 E4\n`
+  const scan = new Scan({})
+  scan.push(new TextEncoder().encode(text))
+  return scan.finish()
+}
+/** The worst word among these: what stops it, what is a look. */
+function worstOf(words: readonly string[], stop: string, look: string) {
+  if (words.includes(stop)) return 'stop'
+  return words.includes(look) ? 'look' : 'fine'
+}
+const worst = (lines: readonly { status: string }[]) =>
+  worstOf(
+    lines.map(l => l.status),
+    'short',
+    'just',
+  )
+
+describe('Equip, Soak, May I start and the Floor give one answer', () => {
+  const { db } = one
+  const reading = async () => await Promise.all([listStacks(db), listAskings(db), shopRules(db), floor(db)])
+  let read: ReturnType<typeof reading> | null = null
+  test.each(MATERIALS.map(m => m.name))('%s on every printer', async name => {
+    const [printers, materials, rules, seen] = await (read ??= reading())
+    const m = materials.find(x => x.name === name)!
+    for (const printer of printers)
+      for (const head of printer.heads) {
+        const c = compile(printer, head.id, NO_OFFERS, rules)
+        const demands = demandsOf(m)
+        const demand = demands[bestClass([c], demands).demand]!
+        const v = judge(c, demand)
+        if (demand.nozzleMinC === null || v.bedC === null) continue // a support: by its sheet
+        const round = (x: number) => Math.round(x * 10) / 10
+        const set = {
+          nozzleC: demand.nozzleMinC,
+          bedC: round(v.bedC),
+          chamberC: v.heaterC === null ? null : round(v.heaterC),
+        }
+        const at = `${m.name} on ${printer.name}, ${head.name}: ${JSON.stringify(set)}`
+        const { lines } = checkStack(c.stack, demandOfJob('x', set, demand), rules)
+        const of = (...keys: LineKey[]) => lines.filter(l => keys.includes(l.key))
+        const heat = [...of('bed', 'chamber part', 'tube heat'), ...of('chamber').filter(l => l.code === 'heated')]
+        const equip = worst([...of('nozzle temperature'), ...heat])
+
+        const asked = { printerId: printer.id, headId: head.id, materialId: m.id, printsFrom: 'room', hours: 1 }
+        const job = { ...asked, name: 'x', scan: scanOf(set), occurredAt: anchor.toISOString() }
+        const check = await makePrecheck(db, precheckSchema.parse(job))
+        const limits = check.lines.filter(l => l.key === 'limits')
+        const heard = limits.filter(l => hardly(l.says))
+        const start = worstOf(
+          heard.map(l => l.status),
+          'stop',
+          'look',
+        )
+        expect(start, `May I start: ${at}`).toBe(equip)
+
+        const p = seen.printers.find(x => x.id === printer.id)!
+        const last = { runId: 1, name: 'x', symptoms: [], stopped: null, fibreG: 0, outcome: 'finished' as const }
+        const due = dueOfPrinter(
+          {
+            heads: [{ id: head.id, name: head.name, askedC: set.nozzleC, nozzle: null }],
+            limits: p.limits,
+            last: { ...last, bedC: set.bedC, chamberC: set.chamberC },
+          },
+          0.1,
+        ).filter(d => d.reason.startsWith('The last job asked'))
+        const onFloor = worstOf(
+          due.map(d => d.mark),
+          'stop',
+          'look',
+        )
+        expect(onFloor, `Floor: ${at}`).toBe(equip)
+
+        if (c.stack.air.enclosure === null) continue
+        const soak = { printerId: printer.id, bedC: set.bedC, part: 'small', minutes: 30, basis: 'practice' }
+        const body = { ...soak, chamberSetC: set.chamberC, confirmed: ['soaking'], occurredAt: anchor.toISOString() }
+        const refused = await db
+          .transaction(async tx => {
+            await saveSoak(tx, soakSchema.parse(body), 1)
+            tx.rollback()
+          })
+          .catch((e: unknown) => e instanceof Refusal)
+        expect(refused, `Soak: ${at}`).toBe(worst(heat) === 'stop')
+      }
+  })
+})
+/** What is said of a part's limit; hardness, bend and the rest are said by Equip alone. */
+const hardly = (says: string) => /the air there would be|The limit of the|holds/i.test(says)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: plan, live readings and warm-ups */
 /** Soak: how long until the chamber really holds, by this printer's own warm-up when there is one. */
-import { capital, counted } from '#core/words'
+import { counted } from '#core/words'
 import type { SoakLine, WarmUpLine } from '#shared/answers/prepare'
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor, printing } from '#core/cautions'
@@ -142,7 +142,7 @@ const justMet = computed(() => {
   if (!stack.value || !heat.value || !equip.value) return null
   const just = heatLines(stack.value, heat.value, equip.value.rules).filter(l => l.status === 'just')
   const demand = demandOfJob('soak', { nozzleC: null, ...heat.value }, null)
-  return just.length > 0 ? capital(reason(inOrder(just)[0]!, demand, null)) : null
+  return just.length > 0 ? reason(inOrder(just)[0]!, demand, null) : null
 })
 const plan = computed(() => {
   if (v.bedC === null || !(v.bedC >= 0 && v.bedC <= 300)) return null
