@@ -165,8 +165,10 @@ export function airAt(
   const other = best(here.filter(s => s.place !== place && s.place !== 'bay' && rank(s.trust) < rank(at.trust)))
   const pair = other && here.find(s => s.place === other.place && s.trust === at.trust)
   if (!other || !pair) return at
+  // the bay is a room of its own: warmer when the chamber is, by as much of the way and not by as many degrees
+  const inBay = by === 'bed' ? (at.value * other.value) / pair.value : at.value
   return {
-    value: at.value + (other.value - pair.value),
+    value: place === 'bay' ? inBay : at.value + (other.value - pair.value),
     u: Math.min(at.u, Math.hypot(other.u, SHIFT_U[by])),
     trust: other.trust,
     from: `${other.from}, moved here as practice goes`,
