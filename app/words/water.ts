@@ -28,6 +28,7 @@ export function spoolSentence(s: SpoolState): string {
     return `${s.tag} is ${s.ended}. It is offered nowhere; what was printed from it and how it dried still count.`
   if (s.place === 'sealed')
     return `${s.tag} was never opened here. Nobody knows how long it lay before it was sealed: dry it.`
+  if (s.takesNoWater) return `${s.material} takes up no water: it needs no drying.`
   if (w === null) return `How ${s.material} takes up water is not known; enter it under Equip, Materials.`
   const stays = s.place === 'dry box' ? w.inBox : w.inRoom
   if (w.wound > w.printable)

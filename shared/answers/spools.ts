@@ -81,6 +81,8 @@ export const spoolState = z.object({
   water: z
     .object({ strand: number, wound: number, printable: number, soaked: number, inRoom: dryTime, inBox: dryTime })
     .nullable(),
+  /** Its filament takes up no water: it needs no drying. */
+  takesNoWater: z.boolean(),
   drying: dryingLine.nullable(),
 })
 export type SpoolState = z.output<typeof spoolState>

@@ -14,6 +14,7 @@ import { computed } from 'vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
 import { when } from '#shared/time'
+import { limitNote } from '~/words/limits'
 import { temper } from '~/words/numbers'
 import { laneX, NARROW, TOP, WALL_HEIGHT, WIDE, y } from '~/components/floor/axis'
 
@@ -283,7 +284,8 @@ const sentence = computed(() =>
         <ul class="grid gap-1">
           <li v-for="l in printer.limits" :key="l.id">
             <b>{{ zoneWord(l.zone) }} {{ celsiusDown(l.limitC) }}</b
-            >, {{ l.part }}: {{ l.basis }}{{ l.note ? `, ${l.note}` : '' }}.{{
+            >, {{ l.part }}{{ limitNote(l) ? ` (${limitNote(l)})` : '' }}:
+            {{ [l.basis, l.note].filter(Boolean).join(', ') }}.{{
               l.enteredBy ? ` Entered by ${l.enteredBy}, ${when(l.enteredAt!, zone)}` : ''
             }}
           </li>

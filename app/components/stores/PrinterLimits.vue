@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Printers with their heads and, per zone, the deciding part; the parts themselves are edited in the stack. */
 import { celsiusDown, zoneWord } from '#core/words'
+import { limitNote } from '~/words/limits'
 import type { ShopData } from '~/state/shop'
 
 type Printer = ShopData['printers'][number]
@@ -34,7 +35,9 @@ const headOf = (p: Printer, id: number | null) => p.heads.find(h => h.id === id)
           ><b class="text-right">{{ celsiusDown(l.limitC) }}</b>
           <span class="py-1"
             >{{ l.part
-            }}<span class="block text-xs text-ink2">{{ l.basis }}{{ l.note ? `, ${l.note}` : '' }}</span></span
+            }}<span class="block text-xs text-ink2">{{
+              [l.basis, l.note, limitNote(l)].filter(Boolean).join(', ')
+            }}</span></span
           >
         </li>
         <li class="border-b border-faint px-3 text-sm">

@@ -83,6 +83,11 @@ function edit(d: DryerRow | null): void {
 const fitted = computed(() => data.value?.wound ?? null)
 const dryWords = (s: { woundH: number; strandH: number }) =>
   `dry ${hours(s.woundH)}${s.woundH < FOR_GOOD_H ? `, strand ${hours(s.strandH)}` : ''}`
+/** What is said of a spool whose water is not reckoned. */
+function noWater(s: SpoolState): string {
+  if (s.takesNoWater) return 'takes up no water'
+  return s.place === 'sealed' ? 'dry it when it is opened' : 'no uptake known'
+}
 </script>
 
 <template>
@@ -170,9 +175,7 @@ const dryWords = (s: { woundH: number; strandH: number }) =>
             <span v-else class="col-span-3 row-start-2 text-xs text-ink2 sm:col-span-1 sm:row-start-auto"
               ><template v-if="s.problem"
                 ><span class="text-look">{{ withTimes(s.problem, shop.zone) }}</span></template
-              ><template v-else>{{
-                s.place === 'sealed' ? 'dry it when it is opened' : 'no uptake known'
-              }}</template></span
+              ><template v-else>{{ noWater(s) }}</template></span
             >
             <SpoolClock :spool="s" />
           </li>

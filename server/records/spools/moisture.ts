@@ -15,6 +15,7 @@ import {
   meanWater,
   soakedAt,
   START_WOUND,
+  takesNoWater,
   throughHistory,
   type DryTime,
   type Filament,
@@ -246,6 +247,7 @@ export function stateOf(s: SpoolLog, air: ShopAir, wound: Wound, now: number): S
     problem,
     printer: place === 'room' && lastEvent?.kind === 'loaded' ? lastEvent.printer : null,
     water: f === null ? null : waterOf(throughHistory(startOf(f, air, stays, now), f, stays, wound), f, air, wound),
+    takesNoWater: takesNoWater(s.polymer),
     drying: open,
   }
 }

@@ -2,7 +2,7 @@
 /** One printer's stack: drawn, its parts with limit and basis, what was changed, and its file. */
 import type { StoredPart } from '#shared/answers/printers'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { HEAD_ROLES, type Role } from '#core/limits'
+import { HEAD_ROLES, stackOf, type Role } from '#core/limits'
 import StackSection from '~/components/equip/StackSection.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
@@ -108,6 +108,19 @@ function exportJson(): void {
     JSON.stringify(stack, null, 2),
   )
 }
+/** What is taken for the air in it, and on what that rests. */
+const airWords = computed(() => {
+  const head = printer.value?.heads[0]
+  const map = printer.value && head ? stackOf(printer.value, head.id).air.map : null
+  if (!map) return ''
+  const heated = printer.value!.parts.some(p => p.role === 'chamber heater')
+  const at = (place: 'low' | 'high') => {
+    const a = heated ? map.heater[place] : map.bed[place]
+    const value = heated ? `${Number(a.value.toFixed(1))} °C over the heater’s setpoint` : a.value.toFixed(2)
+    return `${PLACE_WORDS[place]} ${value} (${a.from})`
+  }
+  return `air ${at('low')}, ${at('high')}${heated ? '' : ', of the way from room to bed'}`
+})
 const details = (p: StoredPart) =>
   [
     p.details.reachC === undefined ? '' : `reaches ${p.details.reachC} °C`,
@@ -117,14 +130,7 @@ const details = (p: StoredPart) =>
     p.details.hardened === true ? 'hardened' : '',
     p.details.hardened === false ? 'not hardened' : '',
     p.details.bits === undefined ? '' : `${p.details.bits} bit`,
-    p.details.thetaHigh === undefined
-      ? ''
-      : `air near the top ${p.details.thetaHigh}, near the bed ${p.details.thetaLow ?? 'not known'} of the way ` +
-        `from room to bed`,
-    p.details.offsetHigh === undefined
-      ? ''
-      : `heated: ${p.details.offsetHigh} °C near the top, ${p.details.offsetLow ?? 'not known'} °C near the ` +
-        `bed, against the setpoint`,
+    p.role === 'enclosure' ? airWords.value : '',
   ]
     .filter(Boolean)
     .join('; ')

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** All stacks: which printer stops where, and the shelf of spare parts. */
-import { zoneWord } from '#core/words'
 import { computed, ref } from 'vue'
+import { celsiusDown, zoneWord } from '#core/words'
 import { ceilings, KINDS } from '#core/limits'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import PriceSheet from '~/components/equip/PriceSheet.vue'
 import ShelfPartSheet from '~/components/equip/ShelfPartSheet.vue'
 import { useEquip } from '~/composables/equip'
+import { limitNote } from '~/words/limits'
 
 useHead({ title: 'Stacks · Equip · Iron Nozzle' })
 const { data, failure } = useEquip()
@@ -54,8 +55,10 @@ const rows = computed(() => (data.value?.printers ?? []).map(p => ({ p, zones: c
                     : zoneWord(z.zone)
                 }}
               </dt>
-              <dd class="text-right font-bold">{{ z.limitC === null ? 'not known' : `${Math.floor(z.limitC)} °C` }}</dd>
-              <dd>{{ z.part?.name ?? 'no part with a limit' }}</dd>
+              <dd class="text-right font-bold">{{ celsiusDown(z.limitC) }}</dd>
+              <dd>
+                {{ z.part.name }}<span v-if="limitNote(z)" class="block text-xs text-ink2">{{ limitNote(z) }}</span>
+              </dd>
             </div>
           </dl>
         </li>
