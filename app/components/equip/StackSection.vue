@@ -134,8 +134,16 @@ interface Row {
   heavy: boolean
   usable: number | null
   asked: number | null
-  over: boolean
+  tone: string
   fresh: boolean
+}
+/** What is short is red, what is just met in the colour of a look; the numbers say it too. */
+const TONE: Record<Line['status'], string> = {
+  ok: 'var(--color-ink)',
+  look: 'var(--color-ink)',
+  unknown: 'var(--color-ink)',
+  just: 'var(--color-look)',
+  short: 'var(--color-stop)',
 }
 function rowOf(p: Part, y: number, from: [number, number]): Row {
   const zone = zoneOf(p.role) ?? 'chamber'
@@ -148,7 +156,7 @@ function rowOf(p: Part, y: number, from: [number, number]): Row {
     heavy: weakest.value.has(key(p)),
     usable: p.limitC === null ? null : p.limitC - guardOf(zone, props.rules),
     asked: l?.asked ?? null,
-    over: l?.status === 'short',
+    tone: TONE[l?.status ?? 'ok'],
     fresh: props.changed.includes(p.id),
   }
 }
@@ -372,19 +380,8 @@ const sentence = computed(() =>
               stroke="var(--color-ink)"
               :stroke-width="r.heavy ? 3.4 : 1.4"
             />
-            <path
-              v-if="r.asked !== null"
-              :d="`M${X(r.asked, r.zone) - 5} ${r.y - 8}h10l-5 7z`"
-              :fill="r.over ? 'var(--color-stop)' : 'var(--color-ink)'"
-            />
-            <text
-              :x="WIDTH - 6"
-              :y="r.y + 3"
-              text-anchor="end"
-              class="part"
-              :class="{ heavy: r.heavy }"
-              :fill="r.over ? 'var(--color-stop)' : 'var(--color-ink)'"
-            >
+            <path v-if="r.asked !== null" :d="`M${X(r.asked, r.zone) - 5} ${r.y - 8}h10l-5 7z`" :fill="r.tone" />
+            <text :x="WIDTH - 6" :y="r.y + 3" text-anchor="end" class="part" :class="{ heavy: r.heavy }" :fill="r.tone">
               {{ number(r.part.limitC!) }} → {{ number(r.usable) }}
             </text>
           </template>

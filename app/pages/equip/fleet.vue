@@ -14,6 +14,7 @@ import {
   matrix,
   reason,
   sentenceOf,
+  VERDICT_CLASSES,
   type Cell,
   type Dedication,
   type Found,
@@ -206,10 +207,7 @@ const detailTitle = computed(() => {
         <button type="button" class="button" @click="exportCsv">Save as CSV</button
         ><button type="button" class="button" @click="print">Print</button>
         <p class="flex flex-wrap items-center gap-x-4 self-center pt-3 text-xs text-ink2">
-          <span
-            v-for="c in ['runs', 'changes', 'cannot', 'cannot tell'] as const"
-            :key="c"
-            class="flex items-center gap-1"
+          <span v-for="c in VERDICT_CLASSES" :key="c" class="flex items-center gap-1"
             ><ClassMark :verdict="c" :size="13" />{{ SHORT[c] }}</span
           >
         </p>
