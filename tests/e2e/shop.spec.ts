@@ -39,7 +39,9 @@ test('floor: verdict before the drawing, reasons and one action each, limits wit
   for (const item of await bench.getByRole('listitem').all()) await expect(item.getByRole('link')).toHaveCount(1)
   const ribble = page.getByRole('region', { name: 'Ribble' })
   await ribble.getByText('Limits and their basis').click()
-  await expect(ribble.getByText(/chamber 65 °C.*material property.*Entered by Shop lead/)).toBeVisible()
+  await expect(
+    ribble.getByText(/chamber 62 °C, fans \(as air near the top\): data sheet.*Entered by Shop lead/),
+  ).toBeVisible()
   await bench.getByRole('link', { name: 'Gauge it after this job' }).first().click()
   await expect(page).toHaveURL(/\/inspect\/N-014\?gauge=1/)
 })
@@ -166,11 +168,17 @@ test('two people edit one limit: the second sees both versions', async ({ page, 
   const open = async (p: typeof page, value: string) => {
     await p.goto('/equip/stack')
     await p.getByRole('link', { name: /^Wharfe/ }).click()
-    await p.getByRole('button', { name: 'Edit bearings' }).click()
+    await p.getByRole('button', { name: 'Edit linear bearings' }).click()
     await p.getByLabel('Limit as rated, °C').fill(value)
+    await p.getByLabel('Basis', { exact: true }).selectOption('data sheet')
   }
   const other = await context.newPage()
+  // a limit that somebody enters is no start value any more
   await open(page, '118')
+  await page.getByLabel('Basis', { exact: true }).selectOption('start value')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText('Say where the limit comes from: it is no start value any more')).toBeVisible()
+  await page.getByLabel('Basis', { exact: true }).selectOption('data sheet')
   await open(other, '115')
   await other.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(other.getByRole('dialog')).toHaveCount(0)

@@ -120,7 +120,7 @@ describe('pre-run check', () => {
     ['soak', { soak: null }, 'look', 'No soak'],
     ['soak', { soak: null, material: { ...material, chamber: 'needs' } }, 'stop', 'No soak'],
     ['limits', { limits: [{ status: 'short', says: 'liner stops at 230' }] }, 'stop', 'Liner stops at 230.'],
-    ['limits', { limits: [{ status: 'just', says: 'the fans stop at 70' }] }, 'look', 'The fans stop at 70.'],
+    ['limits', { limits: [{ status: 'just', says: 'the fans stop at 70' }] }, 'look', 'The fans stop at 70: just.'],
     ['limits', { limits: [{ status: 'look', says: 'a bore of 0.6 is recommended' }] }, 'note', 'recommended'],
     ['limits', { limits: [{ status: 'look', says: 'an insert', eye: true }] }, 'confirm', 'An insert'],
     ['profile', job({ nozzleC: null, bedC: null }), 'unknown', 'no temperatures'],
