@@ -110,8 +110,9 @@ const time = (m: number) => (m >= 90 ? `${Number((m / 60).toFixed(1))} h` : `${m
         {{ title }}
       </h2>
       <p v-if="listed.length > 0" class="text-sm">
-        <b>{{ money(total.price, currency) }}</b> for parts<span v-if="total.unpriced > 0" class="text-look">
-          and {{ counted(total.unpriced, 'price') }} not entered</span
+        <b v-if="total.price > 0 || total.unpriced === 0">{{ money(total.price, currency) }} for parts</b
+        ><span v-if="total.unpriced > 0" class="text-look"
+          >{{ total.price > 0 ? ' and ' : '' }}{{ counted(total.unpriced, 'price') }} not entered</span
         >, <b>{{ time(total.minutes) }}</b> of work<span v-if="listed.some(s => s.fromShelf)"
           >; what is on the shelf costs nothing</span
         >
@@ -137,10 +138,12 @@ const time = (m: number) => (m >= 90 ? `${Number((m / 60).toFixed(1))} h` : `${m
             ><span v-if="s.after" class="block text-[13px] text-ink2">{{ s.after }}</span></span
           >
           <span class="col-start-2 sm:col-auto sm:text-right"
-            >{{ costs(s) }} · {{ time(s.minutes)
-            }}<span class="block" :class="s.who === 'electrician' ? 'font-[650] text-look' : 'text-ink2'">{{
-              s.who === 'electrician' ? 'licensed electrician' : 'technician'
-            }}</span></span
+            ><span class="whitespace-nowrap">{{ costs(s) }}</span> ·
+            <span class="whitespace-nowrap">{{ time(s.minutes) }}</span><span
+              class="block"
+              :class="s.who === 'electrician' ? 'font-[650] text-look' : 'text-ink2'"
+              >{{ s.who === 'electrician' ? 'licensed electrician' : 'technician' }}</span
+            ></span
           >
         </label>
       </li>

@@ -38,7 +38,8 @@ const windows = computed(() => {
   return usableWindows(props.printer, props.headId, props.demand, props.rules).flatMap(u => {
     const words = usableWords(u)
     const jobs = used[u.what]
-    const beyond = jobs && narrower(u, used) ? `${jobs[0]} to ${jobs[1]}` : ''
+    const span = jobs && jobs[0] !== jobs[1] ? `${jobs[0]} to ${jobs[1]}` : `${jobs?.[0] ?? ''}`
+    const beyond = narrower(u, used) ? span : ''
     return words === '' ? [] : [{ words, part: u.part?.name ?? '', jobs: beyond }]
   })
 })
@@ -61,7 +62,7 @@ const to = (a: AsItIs) => ({
   <ul v-if="windows.length > 0" class="mb-1 text-sm" aria-label="Usable windows">
     <li v-for="w in windows" :key="w.words" class="flex items-start gap-2" :class="w.jobs ? 'text-look' : ''">
       <VerdictMark v-if="w.jobs" verdict="look" :size="15" class="mt-[2px]" /><span
-        >Usable here: {{ w.words }}{{ w.part ? `; the ${w.part} ends it` : ''
+        >Usable here: {{ w.words }}{{ w.part ? `; ended by the ${w.part}` : ''
         }}{{ w.jobs ? `. The shop’s own jobs of it used ${w.jobs} °C` : '' }}.</span
       >
     </li>
