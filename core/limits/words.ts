@@ -271,6 +271,8 @@ export function reason(l: Line, d: Demand, nozzle: FittedNozzle | null): string 
     case 'enclosure':
       return l.code === 'lid off' ? 'this practice needs the lid on' : 'this practice needs an enclosure'
     case 'chamber':
+      if (l.code === 'bed the cooler')
+        return 'its map has the air near bed and head cooler than near the top, which is hardly right'
       return l.code === 'too warm'
         ? `the air at the head gets ${c(l.asked)}, it takes ${w.allowed}`
         : `it needs ${w.asked} in the chamber, which holds ${w.allowed}`

@@ -180,6 +180,7 @@ describe('one requirement each', () => {
     const doubts = checkStack(stackOf(printer(ENCLOSURE, undefined, {}, wrongWay), 0), asks('TPU'), START_RULES).lines
     const doubt = doubts.find(l => l.code === 'bed the cooler')!
     expect(wordsOf(doubt, asks('TPU'), null).says).toMatch(/wrong way round/)
+    expect(reason(doubt, asks('TPU'), null)).toMatch(/cooler than near the top/)
   })
   test('parts in the heat by their place', () => {
     expect(words(printer(ENCLOSURE), asks('PA6', 'carbon fibre', ENCLOSED), 'chamber part', 'electronics').says).toBe(
