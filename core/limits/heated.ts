@@ -11,7 +11,7 @@ import { zoneOf } from './checks'
 import { airOf } from './operating'
 import { checkStack, type Stack } from './stack'
 import { demandOfJob } from './windows'
-import { inOrder, reason } from './words'
+import { marginOf, reason } from './words'
 import type { Line, Rules } from './types'
 
 export interface HeatSet {
@@ -82,8 +82,9 @@ export function soakRefusal(
   rules: Rules,
 ): { field: 'bedC' | 'chamberSetC'; message: string } | null {
   const short = heatLines(stack, set, rules).filter(l => l.status === 'short')
-  const worst = inOrder(short)[0]
-  if (!worst) return null
+  if (short.length === 0) return null
+  // the part that is furthest over says it
+  const worst = short.reduce((a, b) => ((marginOf(b) ?? 0) < (marginOf(a) ?? 0) ? b : a))
   const demand = demandOfJob('soak', { nozzleC: null, ...set }, null)
   const most = hottestBed(stack, set.chamberC, rules)
   const sure = hottestBed(stack, set.chamberC, rules, true)
