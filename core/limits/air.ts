@@ -40,10 +40,10 @@ export type AirAt = Pick<AirSource, 'value' | 'u' | 'trust' | 'from'>
 export type AirMap = Record<'bed' | 'heater', Record<AirPlace, AirAt>>
 
 /** Standard uncertainty of practice: share of the way from room to bed, and °C over a heater's setpoint. */
-export const PRACTICE_U = { bed: 0.08, heater: 3 }
+const PRACTICE_U = { bed: 0.08, heater: 3 }
 /** Of a person's own numbers when they do not say; of a warm-up at its own place; of a difference between places. */
-export const ENTERED_U = { bed: 0.05, heater: 2 }
-export const RECORD_U = { bed: 0.02, heater: 1.5 }
+const ENTERED_U = { bed: 0.05, heater: 2 }
+const RECORD_U = { bed: 0.02, heater: 1.5 }
 /** Standard uncertainty of the part of a rise that a record did not see, as a share of it. */
 const UNSEEN_U = 0.3
 const SHIFT_U = { bed: 0.05, heater: 2.5 }
@@ -131,7 +131,7 @@ export function airSources(
 }
 
 /** Refuses what is no source: values outside any chamber. Throws InputError. */
-export function checkSource(s: AirSource): void {
+function checkSource(s: AirSource): void {
   if (s.by === 'bed') need('value', s.value, 0, 1.2)
   else need('value', s.value, -150, 100, '°C')
   need('u', s.u, 0, s.by === 'bed' ? 1 : 100)

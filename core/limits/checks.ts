@@ -16,7 +16,6 @@ import {
   type FittedNozzle,
   type Line,
   type Part,
-  type Place,
   type Role,
   type Rules,
 } from './types'
@@ -76,8 +75,8 @@ export function checkNozzle(n: FittedNozzle | null, op: OperatingPoint, demand: 
 }
 
 /** A part in the air of its own place: its limit less the guard band against the air there. */
-function inAir(key: 'tube heat' | 'chamber part', p: Part, place: Place, op: OperatingPoint, rules: Rules): Line[] {
-  const air = op.air[place]
+function inAir(key: 'tube heat' | 'chamber part', p: Part, op: OperatingPoint, rules: Rules): Line[] {
+  const air = op.air[airPlaceOf(p) ?? 'outside']
   if (air === null) return [] // without a bed or a heater's setpoint nothing is heated, and that line is missing
   if (p.limitC === null)
     return air.c > rules.roomC
@@ -102,7 +101,7 @@ export function checkWalls(enclosure: Part | null, op: OperatingPoint, rules: Ru
   const out: Line[] = []
   if (thetaLow !== undefined && thetaHigh !== undefined && thetaLow < thetaHigh)
     out.push(line('chamber', 'look', 'bed the cooler', enclosure, null, null, ''))
-  return enclosure.limitC === null ? out : [...out, ...inAir('chamber part', enclosure, 'high', op, rules)]
+  return enclosure.limitC === null ? out : [...out, ...inAir('chamber part', enclosure, op, rules)]
 }
 
 export function checkTube(tube: Part | null, op: OperatingPoint, demand: Demand, rules: Rules): Line[] {
@@ -113,7 +112,7 @@ export function checkTube(tube: Part | null, op: OperatingPoint, demand: Demand,
     return out
   }
   if (tube.kind === 'no feed tube') return out
-  out.push(...inAir('tube heat', tube, 'high', op, rules))
+  out.push(...inAir('tube heat', tube, op, rules))
   if (demand.setpointsOnly) return out
   if (demand.strainAtBreak === null) {
     if (demand.filler !== null && demand.filler !== 'none')
@@ -274,7 +273,7 @@ export function checkGroup(
       }
     }
   } else if (zone === 'chamber') {
-    for (const p of parts) out.push(...inAir('chamber part', p, p.place, op, rules))
+    for (const p of parts) out.push(...inAir('chamber part', p, op, rules))
   }
   return out
 }

@@ -11,8 +11,8 @@ import { zoneOf } from './checks'
 import { airOf } from './operating'
 import { checkStack, type Stack } from './stack'
 import { demandOfJob } from './windows'
-import { marginOf, reason } from './words'
-import type { Line, Rules } from './types'
+import { furthestOver, reason } from './words'
+import type { Demand, Line, Rules } from './types'
 
 export interface HeatSet {
   bedC: number
@@ -20,14 +20,16 @@ export interface HeatSet {
   chamberC: number | null
 }
 
+/** What is asked of a printer whose bed and chamber heater are set so, the nozzle cold. */
+export const soakDemand = (set: HeatSet): Demand => demandOfJob('soak', { nozzleC: null, ...set }, null)
+
 /** Lines of bed, chamber and what stands in the heat with bed and chamber heater set so. */
 export function heatLines(stack: Stack, set: HeatSet, rules: Rules): Line[] {
-  const demand = demandOfJob('soak', { nozzleC: null, ...set }, null)
   const counts = (l: Line) =>
     l.status !== 'look' &&
     ((l.part !== null && (zoneOf(l.part.role) === 'bed' || zoneOf(l.part.role) === 'chamber')) ||
       ['chamber', 'chamber part', 'tube heat', 'bed'].includes(l.key))
-  return checkStack(stack, demand, rules).lines.filter(counts)
+  return checkStack(stack, soakDemand(set), rules).lines.filter(counts)
 }
 
 /** No bed is set hotter, °C. */
@@ -81,17 +83,14 @@ export function soakRefusal(
   set: HeatSet,
   rules: Rules,
 ): { field: 'bedC' | 'chamberSetC'; message: string } | null {
-  const short = heatLines(stack, set, rules).filter(l => l.status === 'short')
-  if (short.length === 0) return null
-  // the part that is furthest over says it
-  const worst = short.reduce((a, b) => ((marginOf(b) ?? 0) < (marginOf(a) ?? 0) ? b : a))
-  const demand = demandOfJob('soak', { nozzleC: null, ...set }, null)
+  const worst = furthestOver(heatLines(stack, set, rules).filter(l => l.status === 'short'))
+  if (!worst) return null
   const most = hottestBed(stack, set.chamberC, rules)
   const sure = hottestBed(stack, set.chamberC, rules, true)
   const heater = set.chamberC !== null && most === null
   return {
     field: heater ? 'chamberSetC' : 'bedC',
-    message: `${capital(reason(worst, demand, stack.nozzle))}${wouldStand(sure, most)}`,
+    message: `${capital(reason(worst, soakDemand(set), stack.nozzle))}${wouldStand(sure, most)}`,
   }
 }
 

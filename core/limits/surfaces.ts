@@ -79,11 +79,9 @@ export function surfaceReason(polymer: string | null, surfaces: readonly string[
   if (!fit) return welds(polymer, here) ? `It welds to ${bare}.` : `It does not hold on ${here}, or holds for good.`
   const glass =
     here === 'glass' ? ' Glass: remove it while it is warm, hands in gloves; cooling parts pull chips out.' : ''
-  const says = {
-    true: `With ${fit.adhesive} between, or it welds to ${bare}.`,
-    false: `With ${fit.adhesive}, or it comes off.`,
-  }
-  const between = fit.adhesive === null ? '' : says[`${welds(polymer, here) || fit.adhesive === 'release agent'}`]
+  const releases = welds(polymer, here) || fit.adhesive === 'release agent'
+  const without = releases ? ` between, or it welds to ${bare}.` : ', or it comes off.'
+  const between = fit.adhesive === null ? '' : `With ${fit.adhesive}${without}`
   const fumes = fit.adhesive === 'superglue' ? ' Hot superglue irritates eyes and lungs and tears glass.' : ''
   return `${between}${fumes}${glass}`.trim()
 }

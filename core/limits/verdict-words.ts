@@ -3,7 +3,7 @@ import { celsius, listed } from '../words'
 import type { Verdict } from './changes'
 import { ROOM_AIR } from './operating'
 import type { FittedNozzle, KnownLine, Line } from './types'
-import { degrees as c, inOrder, marginOf, reason } from './words'
+import { degrees as c, furthestOver, inOrder, marginOf, reason } from './words'
 
 /** The fine line with the least margin of those in °C that a part decides; what stands in room air decides nothing. */
 export function tightest(lines: readonly Line[]): { line: KnownLine; margin: number } | null {
@@ -37,7 +37,7 @@ export function sentenceOf(
   }
   if (v.class === 'just') {
     const just = v.lines.filter((l): l is KnownLine => l.status === 'just')
-    const worst = just.reduce((a, b) => ((marginOf(b) ?? 0) < (marginOf(a) ?? 0) ? b : a), just[0]!)
+    const worst = furthestOver(just)!
     const more = just.length > 1 ? `; and ${just.length - 1} more` : ''
     return (
       `${who} runs on ${printer}, just: ${reason(worst, v.demand, nozzle)}, known to ${celsius(worst.u90)}${more}. ` +

@@ -71,6 +71,10 @@ const signed = (v: number) => {
 export const marginOf = (l: Line): number | null =>
   l.status === 'unknown' || l.asked === null || l.allowed === null ? null : l.allowed - l.asked
 
+/** Of lines that are not met or only just, the one with the least margin; undefined of none. */
+export const furthestOver = <L extends Line>(lines: readonly L[]): L | undefined =>
+  lines.length === 0 ? undefined : lines.reduce((a, b) => ((marginOf(b) ?? 0) < (marginOf(a) ?? 0) ? b : a))
+
 /** A line in a technician's words: what, asked and allowed with their units, and why. */
 export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWords {
   const out: LineWords = {

@@ -18,7 +18,7 @@ export const FAN_MOST = 0.5
 const SLOW_COOLED = /^(pa\d|ppa|abs|asa|pc|pps|peek|pei|ppsu|psu|liquid)/i
 
 /** What ends a nozzle whatever its bore: it may come apart in the machine. */
-export const NEVER_RUN_SHAPES: readonly string[] = ['cracked body', 'loose insert']
+const NEVER_RUN_SHAPES: readonly string[] = ['cracked body', 'loose insert']
 
 type More = Partial<Pick<CheckLine, 'fix' | 'where' | 'waivable' | 'reasons'>>
 const line = (key: CheckLine['key'], status: CheckStatus, says: string, more: More = {}): CheckLine => ({

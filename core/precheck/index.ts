@@ -4,7 +4,7 @@
  */
 export { CHECK_KEYS, CHECK_PLACES } from './types'
 export type { CheckKey, CheckLine, CheckPlace, CheckStatus, LimitLine, PrecheckFacts, WindowOfMaterial } from './types'
-export { FAN_MOST, FIRST_LAYER, NEVER_RUN_SHAPES, precheck } from './check'
+export { FAN_MOST, FIRST_LAYER, precheck } from './check'
 export { REASON_CHARS, settles, verdictOf } from './verdict'
 export type { Answer, PrecheckVerdict } from './verdict'
 export { likeliest } from './profile'

@@ -304,6 +304,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     heatLines: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, rules: R } },
     hottestBed: { args: { stack: made(compiled.stack), chamberC: 40, rules: R, sure: false } },
     settlesAt: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, targetC: 50, rules: R } },
+    soakDemand: { args: { set: { bedC: 90, chamberC: 40 } } },
     soakRefusal: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, rules: R } },
     usableWindows: { args: { printer: P, headId: made(0), demand, rules: R } },
     worstOf: {

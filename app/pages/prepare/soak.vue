@@ -7,13 +7,13 @@ import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor, printing } from '#core/cautions'
 import { PART_SIZES, soakPlan, timeToHold, type PartSize, type Soak } from '#core/chamber'
 import {
-  demandOfJob,
   heatLines,
   hottestBed,
   inOrder,
   PLACE_WORDS,
   reason,
   settlesAt,
+  soakDemand,
   soakRefusal,
   stackOf,
 } from '#core/limits'
@@ -130,25 +130,29 @@ const stack = computed(() => {
   const head = printer.value?.heads[0]
   return printer.value && head ? stackOf(printer.value, head.id) : null
 })
+/** This printer with that set, once everything is there to ask the core. */
+const asked = computed(() =>
+  stack.value && heat.value && equip.value ? { stack: stack.value, set: heat.value, rules: equip.value.rules } : null,
+)
+const targetC = computed(() => (v.targetC !== null && Number.isNaN(v.targetC) ? null : v.targetC))
 const settles = computed(() => {
-  const target = v.targetC !== null && Number.isNaN(v.targetC) ? null : v.targetC
-  return stack.value && heat.value && equip.value ? settlesAt(stack.value, heat.value, target, equip.value.rules) : null
+  const a = asked.value
+  return a && settlesAt(a.stack, a.set, targetC.value, a.rules)
 })
 /** What a part in the heat says to it: the same lines as a job file gets. */
-const refusal = computed(() =>
-  stack.value && heat.value && equip.value ? soakRefusal(stack.value, heat.value, equip.value.rules) : null,
-)
+const refusal = computed(() => {
+  const a = asked.value
+  return a && soakRefusal(a.stack, a.set, a.rules)
+})
 const justMet = computed(() => {
-  if (!stack.value || !heat.value || !equip.value) return null
-  const just = heatLines(stack.value, heat.value, equip.value.rules).filter(l => l.status === 'just')
-  const demand = demandOfJob('soak', { nozzleC: null, ...heat.value }, null)
-  return just.length > 0 ? reason(inOrder(just)[0]!, demand, null) : null
+  const a = asked.value
+  const just = a ? inOrder(heatLines(a.stack, a.set, a.rules).filter(l => l.status === 'just')) : []
+  return a && just[0] ? reason(just[0], soakDemand(a.set), null) : null
 })
 const plan = computed(() => {
-  if (v.bedC === null || !(v.bedC >= 0 && v.bedC <= 300)) return null
-  const target = v.targetC !== null && Number.isNaN(v.targetC) ? null : v.targetC
+  if (heat.value === null) return null
   return soakPlan({
-    targetC: target,
+    targetC: targetC.value,
     nowC: nowC.value,
     roomC: roomC.value,
     part: v.part,
@@ -225,11 +229,10 @@ const bedHint = computed(() => {
     ? `stops at ${bedCeiling.value}`
     : `fine to ${sure}, stops at ${bedCeiling.value}`
 })
-const cautions = computed(() =>
-  stack.value && heat.value && equip.value
-    ? cautionsFor(printing(stack.value, demandOfJob('soak', { nozzleC: null, ...heat.value }, null), equip.value.rules))
-    : [],
-)
+const cautions = computed(() => {
+  const a = asked.value
+  return a ? cautionsFor(printing(a.stack, soakDemand(a.set), a.rules)) : []
+})
 async function start(confirmed: string[] = []): Promise<void> {
   const p = plan.value
   if (!p || p.minutes === Infinity || refusal.value) return
