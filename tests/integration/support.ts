@@ -1,9 +1,14 @@
 /** A database of its own for a test file, and a small shop to work in. */
 import { randomBytes } from 'node:crypto'
+import { readFileSync } from 'node:fs'
+import { gunzipSync } from 'node:zlib'
 import postgres from 'postgres'
 import { afterAll, inject } from 'vitest'
 import { connect, type Database } from '../../server/db/client'
+import { migrationFiles } from '../../server/db/files'
+import { migrate } from '../../server/db/migrate'
 import { addMaterial } from '../../server/records/materials/materials'
+import { refreshMissingCeilings } from '../../server/records/printers/ceilings'
 import { addPrinter } from '../../server/records/printers/stack-change'
 import { addNozzle } from '../../server/records/nozzles/nozzles'
 import { addNozzleType } from '../../server/records/nozzles/types'
@@ -17,11 +22,12 @@ import { runSchema, type RunEntry } from '#shared/entries/runs'
 import { spoolSchema } from '#shared/entries/spools'
 import type { Problem } from '#shared/problem'
 
-export async function freshDatabase(): Promise<{ db: Database; client: postgres.Sql; url: string }> {
+/** Gone again after the tests of the file. */
+async function ownDatabase(prefix: string, as: string) {
   const adminUrl = inject('adminUrl')
-  const name = `test_${randomBytes(6).toString('hex')}`
+  const name = `${prefix}_${randomBytes(6).toString('hex')}`
   const admin = postgres(adminUrl, { max: 1, onnotice: () => {} })
-  await admin.unsafe(`create database ${name} template ${inject('template')}`)
+  await admin.unsafe(`create database ${name} ${as}`)
   const url = adminUrl.replace(/\/postgres$/, `/${name}`)
   const { client, db } = connect(url, { max: 5 })
   afterAll(async () => {
@@ -30,6 +36,20 @@ export async function freshDatabase(): Promise<{ db: Database; client: postgres.
     await admin.end()
   })
   return { db, client, url }
+}
+export const freshDatabase = () => ownDatabase('test', `template ${inject('template')}`)
+
+/** A database of an older version: its dump from `tests/samples/databases`, brought up to date as a start does. */
+export async function fromDump(file: string, before = ''): Promise<Database> {
+  const { db, client, url } = await ownDatabase('old', '')
+  const loader = postgres(url, { max: 1, onnotice: () => {} })
+  const dump = readFileSync(new URL(`../samples/databases/${file}`, import.meta.url))
+  await loader.unsafe(gunzipSync(dump).toString())
+  await loader.unsafe(before)
+  await loader.end()
+  await migrate(client, migrationFiles())
+  await refreshMissingCeilings(db)
+  return db
 }
 
 export const ago = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString()

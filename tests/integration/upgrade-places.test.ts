@@ -3,51 +3,19 @@
  * three starting stacks, maps that a person entered, warm-ups whose place was free text, a check that was ticked by
  * hand. Start values become the new ones, what a person entered stays.
  */
-import { readFileSync } from 'node:fs'
-import { randomBytes } from 'node:crypto'
-import { gunzipSync } from 'node:zlib'
-import postgres from 'postgres'
-import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
+import { describe, expect, test } from 'vitest'
 import { checkStack, demandOfJob, LIMITS_MODEL, stackOf, START_RULES } from '#core/limits'
 import { verdictOf } from '#core/precheck'
 import { storedCheck } from '#shared/answers/prepare'
-import type { StackPrinter } from '#shared/answers/printers'
 import { warmUpPlaceSchema } from '#shared/entries/prepare'
-import { connect, type Database } from '../../server/db/client'
-import { migrationFiles } from '../../server/db/files'
-import { migrate } from '../../server/db/migrate'
 import { floor } from '../../server/records/bench/floor'
 import { precheckPage } from '../../server/records/prepare/prechecks'
 import { listWarmUps, saveWarmUpPlace } from '../../server/records/prepare/warm-ups'
-import { refreshMissingCeilings } from '../../server/records/printers/ceilings'
 import { listStacks } from '../../server/records/printers/stack-read'
+import { fromDump } from './support'
 
-const adminUrl = inject('adminUrl')
-const name = `places_${randomBytes(6).toString('hex')}`
-const admin = postgres(adminUrl, { max: 1, onnotice: () => {} })
-let db: Database
-let end: () => Promise<void>
-let printers: StackPrinter[]
-
-beforeAll(async () => {
-  await admin.unsafe(`create database ${name}`)
-  const url = adminUrl.replace(/\/postgres$/, `/${name}`)
-  const loader = postgres(url, { max: 1, onnotice: () => {} })
-  const dump = readFileSync(new URL('../samples/databases/before-places.sql.gz', import.meta.url))
-  await loader.unsafe(gunzipSync(dump).toString())
-  await loader.end()
-  const connection = connect(url, { max: 3 })
-  db = connection.db
-  end = () => connection.client.end({ timeout: 2 })
-  await migrate(connection.client, migrationFiles())
-  await refreshMissingCeilings(db)
-  printers = await listStacks(db)
-})
-afterAll(async () => {
-  await end()
-  await admin.unsafe(`drop database ${name} with (force)`)
-  await admin.end()
-})
+const db = await fromDump('before-places.sql.gz')
+const printers = await listStacks(db)
 const of = (n: string) => printers.find(p => p.name === n)!
 const part = (n: string, role: string) => of(n).parts.find(p => p.role === role)!
 const airOf = (n: string) => stackOf(of(n), of(n).heads[0]!.id).air.map!

@@ -2,61 +2,27 @@
  * A database made before derived rows carried the version of their model: `before-models.sql.gz`, a dump of a small
  * shop with the wrong answers of that model in it. It is brought up to date as a start does, and they are gone.
  */
-import { readFileSync } from 'node:fs'
-import { randomBytes } from 'node:crypto'
-import { gunzipSync } from 'node:zlib'
 import { sql } from 'drizzle-orm'
-import postgres from 'postgres'
-import { afterAll, beforeAll, expect, inject, test } from 'vitest'
+import { expect, test } from 'vitest'
 import { MU_SD, WEAR_MODEL } from '#core/wear'
-import { connect, type Database } from '../../server/db/client'
-import { migrationFiles } from '../../server/db/files'
 import { listSpools } from '../../server/records/spools/spools'
-import { migrate } from '../../server/db/migrate'
-import { refreshMissingCeilings } from '../../server/records/printers/ceilings'
 import { floor } from '../../server/records/bench/floor'
 import { markOtherModels, refreshStale } from '../../server/records/nozzles/forecasts'
 import { listNozzles, nozzlePage } from '../../server/records/nozzles/nozzles'
 import { prepare } from '../../server/records/prepare/prepare'
 import { listStacks } from '../../server/records/printers/stack-read'
+import { fromDump } from './support'
 
-const adminUrl = inject('adminUrl')
-const name = `old_${randomBytes(6).toString('hex')}`
-const admin = postgres(adminUrl, { max: 1, onnotice: () => {} })
-let db: Database
-let end: () => Promise<void>
-let marked = 0
-
-beforeAll(async () => {
-  await admin.unsafe(`create database ${name}`)
-  const url = adminUrl.replace(/\/postgres$/, `/${name}`)
-  const loader = postgres(url, { max: 1, onnotice: () => {} })
-  await loader.unsafe(
-    gunzipSync(readFileSync(new URL('../samples/databases/before-models.sql.gz', import.meta.url))).toString(),
-  )
-  // hubs as they could be typed then
-  await loader.unsafe(
-    `update public.spools set hub = 'pc' where id = 1; update public.spools set hub = 'grey plastic' where id = 2`,
-  )
-  await loader.unsafe(`
-    insert into public.practice_sets (material_id, name, chamber, dry, basis, surfaces, note, created_by)
-      select id, 'usual', 'helps', false, 'practice',
-        '{pei + Glue stick,"grey mat",Glass}', 'old', 1 from public.materials limit 1;
-    update public.parts set details = details || '{"surface":"Pei"}' where id = 1;
-    update public.parts set details = details || '{"surface":"grey mat"}' where id = 2`)
-  await loader.end()
-  const connection = connect(url, { max: 3 })
-  db = connection.db
-  end = () => connection.client.end({ timeout: 2 })
-  await migrate(connection.client, migrationFiles())
-  await refreshMissingCeilings(db)
-  marked = await markOtherModels(db)
-})
-afterAll(async () => {
-  await end()
-  await admin.unsafe(`drop database ${name} with (force)`)
-  await admin.end()
-})
+/** Hubs and surfaces as they could be typed then. */
+const TYPED = `
+  update public.spools set hub = 'pc' where id = 1; update public.spools set hub = 'grey plastic' where id = 2;
+  insert into public.practice_sets (material_id, name, chamber, dry, basis, surfaces, note, created_by)
+    select id, 'usual', 'helps', false, 'practice',
+      '{pei + Glue stick,"grey mat",Glass}', 'old', 1 from public.materials limit 1;
+  update public.parts set details = details || '{"surface":"Pei"}' where id = 1;
+  update public.parts set details = details || '{"surface":"grey mat"}' where id = 2`
+const db = await fromDump('before-models.sql.gz', TYPED)
+const marked = await markOtherModels(db)
 
 test(
   'every forecast of the other model is stale, and the screens say so; nothing wrong is shown ' + 'meanwhile',

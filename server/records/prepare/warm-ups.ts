@@ -11,6 +11,7 @@ import { iso } from '../../db/iso'
 import { printers, warmUpPlaces, warmUps } from '../../db/schema'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import { refreshCeilings } from '../printers/ceilings'
+import { WARM_UP_PLACE } from '../printers/stack-read'
 
 /** Warm-ups of all printers, newest first, each with at most 200 of its readings for the drawing. */
 export async function listWarmUps(db: Connection): Promise<WarmUpLine[]> {
@@ -31,13 +32,11 @@ export async function listWarmUps(db: Connection): Promise<WarmUpLine[]> {
     note: string
     struck: string | null
   }>(sql`
-    select w.id::int, w.printer_id "printerId", w.place "placeText",
-    coalesce((select t.place from warm_up_places t where t.warm_up_id = w.id order by t.id desc limit 1), w.at_place)
-    place, w.opening, w.source, w.bed_c "bedC",
-    w.chamber_set_c "chamberSetC", w.room_c "roomC", w.fit, w.readings,
-    ${iso('w.occurred_at')} at, u.name person, w.note,
-      (select s.reason from strikes s where s.target = 'warm-up' and s.target_id = w.id) struck
-    from warm_ups w join people u on u.id = w.person_id order by w.occurred_at desc, w.id desc limit 200`)
+    select u.id::int, u.printer_id "printerId", u.place "placeText", ${WARM_UP_PLACE} place, u.opening, u.source,
+      u.bed_c "bedC", u.chamber_set_c "chamberSetC", u.room_c "roomC", u.fit, u.readings,
+      ${iso('u.occurred_at')} at, who.name person, u.note,
+      (select s.reason from strikes s where s.target = 'warm-up' and s.target_id = u.id) struck
+    from warm_ups u join people who on who.id = u.person_id order by u.occurred_at desc, u.id desc limit 200`)
   return rows.map(({ fit, readings, ...r }) => ({ ...r, ...fit, readings: thinned(readings) }))
 }
 

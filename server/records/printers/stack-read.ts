@@ -13,6 +13,10 @@ const PART_JSON = sql`json_build_object('id', a.id, 'kind', a.kind, 'role', a.ro
 const NOZZLE_JSON = sql`json_build_object('id', n.id, 'tag', n.tag, 'material', y.material, 'boreMm',
   y.nominal_bore_mm, 'insert', y.insert_mm is not null, 'lengthMm', y.length_mm, 'headId', h.id, 'price', 0)`
 
+/** Where the probe of warm-up `u` was: as somebody told last, else as it was recorded. */
+export const WARM_UP_PLACE = sql`
+  coalesce((select t.place from warm_up_places t where t.warm_up_id = u.id order by t.id desc limit 1), u.at_place)`
+
 interface WarmUpRow {
   place: AirPlace
   opening: Opening
@@ -34,8 +38,7 @@ const RECORDS = sql`
   from (
     select distinct on (w.printer_id, w.place, w.opening, w.chamber_set_c is null) w.* from (
       select u.id, u.printer_id, u.opening, u.fit, u.bed_c, u.room_c, u.chamber_set_c, u.occurred_at,
-        coalesce((select t.place from warm_up_places t where t.warm_up_id = u.id order by t.id desc limit 1),
-        u.at_place) place
+        ${WARM_UP_PLACE} place
       from warm_ups u where not exists (select from strikes s where s.target = 'warm-up' and s.target_id = u.id)
     ) w
     where w.place is not null and not exists (select from part_events e
