@@ -1,6 +1,6 @@
 /* eslint-disable max-lines -- a table: the invented shop */
 /** Hollin Mill Print Shop: the invented shop's printers, materials, nozzle types and nozzles. */
-import { STARTING_STACKS, type DescribedPart } from '#core/limits'
+import { NOZZLE_MINUTES, NOZZLE_PRICE, STARTING_STACKS, type DescribedPart } from '#core/limits'
 import type { MaterialEntry } from '#shared/entries/materials'
 import type { NozzleTypeEntry } from '#shared/entries/nozzles'
 import type { PrinterEntry } from '#shared/entries/printers'
@@ -222,17 +222,9 @@ export const MATERIALS: MaterialEntry[] = [
   material('break-away support', 'break-away support', 1.15),
 ]
 
-/** What this shop pays, as it has entered it. */
+/** What this shop pays, as it has entered it: the start values suit it. */
 export const PRICES = Object.fromEntries(
-  Object.entries({
-    'brass': 4,
-    'plated copper': 15,
-    'stainless steel': 10,
-    'hardened steel': 20,
-    'ruby tip': 80,
-    'tungsten carbide': 80,
-    'polycrystalline diamond': 160,
-  }).map(([material, price]) => [`nozzle ${material}`, { price, minutes: 20 }]),
+  Object.entries(NOZZLE_PRICE).map(([material, price]) => [`nozzle ${material}`, { price, minutes: NOZZLE_MINUTES }]),
 )
 
 type Shape = Pick<NozzleTypeEntry, 'lengthMm' | 'coneDeg' | 'tipFlatMm' | 'landMm' | 'inletMm' | 'insertMm'>

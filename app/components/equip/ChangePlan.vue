@@ -17,6 +17,7 @@ import {
   type Swap,
 } from '#core/limits'
 import { counted, money } from '#core/words'
+import { costOf } from '~/words/cost'
 
 const props = defineProps<{
   printer: Printer
@@ -80,11 +81,6 @@ watch(picked, text => {
   if (s && !isTried(s)) toggle(s)
   picked.value = ''
 })
-const cost = (swaps: readonly Swap[]) => ({
-  price: swaps.reduce((s, w) => s + (w.priced ? w.price : 0), 0),
-  unpriced: swaps.filter(w => !w.priced).length,
-  minutes: swaps.reduce((s, w) => s + w.minutes, 0),
-})
 const listed = computed(() =>
   props.tried.length > 0
     ? [
@@ -93,7 +89,7 @@ const listed = computed(() =>
       ]
     : (found.value?.swaps ?? []),
 )
-const total = computed(() => cost(props.tried.length > 0 ? props.tried : (found.value?.swaps ?? [])))
+const total = computed(() => costOf(props.tried.length > 0 ? props.tried : (found.value?.swaps ?? [])))
 const broken = computed(() =>
   props.tried.length === 0
     ? null

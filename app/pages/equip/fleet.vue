@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: matrix, reasons and suggestion of the same fleet */
 /** The fleet: every filament against every printer, one mark and one word each; open a cell for its reasons. */
+import { costOf } from '~/words/cost'
 import { CLASS_TEXT } from '~/words/verdict'
 import Papa from 'papaparse'
 import { computed, ref, watch } from 'vue'
@@ -17,8 +18,8 @@ import {
   VERDICT_CLASSES,
   type Cell,
   type Dedication,
-  type Found,
   type MixPart,
+  type Swap,
 } from '#core/limits'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import RequirementLines from '~/components/equip/RequirementLines.vue'
@@ -87,12 +88,10 @@ const detail = computed(() => {
 
 /** The lines that a class rests on. */
 const DECIDES = { 'just': 'just', 'changes': 'short', 'cannot': 'short', 'cannot tell': 'unknown' } as const
-/** Money for parts; what nobody entered a price for is counted, not guessed. */
-function costOf(found: Pick<Found, 'swaps'>): string {
-  const known = found.swaps.filter(s => s.priced).reduce((sum, s) => sum + s.price, 0)
-  const open = found.swaps.filter(s => !s.priced).length
-  const entered = money(known, data.value?.currency ?? '')
-  return open === 0 ? entered : `${entered} and ${counted(open, 'price')} not entered`
+function costWords(swaps: readonly Swap[]): string {
+  const { price, unpriced } = costOf(swaps)
+  const entered = money(price, data.value?.currency ?? '')
+  return unpriced === 0 ? entered : `${entered} and ${counted(unpriced, 'price')} not entered`
 }
 function words(cell: Cell, printer: number, row: number): string {
   const c = fleet.value[printer]![cell.head],
@@ -174,10 +173,10 @@ const summary = computed(() => {
   const never = `${c.changes} after changes, ${c.cannot} never here${tell}`
   return `Of ${pairs} pairs ${c.runs} run as they are${just}, ${never}.`
 })
-const afterChanges = (found: Pick<Found, 'swaps'> | null) =>
+const afterChanges = (found: { swaps: Swap[] } | null) =>
   found === null || found.swaps.length === 0
     ? 'runs as it stands'
-    : `runs after ${counted(found.swaps.length, 'change')} for ${costOf(found)}`
+    : `runs after ${counted(found.swaps.length, 'change')} for ${costWords(found.swaps)}`
 const detailTitle = computed(() => {
   const d = detail.value
   if (!d) return ''
@@ -295,7 +294,7 @@ const detailTitle = computed(() => {
                   </td>
                   <td class="num">{{ percent(1 - d.left) }}</td>
                   <td class="num">{{ d.found ? d.found.swaps.length : '–' }}</td>
-                  <td class="num">{{ d.found ? costOf(d.found) : '–' }}</td>
+                  <td class="num">{{ d.found ? costWords(d.found.swaps) : '–' }}</td>
                   <td>{{ d.leftOut.join(', ') }}</td>
                 </tr>
               </tbody>
@@ -311,7 +310,7 @@ const detailTitle = computed(() => {
           <p class="text-sm text-ink2">By the practice “{{ detail.demand.set }}”, the one that fares best here.</p>
           <div v-if="detail.found">
             <p class="font-semibold">
-              {{ counted(detail.found.swaps.length, 'change') }}, {{ costOf(detail.found) }} for parts,
+              {{ counted(detail.found.swaps.length, 'change') }}, {{ costWords(detail.found.swaps) }} for parts,
               {{ detail.found.minutes }} min:
             </p>
             <ul class="list-disc pl-5">

@@ -222,14 +222,13 @@ const sentence = computed(() => {
   }
 })
 const cautions = computed(() => made.value?.cautions ?? [])
-const printerOfCheck = computed(() => shop.data?.printers.find(p => p.id === v.value.printerId) ?? null)
 const urlOf = (where: CheckPlace) =>
   placeUrl(where, {
     printerId: v.value.printerId,
-    printer: printerOfCheck.value?.name ?? null,
+    printer: printer.value?.name ?? null,
     materialId: v.value.materialId,
     spool: shop.data?.spools.find(x => x.id === v.value.spoolId)?.tag ?? null,
-    nozzle: printerOfCheck.value?.heads.find(h => h.id === v.value.headId)?.nozzle ?? null,
+    nozzle: printer.value?.heads.find(h => h.id === v.value.headId)?.nozzle ?? null,
     headId: v.value.headId,
   })
 /** A line whose fact is a field of this page: there. */
