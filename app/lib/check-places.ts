@@ -43,7 +43,7 @@ export function placeUrl(where: CheckPlace, a: About): string | null {
     case 'changeover':
       return `/prepare/changeover?printer=${printer}&to=${a.materialId ?? ''}`
     case 'gauge':
-      return a.nozzle === null ? '/inspect' : `/inspect/${encodeURIComponent(a.nozzle)}`
+      return a.nozzle === null ? '/inspect' : `/inspect/${encodeURIComponent(a.nozzle)}?gauge=1`
     case 'fit':
       return `/stores?fit=${a.headId ?? ''}`
     case 'spool':

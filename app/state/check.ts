@@ -4,7 +4,7 @@
  */
 import { useSessionStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import type { Answer } from '#core/precheck'
+import type { Answer, Answered } from '#core/precheck'
 
 interface Check {
   printerId: number | null
@@ -21,8 +21,8 @@ interface Check {
   chamberC: number | null
   note: string
   answers: Answer[]
-  /** The lines that the answers were given to. */
-  seen: string[]
+  /** What the answers were given to. */
+  answered: Answered
 }
 const NOTHING: Check = {
   printerId: null,
@@ -39,7 +39,7 @@ const NOTHING: Check = {
   chamberC: null,
   note: '',
   answers: [],
-  seen: [],
+  answered: { place: '', work: '', lines: [] },
 }
 
 export const useCheck = defineStore('check', () => {

@@ -4,7 +4,7 @@
  * each file.
  */
 export { Scan } from './scan'
-export { publicResult, stoppedAt } from './profile'
+export { movesH, publicResult, stoppedAt } from './profile'
 export type { Stop, StoppedTool } from './profile'
 export { EXACT_MOVES } from './flow'
 export { MOST_TOOLS, SETPOINT_C } from './types'

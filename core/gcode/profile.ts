@@ -1,5 +1,5 @@
 /** Small questions asked of a finished scan. */
-import { need } from '../numeric'
+import { need, needIfKnown } from '../numeric'
 import type { FullScan, ProfileStep, ScanResult } from './types'
 
 /** Where a failed job stopped: percent of the file read (0 to 100), or layer height in mm. */
@@ -38,6 +38,18 @@ export function stoppedAt(
       extrudedMm: low.extrudedMm[i]! + share * (high.extrudedMm[i]! - low.extrudedMm[i]!),
     })),
   }
+}
+
+/**
+ * Hours of the scan's moves, a lower bound; null where none could be timed: a file without a feedrate says nothing
+ * about its time, and 0 hours would outlast anything.
+ *
+ * @example
+ * movesH({ moveSeconds: 5400 }) // 1.5
+ */
+export function movesH(scan: { moveSeconds: number | null }): number | null {
+  needIfKnown('moveSeconds', scan.moveSeconds, 0, 1e12, 's')
+  return scan.moveSeconds === null || scan.moveSeconds === 0 ? null : scan.moveSeconds / 3600
 }
 
 /** The fields the command line prints and the samples hold, in their order. */

@@ -5,6 +5,6 @@
 export { CHECK_KEYS, CHECK_PLACES } from './types'
 export type { CheckKey, CheckLine, CheckPlace, CheckStatus, LimitLine, PrecheckFacts, WindowOfMaterial } from './types'
 export { FAN_MOST, FIRST_LAYER, precheck } from './check'
-export { REASON_CHARS, settles, verdictOf } from './verdict'
-export type { Answer, PrecheckVerdict } from './verdict'
+export { REASON_CHARS, settles, stillAnswered, verdictOf } from './verdict'
+export type { Answer, Answered, PrecheckVerdict } from './verdict'
 export { likeliest } from './profile'

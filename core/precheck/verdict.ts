@@ -13,6 +13,14 @@ export interface PrecheckVerdict {
   waived: number
 }
 
+/** What answers were given to: which check it was, and its lines. `work` is job, tool, spool and filament. */
+export interface Answered {
+  /** Printer and head: what eyes saw was seen there. */
+  place: string
+  work: string
+  lines: readonly Pick<CheckLine, 'key' | 'status' | 'says'>[]
+}
+
 /** Shortest reason that says anything, in characters. */
 export const REASON_CHARS = 3
 
@@ -35,4 +43,29 @@ export function verdictOf(lines: readonly CheckLine[], answers: readonly Answer[
   const open = lines.flatMap((l, i) => (settles(l, of(i)) ? [] : [i]))
   const waived = lines.filter((l, i) => of(i)?.how === 'waived' && l.status !== 'ok' && l.status !== 'note')
   return { may: open.length === 0, open, waived: waived.length }
+}
+
+/**
+ * The answers of a check that was made anew. What eyes saw still holds on the same printer and head while the line says
+ * the same; a reason was given for one job of one spool, and holds while its line stands as it stood. Nothing else is
+ * carried to another printer, job or spool: it would be a tick that nobody gave.
+ */
+export function stillAnswered(answers: readonly Answer[], before: Answered, after: Answered): Answer[] {
+  if (before.place !== after.place) return []
+  const taken = new Set<number>()
+  return answers.flatMap(a => {
+    const was = before.lines[a.index]
+    if (!was || (a.how !== 'looked' && before.work !== after.work)) return []
+    const same = (l: Answered['lines'][number]) => l.key === was.key && l.status === was.status
+    const word = after.lines.findIndex(l => same(l) && l.says === was.says)
+    // numbers of a waived line move with the clock
+    const index = word >= 0 || a.how === 'looked' ? word : alone(before.lines, after.lines, same)
+    if (index < 0 || taken.has(index)) return []
+    taken.add(index)
+    return [{ ...a, index }]
+  })
+}
+/** The line of that kind, where there is one only, before and after: of two nobody knows which was meant. */
+function alone(before: Answered['lines'], after: Answered['lines'], same: (l: Answered['lines'][number]) => boolean) {
+  return before.filter(same).length === 1 && after.filter(same).length === 1 ? after.findIndex(same) : -1
 }

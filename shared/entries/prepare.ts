@@ -150,7 +150,7 @@ export const precheckSchema = z.object({
     .default(null),
   answers: z.array(answer).max(60).default([]),
   /** The lines that the answers were given to, as key and status; null before there are any. */
-  seen: z.array(z.string().max(400)).max(100).nullable().default(null),
+  seen: z.array(z.string().max(2000)).max(100).nullable().default(null),
   note,
   occurredAt: when,
 })

@@ -40,6 +40,10 @@ async function set(page: Page, key: string, status: string, work: () => Promise<
   await line(page, key).first().getByRole('link').click()
   await expect(page).not.toHaveURL(/\/prepare\/check/)
   await work()
+  await back(page)
+}
+/** By the app's own links: a dropped file lives in the tab. */
+async function back(page: Page): Promise<void> {
   await page
     .getByRole('link', { name: /^Prepare/ })
     .first()
@@ -224,4 +228,107 @@ test('never waived: a file that burns its filament; a file without setpoints get
     .getByRole('button', { name: /^(Save|Add)/ })
     .click()
   await expect(line(page, 'own').filter({ hasText: 'The door is closed.' })).toBeVisible()
+})
+
+/** What a slicer writes after it was told to; feeds in mm/min, null for a file that states none. */
+interface Sliced {
+  layers?: number
+  perLayer?: number
+  feed?: number | null
+  firstFeed?: number
+  fan?: number
+  nozzleC?: number
+  bedC?: number
+  chamberC?: number
+}
+function sliced(job: Sliced): Buffer {
+  const { layers = 40, perLayer = 5, feed = 1200, firstFeed = 900, fan = 0, nozzleC = 280, bedC = 100, chamberC } = job
+  const lines = ['M83', `M104 S${nozzleC}`, `M140 S${bedC}`, `M106 S${fan}`]
+  if (chamberC !== undefined) lines.push(`M141 S${chamberC}`)
+  for (let l = 0; l < layers; l++) {
+    const f = l === 0 ? firstFeed : feed
+    lines.push(
+      `G1 Z${(0.3 * (l + 1)).toFixed(1)}${feed === null ? '' : ` F${f}`}`,
+      `G1 X${l % 2 ? 0 : 50} E${perLayer}`,
+    )
+  }
+  return Buffer.from(lines.join('\n') + '\n')
+}
+const drop = async (page: Page, name: string, job: Sliced) =>
+  page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({ name, mimeType: 'text/plain', buffer: sliced(job) })
+
+test('flow, first layer, fan, chamber and hours: by another file; the bore by a gauge', async ({ page }) => {
+  test.setTimeout(240_000)
+  await page.goto('/prepare/check?printer=Ribble&spool=S-01')
+  await drop(page, 'fast.gcode', { feed: 9000, firstFeed: 3600, fan: 255 })
+  for (const key of ['flow', 'first layer', 'fan']) {
+    await is(page, key, 'look')
+    await expect(line(page, key).getByRole('button', { name: /^Looked at/ })).toHaveCount(0)
+    await line(page, key)
+      .getByRole('button', { name: /^To the file/ })
+      .click()
+    await expect(page.locator('#check-job')).toBeFocused()
+  }
+  await line(page, 'flow')
+    .getByRole('button', { name: /^Waive/ })
+    .click()
+  await page.getByRole('button', { name: 'a trial piece' }).click()
+  await expect(line(page, 'flow')).toContainText('Waived')
+  await line(page, 'level')
+    .getByRole('button', { name: /^Looked at/ })
+    .click()
+  // made again: what eyes saw stays, a reason was given for the other file
+  await drop(page, 'faster.gcode', { feed: 9600, firstFeed: 900, fan: 60 })
+  await is(page, 'first layer', 'ok')
+  await is(page, 'fan', 'ok')
+  await is(page, 'flow', 'look')
+  await is(page, 'level', 'looked')
+  await expect(line(page, 'flow')).not.toContainText('Waived')
+  await drop(page, 'slow.gcode', {})
+  await is(page, 'flow', 'ok')
+  await is(page, 'level', 'looked')
+
+  // enough fibre to ask what N-014 still takes
+  await drop(page, 'long.gcode', { layers: 200, perLayer: 620 })
+  await expect(line(page, 'wear')).toContainText('but perhaps only')
+  await set(page, 'wear', 'look', async () => {
+    await expect(page).toHaveURL(/\/inspect\/N-014\?gauge=1/)
+    await page.getByText('a value, ± how sure').click()
+    await page.getByLabel('Bore, mm').fill('0.43')
+    await page.getByLabel('± (one standard uncertainty), mm').fill('0.001')
+    await page.getByRole('button', { name: 'Save the gauge' }).click()
+    await said(page, /N-014 is at/)
+  })
+  await is(page, 'wear', 'ok')
+
+  // another printer: nothing that was looked at on this one is looked at there
+  await is(page, 'level', 'looked')
+  await page.selectOption('#check-printer', { label: 'Calder' })
+  await is(page, 'level', 'confirm')
+  await like(page, '#check-spool', 'S-08')
+  await drop(page, 'cold.gcode', { nozzleC: 375, bedC: 160 })
+  await is(page, 'chamber', 'stop')
+  await line(page, 'chamber')
+    .getByRole('button', { name: /^To the file/ })
+    .click()
+  await expect(page.locator('#check-job')).toBeFocused()
+  await drop(page, 'just-warm.gcode', { nozzleC: 375, bedC: 160, chamberC: 90 })
+  await is(page, 'chamber', 'look')
+  await expect(line(page, 'chamber').getByRole('link', { name: /^Measure it/ })).toBeVisible()
+  await drop(page, 'warm.gcode', { nozzleC: 375, bedC: 160, chamberC: 105 })
+  await is(page, 'chamber', 'ok')
+
+  // a file without a feedrate says nothing of its time: not 0 hours, which every spool outlasts
+  await drop(page, 'no-feed.gcode', { feed: null, nozzleC: 375, bedC: 160, chamberC: 90 })
+  await is(page, 'dryness', 'unknown')
+  await expect(line(page, 'dryness')).toContainText('How long the job takes is not known')
+  await line(page, 'dryness')
+    .getByRole('button', { name: /^Enter the hours/ })
+    .click()
+  await expect(page.locator('#check-hours')).toBeFocused()
+  await page.locator('#check-hours').fill('1')
+  await expect(line(page, 'dryness')).toContainText('The job takes 60 min')
 })

@@ -290,6 +290,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     zerosOfJ0: { args: { count: 3 } },
   },
   gcode: {
+    movesH: { args: { scan: { moveSeconds: 60 } } },
     Scan: { args: { options: { dialect: 'eIndependent', filamentDiameterMm: 1.75, totalBytes: 100 } } },
     stoppedAt: {
       args: {
@@ -541,6 +542,7 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
   },
   precheck: {
     settles: 'words of a line that the core made',
+    stillAnswered: 'words of lines that the core made',
     verdictOf: 'words of lines that the core made',
   },
   wear: {

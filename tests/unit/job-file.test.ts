@@ -3,7 +3,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { InputError } from '#core/numeric'
-import { EXACT_MOVES, MOST_TOOLS, Scan, stoppedAt, type FullScan, type ScanOptions } from '#core/gcode'
+import { EXACT_MOVES, MOST_TOOLS, movesH, Scan, stoppedAt, type FullScan, type ScanOptions } from '#core/gcode'
 
 function scan(text: string | Uint8Array, options: ScanOptions = {}, size = Infinity): FullScan {
   const bytes = typeof text === 'string' ? new TextEncoder().encode(text) : text
@@ -285,6 +285,9 @@ describe('moves, heat and fan', () => {
     expect(r.problems).toEqual([{ line: 1, kind: 'no-feedrate' }])
     expect(r.flow.peak).toBeCloseTo((Math.PI / 4) * 1.75 ** 2, 12)
     expect(scan('G1 X1 F60\n').flow).toEqual({ peak: null, p50: null, p95: null })
+    expect(movesH(r)).toBeCloseTo(1 / 3600, 12)
+    // nothing was timed: no hours, and not 0, which every spool outlasts
+    expect(movesH(scan('G1 X10 E1\n'))).toBe(null)
   })
   test('28, 29 heat and fan', () => {
     const r = scan(

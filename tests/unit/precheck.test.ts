@@ -1,6 +1,6 @@
 /** The lines of a check before a run, and what closes them: the fact, eyes, or a reason; never a click. */
 import { describe, expect, test } from 'vitest'
-import { likeliest, precheck, verdictOf, type PrecheckFacts } from '#core/precheck'
+import { likeliest, precheck, stillAnswered, verdictOf, type Answer, type PrecheckFacts } from '#core/precheck'
 
 describe('pre-run check', () => {
   const material = {
@@ -185,6 +185,35 @@ describe('pre-run check', () => {
     const looked = lines.map((_, index) => ({ index, how: 'looked' as const, reason: '' }))
     const open = verdictOf(lines, looked).open.map(i => lines[i]!.key)
     expect(open).toEqual(['dryness', 'soak'])
+  })
+  test('an answer given for one printer, job or spool ticks nothing of another', () => {
+    const lines = precheck({ ...good, ...job({ hours: 12 }), own: ['The door is shut.', 'The lamp is on.'] })
+    const at = (key: string, says = '', of = lines) => of.findIndex(l => l.key === key && l.says.includes(says))
+    const given: Answer[] = [
+      { index: at('dryness'), how: 'waived', reason: 'a trial piece' },
+      { index: at('level'), how: 'looked', reason: '' },
+      { index: at('own', 'lamp'), how: 'looked', reason: '' },
+    ]
+    const before = { place: 'A', work: 'guide', lines }
+    const then = (after: Partial<typeof before>) => stillAnswered(given, before, { ...before, ...after })
+    expect(then({})).toEqual(given)
+    // the same job made again from a file that was changed: eyes saw what they saw, reasons are asked anew
+    expect(then({ work: 'guide, sliced again' })).toEqual(given.slice(1))
+    expect(then({ place: 'B' })).toEqual([])
+    // a line that went away leaves the others their answers
+    const fewer = precheck({ ...good, ...job({ hours: 12 }), own: ['The lamp is on.'] })
+    expect(then({ lines: fewer }).map(a => fewer[a.index]!.says)).toEqual(given.map(a => lines[a.index]!.says))
+    // another number in the same line: a reason stands, what was looked at is looked at again
+    const later = precheck({
+      ...good,
+      ...job({ hours: 13 }),
+      nozzle: { ...good.nozzle!, fittedSinceRun: true },
+      own: ['The lamp is on.'],
+    })
+    expect(then({ lines: later }).map(a => later[a.index]!.key)).toEqual(['dryness', 'own'])
+    // worse than it was
+    const wet = precheck({ ...good, dryness: null, own: [] })
+    expect(then({ lines: wet }).map(a => wet[a.index]!.key)).toEqual(['level'])
   })
   test('glass is left warm, whatever else is said of heat', () => {
     const lines = precheck({

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What a job file holds, verdict first. */
 import { computed, ref } from 'vue'
-import type { FullScan } from '#core/gcode'
+import { movesH, type FullScan } from '#core/gcode'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { duration, metres } from '#core/words'
 import { problemWords } from '~/state/scans'
@@ -26,7 +26,8 @@ const verdict = computed(() => {
   if (s.lines === 0) return { verdict: 'stop' as const, text: 'This file is empty.' }
   if (nothing.value)
     return { verdict: 'stop' as const, text: 'Nothing is extruded in this file, so there is nothing to log.' }
-  const what = `${metres(s.totalExtrudedMm!)} of filament, at least ${duration(s.moveSeconds!)} of moves`
+  const time = movesH(s) === null ? 'its time is not known' : `at least ${duration(s.moveSeconds!)} of moves`
+  const what = `${metres(s.totalExtrudedMm!)} of filament, ${time}`
   if (differs.value) return { verdict: 'look' as const, text: `${what}; but its E words can be read in two ways.` }
   if (faults.value.length > 0)
     return {
@@ -94,7 +95,7 @@ const verdict = computed(() => {
       </div>
       <div>
         <dt class="label">moves, at least</dt>
-        <dd>{{ duration(scan.moveSeconds!) }}</dd>
+        <dd>{{ movesH(scan) === null ? 'no feedrate: not known' : duration(scan.moveSeconds!) }}</dd>
       </div>
     </dl>
     <div v-if="faults.length" class="mt-3">

@@ -26,9 +26,16 @@ import {
   type ValueKey,
 } from '#core/limits'
 import { FOR_GOOD_H } from '#core/words'
-import type { FullScan } from '#core/gcode'
+import { movesH, type FullScan } from '#core/gcode'
 import { fibreMassG, massG } from '#core/materials'
-import { precheck, verdictOf, type LimitLine, type PrecheckFacts, type WindowOfMaterial } from '#core/precheck'
+import {
+  precheck,
+  verdictOf,
+  type CheckKey,
+  type LimitLine,
+  type PrecheckFacts,
+  type WindowOfMaterial,
+} from '#core/precheck'
 import { demandsOf } from '#shared/asking'
 import type { precheckSchema } from '#shared/entries/prepare'
 import { filamentOfSpool, readForAnother, USUAL_DIAMETER_MM } from '#shared/filament'
@@ -91,6 +98,7 @@ function limitLines(lines: readonly Line[], demand: Demand, nozzle: FittedNozzle
     return [{ status: l.status, says: reason(l, demand, nozzle), eye: l.key === 'nozzle insert' }]
   })
 }
+const SEVERAL: readonly string[] = ['limits', 'own', 'after'] satisfies CheckKey[]
 /** The air that the file makes: at the coolest place of the build, and at the head. */
 function airFacts(op: OperatingPoint): PrecheckFacts['air'] {
   const { low, high } = op.air
@@ -160,8 +168,8 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
   const lines = precheck(facts)
   return {
     lines,
-    // the shop's own lines differ by their words alone
-    seen: lines.map(l => `${l.key}:${l.status}${l.key === 'own' ? `:${l.says}` : ''}`),
+    // where there are several of a kind they differ by their words alone
+    seen: lines.map(l => `${l.key}:${l.status}${SEVERAL.includes(l.key) ? `:${l.says}` : ''}`),
     cautions: cautionsFor(printing(stack, demand, rules)).map(({ key, hazard, what }) => ({ key, hazard, what })),
     material: material.name,
     hours: job.hours,
@@ -178,14 +186,13 @@ function jobOf(q: Precheck, scan: FullScan | null, material: MaterialRow, log: S
   if (another) refuseField('spoolId', another)
   const f = filamentOfSpool(log?.own ?? null, material, scan?.filamentDiameterMm ?? null)
   const grams = tool === null || f.densityGCm3 === null ? null : massG(tool.extrudedMm, f.diameterMm, f.densityGCm3)
-  const seconds = scan?.moveSeconds ?? null
   return {
     name: q.name,
     nozzleC: scan?.maxSetpointC.tools[String(q.tool)] ?? q.setC?.nozzleC ?? null,
     bedC: scan?.maxSetpointC.bed ?? q.setC?.bedC ?? null,
     chamberC: scan?.maxSetpointC.chamber ?? q.setC?.chamberC ?? null,
     peakMm3S: scan?.toolFlow?.find(t => t.index === q.tool)?.peak ?? scan?.flow?.peak ?? null,
-    hours: q.hours ?? (seconds === null ? null : seconds / 3600),
+    hours: q.hours ?? (scan ? movesH({ moveSeconds: scan.moveSeconds ?? null }) : null),
     massG: grams,
     fibreG: grams === null ? null : fibreMassG(grams, f.fillerFraction),
     fanMax: scan?.fan?.max ?? null,

@@ -4,7 +4,7 @@
 import type { CheckLineRow, PrecheckAnswer } from '#shared/answers/prepare'
 import { computed, ref, toRef, watch } from 'vue'
 import type { FullScan } from '#core/gcode'
-import { verdictOf, type Answer, type CheckPlace } from '#core/precheck'
+import { stillAnswered, verdictOf, type Answer, type CheckPlace } from '#core/precheck'
 import { readForAnother } from '#shared/filament'
 import CautionList from '~/components/equip/CautionList.vue'
 import CheckLineSheet from '~/components/prepare/CheckLineSheet.vue'
@@ -139,6 +139,8 @@ const silent = computed(() => {
   const set = job.value?.scan.maxSetpointC
   return set ? set.bed === null && Object.keys(set.tools).length === 0 : false
 })
+/** The job that a reason is given for: another one has reasons of its own. */
+const workOf = (b: ReturnType<typeof body>) => [b.spoolId, b.materialId, b.tool, b.contentSha256 ?? b.name].join()
 let round = 0
 async function check(): Promise<void> {
   if (v.value.printerId === null || v.value.headId === null || v.value.materialId === null || !job.value) {
@@ -146,16 +148,13 @@ async function check(): Promise<void> {
     return
   }
   const mine = ++round
+  const sent = body()
   try {
-    const answer = await ask('/api/prechecks/preview', body())
+    const answer = await ask('/api/prechecks/preview', sent)
     if (mine !== round) return
-    // an answer stands as long as its line says the same
-    if (v.value.seen.join() !== answer.seen.join())
-      answers.value = answers.value.flatMap(a => {
-        const index = answer.seen.indexOf(v.value.seen[a.index] ?? '')
-        return index < 0 ? [] : [{ ...a, index }]
-      })
-    v.value.seen = answer.seen
+    const answered = { place: [sent.printerId, sent.headId].join(), work: workOf(sent), lines: answer.lines }
+    answers.value = stillAnswered(answers.value, v.value.answered, answered)
+    v.value.answered = answered
     made.value = answer
     problem.value = ''
   } catch (e) {
