@@ -3,6 +3,7 @@
  * The lines of a check. A line turns fine when its fact is changed: its button goes there. What only eyes can tell is
  * looked at; the rest can be waived with a reason, as far as it may be.
  */
+import { nextTick, useTemplateRef } from 'vue'
 import { settles, type Answer, type CheckLine, type CheckPlace } from '#core/precheck'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { PLACE_SAYS } from '~/lib/check-places'
@@ -54,6 +55,14 @@ const TEXT = {
   confirm: '',
   note: '',
 } as const
+const list = useTemplateRef<HTMLElement>('list')
+/** The button that was pressed goes; who works by keys stays at the line, at what comes next there. */
+async function give(i: number, how: 'looked' | 'waived' | null, reason: string): Promise<void> {
+  emit('answer', i, how, reason)
+  await nextTick()
+  const next = how === 'waived' ? 'input' : '[data-acts] :is(button, a)'
+  list.value?.children[i]?.querySelector<HTMLElement>(next)?.focus()
+}
 const of = (i: number) => props.answers.find(a => a.index === i) ?? null
 const looked = (l: CheckLine, i: number) => of(i)?.how === 'looked' && settles(l, of(i)!)
 const waived = (i: number) => of(i)?.how === 'waived'
@@ -66,7 +75,7 @@ const mark = (l: CheckLine, i: number) => (l.status === 'ok' || looked(l, i) ? (
 </script>
 
 <template>
-  <ol class="sheet">
+  <ol ref="list" class="sheet">
     <li
       v-for="(l, i) in lines"
       :key="`${l.key}-${i}`"
@@ -106,13 +115,7 @@ const mark = (l: CheckLine, i: number) => (l.status === 'ok' || looked(l, i) ? (
             /><span v-if="errorOf(i)" class="font-semibold text-stop">{{ errorOf(i) }}</span></label
           >
           <span v-if="l.reasons.length > 0 && of(i)!.reason === ''" class="mt-1 flex flex-wrap gap-2">
-            <button
-              v-for="r in l.reasons"
-              :key="r"
-              type="button"
-              class="button plain"
-              @click="emit('answer', i, 'waived', r)"
-            >
+            <button v-for="r in l.reasons" :key="r" type="button" class="button plain" @click="give(i, 'waived', r)">
               {{ r }}
             </button>
           </span>
@@ -121,9 +124,10 @@ const mark = (l: CheckLine, i: number) => (l.status === 'ok' || looked(l, i) ? (
       </div>
       <div
         v-if="!readonly && l.status !== 'ok' && l.status !== 'note'"
+        data-acts
         class="no-print col-span-2 flex flex-wrap content-start gap-2 md:col-span-1 md:max-w-[230px] md:justify-end"
       >
-        <button v-if="looked(l, i) || waived(i)" type="button" class="button" @click="emit('answer', i, null, '')">
+        <button v-if="looked(l, i) || waived(i)" type="button" class="button" @click="give(i, null, '')">
           Open again<span class="sr-only">: {{ NAMES[l.key] }}</span>
         </button>
         <template v-else>
@@ -135,10 +139,10 @@ const mark = (l: CheckLine, i: number) => (l.status === 'ok' || looked(l, i) ? (
               {{ PLACE_SAYS[l.where] }}<span class="sr-only">: {{ NAMES[l.key] }}</span>
             </button>
           </template>
-          <button v-if="l.status === 'confirm'" type="button" class="button" @click="emit('answer', i, 'looked', '')">
+          <button v-if="l.status === 'confirm'" type="button" class="button" @click="give(i, 'looked', '')">
             Looked at<span class="sr-only">: {{ NAMES[l.key] }}</span>
           </button>
-          <button v-else-if="l.waivable" type="button" class="button plain" @click="emit('answer', i, 'waived', '')">
+          <button v-else-if="l.waivable" type="button" class="button plain" @click="give(i, 'waived', '')">
             Waive<span class="sr-only">: {{ NAMES[l.key] }}</span>
           </button>
         </template>
