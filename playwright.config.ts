@@ -1,11 +1,12 @@
 import { defineConfig } from '@playwright/test'
+import { WORKERS } from './tests/e2e/support'
 
 export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/e2e/global-setup.ts',
   timeout: 150_000,
   expect: { timeout: 15_000 },
-  workers: 1,
+  workers: WORKERS,
   retries: 1, // a busy machine can outlast a wait; what needed a second try is listed as flaky, what fails twice fails
   reporter: [['list'], ['json']],
   outputDir: 'test-results',

@@ -23,14 +23,14 @@ import type { Prepare } from '#shared/answers/prepare'
 import type { Shop } from '#shared/answers/shop'
 import type { EditableKind } from '#shared/entries/edits'
 import { serve, standIns } from './global-setup'
-import { servers } from './support'
+import { ownDatabase } from './support'
 
 const PORT = 47_931
 const url = (path: string) => `http://127.0.0.1:${PORT}${path}`
 let children: { kill: (signal: 'SIGTERM') => unknown }[] = []
 test.beforeAll(async () => {
   const sim = await standIns()
-  children = [sim.child, await serve(servers().api.url, PORT, sim.env)]
+  children = [sim.child, await serve(ownDatabase('api'), PORT, sim.env)]
 })
 test.afterAll(() => {
   for (const c of children) c.kill('SIGTERM')

@@ -6,13 +6,13 @@ import type { ChildProcess } from 'node:child_process'
 import type { Page } from '@playwright/test'
 import { freePort } from '../../scripts/lib/postgres.mjs'
 import { serve } from './global-setup'
-import { axe, expect, jobFile, servers, test as base } from './support'
+import { axe, expect, jobFile, ownDatabase, test as base } from './support'
 
 let child: ChildProcess
 let port = 0
 base.beforeAll(async () => {
   port = await freePort()
-  child = await serve(servers().check.url, port)
+  child = await serve(ownDatabase('check'), port)
 })
 base.afterAll(() => child.kill('SIGKILL'))
 const test = base.extend({

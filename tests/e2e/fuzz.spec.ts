@@ -9,7 +9,7 @@ import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { mulberry32 } from '#core/numeric'
 import { serve, standIns } from './global-setup'
-import { servers } from './support'
+import { ownDatabase } from './support'
 
 const SEED = 8
 const REQUESTS = 2000
@@ -201,7 +201,7 @@ test('two thousand malformed requests: no fault of the server, and every screen 
   test.setTimeout(300_000)
   const sim = await standIns()
   const port = 20_000 + below(12_000)
-  const child = await serve(servers().fuzz.url, port, sim.env)
+  const child = await serve(ownDatabase('fuzz'), port, sim.env)
   try {
     const base = `http://127.0.0.1:${port}`
     const ask = async <T>(path: string) => (await (await request.get(base + path)).json()) as T

@@ -1,10 +1,10 @@
-/** A PostgreSQL, a demo shop and an empty shop, each served by the built application on a port of its own. */
+/** A PostgreSQL, and for each worker a demo shop and an empty shop, each served by the built application. */
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { dataFolder, freePort, startServer } from '../../scripts/lib/postgres.mjs'
-import { SERVERS_FILE, type Servers } from './support'
+import { OWN_DATABASE, SERVERS_FILE, WORKERS, type ServersFile } from './support'
 
 const root = join(import.meta.dirname, '../..')
 
@@ -44,29 +44,28 @@ export async function standIns(): Promise<{ child: ChildProcess; env: Record<str
 export default async function setup() {
   const folder = dataFolder(mkdtempSync(join(tmpdir(), 'iron-nozzle-')), '/var/lib/iron-nozzle-tests')
   const server = await startServer({ folder, fast: true })
-  for (const name of ['e2e_demo', 'e2e_shop', 'e2e_fuzz', 'e2e_api', 'e2e_check']) server.dropDatabase(name)
-  for (const name of ['e2e_demo', 'e2e_shop']) server.createDatabase(name)
+  const made = (name: string, from?: string) => {
+    server.dropDatabase(name)
+    server.createDatabase(name, from)
+    return server.url(name)
+  }
   const loaded = spawnSync('npx', ['tsx', 'scripts/demo.ts'], {
     cwd: root,
-    env: { ...process.env, DATABASE_URL: server.url('e2e_demo') },
+    env: { ...process.env, DATABASE_URL: made('e2e_demo') },
     encoding: 'utf8',
   })
   if (loaded.status !== 0) throw new Error(loaded.stderr)
-  for (const copy of ['e2e_fuzz', 'e2e_api', 'e2e_check']) server.createDatabase(copy, 'e2e_demo')
-  const servers: Servers = {
-    demo: { port: await freePort(), url: server.url('e2e_demo') },
-    shop: { port: await freePort(), url: server.url('e2e_shop') },
-    fuzz: { url: server.url('e2e_fuzz') },
-    api: { url: server.url('e2e_api') },
-    check: { url: server.url('e2e_check') },
+  const children: ChildProcess[] = []
+  const file: ServersFile = { workers: [], own: {} }
+  for (const spec of OWN_DATABASE) file.own[spec] = { url: made(`e2e_${spec}`, 'e2e_demo') }
+  for (let i = 0; i < WORKERS; i++) {
+    const demo = { port: await freePort(), url: made(`e2e_demo_${i}`, 'e2e_demo') }
+    const shop = { port: await freePort(), url: made(`e2e_shop_${i}`) }
+    const sim = await standIns()
+    children.push(sim.child, await serve(demo.url, demo.port, sim.env), await serve(shop.url, shop.port))
+    file.workers.push({ demo, shop })
   }
-  const sim = await standIns()
-  const children = [
-    sim.child,
-    await serve(servers.demo.url, servers.demo.port, sim.env),
-    await serve(servers.shop.url, servers.shop.port),
-  ]
-  writeFileSync(SERVERS_FILE, JSON.stringify(servers))
+  writeFileSync(SERVERS_FILE, JSON.stringify(file))
   return async () => {
     for (const c of children) c.kill('SIGTERM')
     await server.stop()

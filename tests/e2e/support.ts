@@ -5,14 +5,22 @@ import AxeBuilder from '@axe-core/playwright'
 import { expect, test as base, type Page } from '@playwright/test'
 
 export const SERVERS_FILE = join(tmpdir(), 'iron-nozzle-e2e.json')
-export interface Servers {
-  demo: { port: number; url: string }
-  shop: { port: number; url: string }
-  fuzz: { url: string }
-  api: { url: string }
-  check: { url: string }
+/** Specs run side by side, each worker on shops of its own; within a spec one after the other. */
+export const WORKERS = 2
+/** Specs that change so much that they have a copy of the demo to themselves, which they serve. */
+export const OWN_DATABASE = ['api', 'check', 'fuzz'] as const
+interface Served {
+  port: number
+  url: string
 }
-export const servers = () => JSON.parse(readFileSync(SERVERS_FILE, 'utf8')) as Servers
+export interface ServersFile {
+  workers: { demo: Served; shop: Served }[]
+  own: Partial<Record<(typeof OWN_DATABASE)[number], { url: string }>>
+}
+const written = () => JSON.parse(readFileSync(SERVERS_FILE, 'utf8')) as ServersFile
+/** The shops of this worker. */
+export const servers = () => written().workers[Number(process.env.TEST_PARALLEL_INDEX)]!
+export const ownDatabase = (spec: (typeof OWN_DATABASE)[number]) => written().own[spec]!.url
 
 /** A page on the demo shop (or the empty one, with `shop: true`) that fails the test on any error in the browser. */
 export const test = base.extend<{ shop: boolean; errors: string[] }>({
