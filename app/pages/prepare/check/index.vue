@@ -272,8 +272,9 @@ async function save(confirmed: string[] = []): Promise<void> {
     void check()
     return
   }
-  if (done === 'queued') return
+  // also when it waits to be sent: the form that stays would be stored a second time
   kept.next()
+  if (done === 'queued') return
   ui.say(
     done.may
       ? 'Checked: you may press start. The check goes with the run.'
