@@ -9,7 +9,7 @@ import {
   filamentOf,
   meanAfter,
   meanWater,
-  soakedAt,
+  newSpool,
   START_WOUND,
   throughHistory,
   type Stay,
@@ -44,6 +44,7 @@ function year(seed: number): Stay[] {
       place,
       airC: place === 'dryer' ? 70 : 23,
       rh: place === 'room' ? 40 + 30 * random() : DRY_RH[place],
+      fill: 1,
     })
     h = to
   }
@@ -97,7 +98,7 @@ if (isMainThread) {
 } else {
   const histories = Array.from({ length: SPOOLS }, (_, i) => year(i + 1))
   const stays = histories.reduce((n, h) => n + h.length, 0)
-  const run = () => histories.map(h => meanWater(throughHistory(soakedAt(f, 50, 0), f, h, START_WOUND).strand))
+  const run = () => histories.map(h => meanWater(throughHistory(newSpool(f, 50, 0), f, h, START_WOUND).strand))
   run()
   const times = [1, 2, 3, 4, 5]
     .map(() => {

@@ -57,7 +57,8 @@ export async function loadDemo(db: Database, anchor: Date, say: (text: string) =
     await fill(tx, anchor, say)
     await tx.execute(
       sql`update settings set shop_name = 'Hollin Mill Print Shop', time_zone = 'Europe/London',
-        prices = ${JSON.stringify(PRICES)}::jsonb, demo_anchor = ${anchor.toISOString()}`,
+        prices = ${JSON.stringify(PRICES)}::jsonb, demo_anchor = ${anchor.toISOString()},
+        dry_box_read_at = ${new Date(anchor.getTime() - 3 * DAY).toISOString()}`,
     )
     return true
   })

@@ -2,7 +2,7 @@
  * What Hollin Mill did to prepare its runs: dryers, dryings that were weighed, spools in and out, warm-ups, purges, an
  * anneal, a check. The true wound-spool factor is known only here.
  */
-import { dryerRh, filamentOf, meanWater, soakedAt, START_WOUND, stayed } from '#core/drying'
+import { dryerRh, filamentOf, meanWater, newSpool, START_WOUND, stayed } from '#core/drying'
 import {
   annealSchema,
   changeoverSchema,
@@ -94,13 +94,14 @@ export async function fillPrepare(tx: Connection, s: ShopIds): Promise<void> {
     const from = s.at(day, 8),
       to = new Date(Date.parse(from) + hours * HOUR).toISOString()
     const f = filamentOf(spool.polymer, spool.fraction, 1.75)!
-    const soaked = soakedAt(f, 50, 0)
+    const soaked = newSpool(f, 50, 0)
     const stay = {
       from: 0,
       to: hours * HOUR,
       place: 'dryer' as const,
       airC: setC,
       rh: dryerRh(d.kind, setC, { airC: 23, rh: 50 }),
+      fill: 1,
     }
     const lost =
       ((meanWater(soaked.wound) - meanWater(stayed(soaked, f, stay, { ...START_WOUND, factor: TRUE_FACTOR }).wound)) /

@@ -19,6 +19,12 @@ export interface MaterialLike {
   sets: readonly (PracticeSet & { withdrawn: boolean })[]
 }
 
+/** The shortest drying that a practice of the material gives, h; null when none gives one. */
+export function shortestDryH(sets: readonly (PracticeSet & { withdrawn: boolean })[]): number | null {
+  const given = sets.flatMap(s => (s.withdrawn || !s.dry || s.dryHoursMin === null ? [] : [s.dryHoursMin]))
+  return given.length === 0 ? null : Math.min(...given)
+}
+
 /** Stands in for a material of which no practice is known: everything it asks is a missing fact. */
 export const NO_SET: PracticeSet = {
   name: 'no practice entered',

@@ -34,9 +34,10 @@ const notes = computed(() => {
   for (const s of prepare.value?.spools ?? []) {
     if (!s.printer || !s.water) continue
     const dry = drynessOf(s)
+    const text = { wet: 'is too wet', unknown: 'was never dried' }[dry as string]
     ;(out[s.printer] ??= []).push({
-      text: dry === 'wet' ? `${s.tag} is too wet` : `${s.tag} dry ${hours(s.water.inRoom.woundH)}`,
-      look: dry !== 'dry',
+      text: `${s.tag} ${text ?? `dry ${hours(s.water.inRoom.woundH)}`}`,
+      look: dry !== 'clean' && dry !== 'usual',
       to: `/prepare/spool/${s.tag}`,
     })
   }
@@ -50,7 +51,7 @@ const prepared = computed<BenchLine[]>(() => {
     due === null ? [] : [{ ...due, verdict: due.mark, printer, nozzle: due.about, to: due.open }]
   const wet = p.spools
     .filter(s => s.printer && drynessOf(s) === 'wet')
-    .flatMap(s => line(s.printer!, dueOfWetSpool(s.tag, s.water!.wound, s.water!.printable)))
+    .flatMap(s => line(s.printer!, dueOfWetSpool(s.tag, s.water!.low, s.water!.usual)))
   const dried = p.spools.flatMap(s =>
     s.drying === null
       ? []

@@ -31,8 +31,8 @@ export interface FittedFactor extends Wound {
 }
 
 /**
- * The wound-spool factor (no unit) that fits weighings in g before and after drying, with the spread of its logarithm;
- * the start value where there are none.
+ * The wound-spool factor of a full spool (no unit) that fits weighings in g before and after drying, with the spread of
+ * its logarithm; the start value where there are none.
  */
 export function fitFactor(weighings: readonly Weighing[], start: Wound = START_WOUND): FittedFactor {
   checkWound(start)

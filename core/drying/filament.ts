@@ -5,6 +5,7 @@
  */
 import { need, needIfKnown } from '../numeric'
 import { RH_PERCENT } from './humidity'
+import { isPolyamide, marksOf } from './marks'
 import { WATER_WT } from './shells'
 
 export interface Filament {
@@ -18,50 +19,36 @@ export interface Filament {
   eaJMol: number
   /** Standard deviation of ln D: how well the constants are known. */
   lnSd: number
-  /** Water of the filament up to which it prints cleanly, wt%. */
-  printable: number
+  /** Water of the compound up to which it prints without a trace of it, and up to which it usually prints, wt%. */
+  clean: number
+  usual: number
 }
 
 export interface Uptake {
   waterAt50: number
   d80: number
   eaKJMol: number
-  /**
-   * Share of its water at 50 % humidity up to which it prints cleanly; above 1 where ordinary room air does no harm.
-   */
-  printableShare: number
 }
-const uptake = (waterAt50: number, d80: number, eaKJMol: number, printableShare: number): Uptake => ({
-  waterAt50,
-  d80: d80 * 1e-11,
-  eaKJMol,
-  printableShare,
-})
-
-/**
- * A quarter for nylon agrees with 5 to 6 h in humid air (common practice, no source); the others common practice, no
- * source.
- */
-export const PRINTABLE_SHARE = 0.25
+const uptake = (waterAt50: number, d80: number, eaKJMol: number): Uptake => ({ waterAt50, d80: d80 * 1e-11, eaKJMol })
 
 /** Start values by polymer; D in m²/s. */
 export const START_UPTAKE: Readonly<Record<string, Uptake>> = {
-  'pa6': uptake(2.7, 1, 55, PRINTABLE_SHARE),
-  'pa12': uptake(0.7, 1, 55, PRINTABLE_SHARE),
-  'ppa': uptake(1.8, 0.5, 55, PRINTABLE_SHARE),
-  'pla': uptake(0.4, 5, 45, 1.2),
-  'petg': uptake(0.2, 2, 45, 1.1),
-  'abs': uptake(0.3, 4, 40, 1.2),
-  'asa': uptake(0.35, 4, 40, 1.2),
-  'pc': uptake(0.15, 6, 30, 0.4),
-  'tpu': uptake(0.5, 5, 40, 0.4),
-  'pekk': uptake(0.1, 1.5, 45, 0.5),
-  'pps': uptake(0.03, 2, 45, 0.6),
-  'peek': uptake(0.1, 1.5, 45, 0.5),
-  'pei': uptake(0.5, 2, 40, 0.4),
-  'ppsu': uptake(0.5, 2.5, 40, 0.4),
-  'psu': uptake(0.3, 2.5, 40, 0.4),
-  'liquid-crystal polyester': uptake(0.03, 0.3, 45, 0.8),
+  'pa6': uptake(2.7, 1, 55),
+  'pa12': uptake(0.7, 1, 55),
+  'ppa': uptake(1.8, 0.5, 55),
+  'pla': uptake(0.4, 5, 45),
+  'petg': uptake(0.2, 2, 45),
+  'abs': uptake(0.3, 4, 40),
+  'asa': uptake(0.35, 4, 40),
+  'pc': uptake(0.15, 6, 30),
+  'tpu': uptake(0.5, 5, 40),
+  'pekk': uptake(0.1, 1.5, 45),
+  'pps': uptake(0.03, 2, 45),
+  'peek': uptake(0.1, 1.5, 45),
+  'pei': uptake(0.5, 2, 40),
+  'ppsu': uptake(0.5, 2.5, 40),
+  'psu': uptake(0.3, 2.5, 40),
+  'liquid-crystal polyester': uptake(0.03, 0.3, 45),
 }
 
 /** Polymers that take up none: they are not dried. From memory. */
@@ -74,16 +61,16 @@ export interface UptakeFacts {
   waterAt50?: number | null
   d80E11?: number | null
   eaKJMol?: number | null
-  printable?: number | null
+  clean?: number | null
+  usual?: number | null
 }
 
-/** Nylons of every kind, PPA among them: the best known uptake, and brittle when filled and dried too long. */
-export const isPolyamide = (polymer: string) => /^p(a\d|pa)/i.test(polymer.trim())
 const LN_SD = { polyamide: 0.5, other: 0.9 }
 
 /**
  * Filament of a material (filler share 0 to 0.8, diameter 0.5 to 5 mm), or null when neither its facts nor its polymer
- * tell how it takes up water. Facts: wt% at 50 % humidity, D at 80 °C in 1e-11 m²/s, activation energy in kJ/mol.
+ * tell how it takes up water and how much it prints with. Facts: wt% at 50 % humidity, D at 80 °C in 1e-11 m²/s,
+ * activation energy in kJ/mol, both marks in wt% of the compound.
  */
 export function filamentOf(
   polymer: string,
@@ -101,7 +88,8 @@ export function filamentOf(
   needIfKnown('d80E11', facts.d80E11, 1e-5, 1e4, '10⁻¹¹ m²/s')
   needIfKnown('eaKJMol', facts.eaKJMol, 0, 300, 'kJ/mol')
   checkUptake({ waterAt50, d80, eaJMol: ea * 1000 })
-  needIfKnown('printable', facts.printable, ...WATER_WT, 'wt%')
+  const marks = marksOf(polymer, waterAt50 * (1 - fillerFraction), facts)
+  if (marks === null) return null
   return {
     diameterMm,
     fillerFraction,
@@ -109,7 +97,7 @@ export function filamentOf(
     d80,
     eaJMol: ea * 1000,
     lnSd: isPolyamide(polymer) ? LN_SD.polyamide : LN_SD.other,
-    printable: facts.printable ?? (start?.printableShare ?? PRINTABLE_SHARE) * waterAt50 * (1 - fillerFraction),
+    ...marks,
   }
 }
 
@@ -131,7 +119,8 @@ export function checkFilament(f: Filament): void {
   need('fillerFraction', f.fillerFraction, 0, 0.8)
   checkUptake(f)
   need('lnSd', f.lnSd, 0, 5)
-  need('printable', f.printable, ...WATER_WT, 'wt%')
+  need('clean', f.clean, ...WATER_WT, 'wt%')
+  need('usual', f.usual, f.clean, WATER_WT[1], 'wt%')
 }
 
 /** Diffusivity in m²/s at −40 to 250 °C. */
@@ -155,4 +144,14 @@ export function equilibriumWater(f: Filament, rh: number): number {
   need('rh', rh, ...RH_PERCENT, '%')
   checkFilament(f)
   return (f.waterAt50 * (1 - f.fillerFraction) * rh) / 50
+}
+
+/**
+ * Relative humidity (%) of air in which this filament ends at `water` wt%: below it a box keeps it at that; above 100
+ * when no air wets it so far.
+ */
+export function rhFor(f: Filament, water: number): number {
+  need('water', water, ...WATER_WT, 'wt%')
+  const atFull = equilibriumWater(f, 100)
+  return atFull === 0 ? Infinity : (100 * water) / atFull
 }

@@ -1,10 +1,11 @@
 /**
  * A spool's water through its whole history: one state for a single strand and one for the wound spool, carried through
  * every place it stood in. The single strand is the optimistic bound for drying and the pessimistic one for wet-out; on
- * the spool the turns shield each other, so its diffusivity is divided by the wound-spool factor. Times in ms, water
- * wt%.
+ * the spool the turns shield each other, so its diffusivity is divided by the wound-spool factor. What a spool held
+ * when it came nobody knows: the state is carried from as wet as the room's air, and the wound spool also from dry.
+ * Times in ms, water wt%.
  */
-import { InputError, need } from '../numeric'
+import { InputError, inverseNormal, need } from '../numeric'
 import { checkFilament, equilibriumWater, ratePerS, type Filament } from './filament'
 import { checkAir, RH_PERCENT, STANDS_C } from './humidity'
 import { carried, evenly, meanWater, type Moisture } from './shells'
@@ -20,10 +21,14 @@ export interface Stay {
   place: SpoolPlace
   airC: number
   rh: number
+  /** The driest that this air can have been, %, where nobody read its hygrometer; else the same. */
+  rhLow?: number
+  /** How full the spool was, 0 to 1. */
+  fill: number
 }
 
 export interface Wound {
-  /** D of the wound spool is D of the strand divided by this; at least 1. */
+  /** D of a full wound spool is D of the strand divided by this; see `factorAt`. */
   factor: number
   /**
    * Standard deviation of its logarithm; once spools were weighed it includes what the diffusion constants are off by.
@@ -34,18 +39,37 @@ export interface Wound {
   heatUpH: number
 }
 
-/** Start values; common practice, no source. */
-export const START_WOUND: Wound = { factor: 4, lnSd: 0.7, weighings: 0, heatUpH: 1.5 }
+/** Start values: twice as slow, 80 % between 1 and 4; common practice, no source. */
+export const START_WOUND: Wound = { factor: 2, lnSd: Math.LN2 / inverseNormal(0.9), weighings: 0, heatUpH: 1.5 }
+
+/** How full a spool may be said to be. */
+export const FILL = [0, 1] as const
+/**
+ * How many times slower than a single strand a spool is that is filled to `fill` (0 to 1): a nearly empty one has few
+ * turns that shield each other, so the logarithm goes with the fill. Common practice, no source.
+ */
+export function factorAt(w: Wound, fill: number): number {
+  checkWound(w)
+  need('fill', fill, ...FILL)
+  return w.factor ** fill
+}
 
 export interface SpoolWater {
   strand: Moisture
   wound: Moisture
+  /** The wound spool if it came dry: what it holds at least. */
+  low: Moisture
+  /** How full it is now, 0 to 1. */
+  fill: number
+  /** A drying lies behind it: the only proof of less water than it may have come with. */
+  dried: boolean
   at: number
 }
 export interface TracePoint {
   at: number
   strand: number
   wound: number
+  low: number
   place: SpoolPlace
 }
 
@@ -58,8 +82,12 @@ export function historyProblems(stays: readonly Stay[]): { index: number; messag
   stays.forEach((s, index) => {
     if (!(s.rh >= RH_PERCENT[0] && s.rh <= RH_PERCENT[1]))
       out.push({ index, message: `Humidity ${s.rh} is not allowed; 0 to 100 %` })
+    if (s.rhLow !== undefined && !(s.rhLow >= RH_PERCENT[0] && s.rhLow <= RH_PERCENT[1]))
+      out.push({ index, message: `Humidity ${s.rhLow} is not allowed; 0 to 100 %` })
     if (!(s.airC >= STANDS_C[0] && s.airC <= STANDS_C[1]))
       out.push({ index, message: `Air of ${s.airC} is not allowed; ${STANDS_C[0]} to ${STANDS_C[1]} °C` })
+    if (!(s.fill >= FILL[0] && s.fill <= FILL[1]))
+      out.push({ index, message: `A fill of ${s.fill} is not allowed; 0 to 1` })
     if (!(s.from >= AT_MS[0] && s.to <= AT_MS[1])) out.push({ index, message: 'It has no time' })
     else if (!(s.to >= s.from)) out.push({ index, message: 'It ends before it begins' })
     else if (index > 0 && s.from < stays[index - 1]!.to)
@@ -77,17 +105,18 @@ export function checkWound(w: Wound): void {
 }
 
 /**
- * A spool as wet as the air (% relative humidity) it is taken to have stood in, at a time in ms since 1970; nobody
- * knows how long it lay before it was sealed.
+ * A spool that nobody dried yet, at a time in ms since 1970: at most as wet as the air (% relative humidity) it is
+ * taken to have stood in, at least dry. Nobody knows how long it lay before it was sealed.
  */
-export function soakedAt(f: Filament, rh: number, at: number): SpoolWater {
+export function newSpool(f: Filament, rh: number, at: number, fill = 1): SpoolWater {
   need('at', at, ...AT_MS, 'ms')
+  need('fill', fill, ...FILL)
   const even = evenly(equilibriumWater(f, rh))
-  return { strand: even, wound: even, at }
+  return { strand: even, wound: even, low: evenly(0), fill, dried: false, at }
 }
 
 /**
- * State at the end of one stay (times in ms since 1970, air in °C and % relative humidity). One that is
+ * State at the end of one stay (times in ms since 1970, air in °C and % relative humidity, fill 0 to 1). One that is
  * sealed, or ends before it begins, changes nothing but the time. Throws InputError outside the ranges.
  */
 export function stayed(w: SpoolWater, f: Filament, s: Stay, wound: Wound): SpoolWater {
@@ -97,15 +126,18 @@ export function stayed(w: SpoolWater, f: Filament, s: Stay, wound: Wound): Spool
   checkAir(s)
   checkFilament(f)
   const seconds = (s.to - s.from) / 1000
-  if (s.place === 'sealed' || seconds <= 0) return { ...w, at: s.to }
+  const dried = w.dried || (s.place === 'dryer' && seconds > 0)
+  if (s.place === 'sealed' || seconds <= 0) return { ...w, fill: s.fill, dried, at: s.to }
   const rate = ratePerS(f, s.airC),
     atAir = equilibriumWater(f, s.rh)
   const hot = s.place === 'dryer' ? Math.max(0, seconds - wound.heatUpH * 3600) : seconds
-  return {
-    strand: carried(w.strand, atAir, rate * seconds),
-    wound: carried(w.wound, atAir, (rate / wound.factor) * hot),
-    at: s.to,
-  }
+  const wounds = (rate / factorAt(wound, s.fill)) * hot
+  const driest = equilibriumWater(f, Math.min(s.rh, s.rhLow ?? s.rh))
+  const next = { low: carried(w.low, driest, wounds), fill: s.fill, dried, at: s.to }
+  // a box keeps a spool as it is; that it dried one that nobody dried is no proof
+  const kept = s.place === 'dry box' && !dried && atAir < meanWater(w.wound)
+  if (kept) return { ...next, strand: w.strand, wound: w.wound }
+  return { ...next, strand: carried(w.strand, atAir, rate * seconds), wound: carried(w.wound, atAir, wounds) }
 }
 
 /** State after all stays, one after the other. Throws InputError when the history contradicts itself. */
@@ -128,7 +160,13 @@ export function trace(
   let w = start
   for (const s of stays) {
     const point = (x: SpoolWater) =>
-      out.push({ at: x.at, strand: meanWater(x.strand), wound: meanWater(x.wound), place: s.place })
+      out.push({
+        at: x.at,
+        strand: meanWater(x.strand),
+        wound: meanWater(x.wound),
+        low: meanWater(x.low),
+        place: s.place,
+      })
     point({ ...w, at: s.from })
     if (s.place !== 'sealed')
       for (let i = 1; i < perStay; i++)

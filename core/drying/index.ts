@@ -6,20 +6,25 @@
 export { besselJ0, besselJ1, zerosOfJ0 } from './bessel'
 export { crankUptake, shortTimeUptake } from './crank'
 export { AIR_C, dewPointRh, heatedRh, RH_PERCENT, saturationPa } from './humidity'
-export {
-  diffusivity,
-  equilibriumWater,
-  filamentOf,
-  isPolyamide,
-  takesNoWater,
-  PRINTABLE_SHARE,
-  ratePerS,
-  START_UPTAKE,
-} from './filament'
+export { diffusivity, equilibriumWater, filamentOf, takesNoWater, ratePerS, rhFor, START_UPTAKE } from './filament'
+export { CLEAN_WT, isPolyamide, marksOf, NYLON_SHARE, wetVerdict } from './marks'
+export type { Marks } from './marks'
+export { spoolDryness } from './dryness'
+export type { SpoolDryness, WaterRange } from './dryness'
 export type { Filament, UptakeFacts } from './filament'
 export { carried, evenly, goneThroughSurface, meanAfter, meanWater, WATER_WT } from './shells'
 export type { Moisture } from './shells'
-export { historyProblems, PLACES_OF_SPOOL, soakedAt, START_WOUND, stayed, throughHistory, trace } from './history'
+export {
+  factorAt,
+  FILL,
+  historyProblems,
+  newSpool,
+  PLACES_OF_SPOOL,
+  START_WOUND,
+  stayed,
+  throughHistory,
+  trace,
+} from './history'
 export type { SpoolPlace, SpoolWater, Stay, TracePoint, Wound } from './history'
 export { drynessFixes, drynessFor, dryTime } from './wet-out'
 export type { Air, DryTime, PrintDryness } from './wet-out'
@@ -28,6 +33,7 @@ export type { FittedFactor, Weighing } from './factor'
 export { hubCeilingC, HUB_WORDS, HUBS, UNKNOWN_HUB_C } from './hubs'
 export {
   asksHub,
+  BED_SHARE,
   DESICCANT_DEW_C,
   DRYER_KINDS,
   VACUUM_SHARE,
@@ -39,6 +45,7 @@ export {
   leftAfter,
   OVER_DRY_H,
   safeCap,
+  spoolTempC,
   TIME_OUT_H,
 } from './plan'
-export type { Cap, Dryer, DryerKind, DryingLimits, DryingPlan, DryingReason } from './plan'
+export type { Cap, Dryer, DryerKind, DryingAim, DryingLimits, DryingPlan, DryingReason, HoursTo } from './plan'

@@ -1,9 +1,9 @@
 /** Drying plans: how long in which dryer, what a cooler one leaves, and what must not be done. °C, hours, wt%. */
 import { bisect, inverseNormal, need, needEach, needIfKnown } from '../numeric'
-import { checkFilament, equilibriumWater, ratePerS, type Filament } from './filament'
+import { checkFilament, diffusivity, equilibriumWater, ratePerS, type Filament } from './filament'
 import { hubCeilingC } from './hubs'
 import { AIR_C, checkAir, dewPointRh, heatedRh, RH_PERCENT, STANDS_C } from './humidity'
-import { checkWound, type SpoolWater, type Wound } from './history'
+import { checkWound, factorAt, type SpoolWater, type Wound } from './history'
 import { meanAfter, meanWater, WATER_WT, type Moisture } from './shells'
 
 /** Kinds of dryers: heated room air, dried air, thinned air, a heated bed, an oven. */
@@ -41,6 +41,25 @@ export const DESICCANT_DEW_C = -20
 
 /** Share of the room's air that a vacuum dryer leaves; common practice, no source. */
 export const VACUUM_SHARE = 0.1
+
+/**
+ * A spool under a cover on a heated bed is so far on the way from the room to the bed, with its 80 % range, until a
+ * probe beside it says; common practice, no source. For drying only: hub and filament touch the bed itself.
+ */
+export const BED_SHARE = { usual: 0.75, low: 0.6, high: 0.9 }
+/** Temperature of the spool in a dryer set to `setC`, °C, in a room of `roomC` °C: on a bed it is cooler than that. */
+export function spoolTempC(kind: DryerKind, setC: number, roomC: number, share = BED_SHARE.usual): number {
+  need('setC', setC, ...STANDS_C, '°C')
+  need('roomC', roomC, ...STANDS_C, '°C')
+  need('share', share, 0, 1)
+  return kind === 'bed under a cover' ? roomC + share * (setC - roomC) : setC
+}
+/** Standard deviation of ln D that is not knowing how warm the spool on a bed is. */
+function bedLnSd(kind: DryerKind, f: Filament, setC: number, roomC: number): number {
+  if (kind !== 'bed under a cover') return 0
+  const d = (share: number) => Math.log(diffusivity(f, spoolTempC(kind, setC, roomC, share)))
+  return Math.abs(d(BED_SHARE.high) - d(BED_SHARE.low)) / (2 * Z80)
+}
 
 /**
  * Relative humidity in % inside a dryer at `airC`: heated room air, the same thinned by a pump, or air dried to the
@@ -131,20 +150,29 @@ export function hoursToDry(m: Moisture, f: Filament, atC: number, rh: number, fa
   return bisect(h => meanAfter(m, atAir, perHour * h) <= target, 0, 12 / perHour, 1e-4)
 }
 
+/** Hours to one mark. Infinity: never. */
+export interface HoursTo {
+  targetWt: number
+  /** A single strand, the optimistic bound. */
+  strandH: number
+  /** By the model: wound spool with its heat-up, and its 80 % range. */
+  modelH: number
+  lowH: number
+  highH: number
+  /** What to set: the model's, and never less than the shortest hours of practice; 0 when it is there already. */
+  planH: number
+}
 export interface DryingPlan {
   atC: number
   /** Which limit sets the temperature. */
   reason: DryingReason
+  /** How warm the spool gets, °C: on a bed less than the bed. */
+  spoolC: number
   rh: number
   /** What would stay in however long it dried, wt%. */
   leavesAtBestWt: number
-  /**
-   * Hours to the target: single strand (optimistic), wound spool with its heat-up, and its 80 % range. Infinity: never.
-   */
-  strandH: number
-  woundH: number
-  lowH: number
-  highH: number
+  to: HoursTo
+  clean: HoursTo
   /** How often the firmware switches off before the end. */
   restarts: number
   overDry: boolean
@@ -152,11 +180,25 @@ export interface DryingPlan {
 
 /** Longer than this hot, filled nylon gets brittle, h; common practice, no source. */
 export const OVER_DRY_H = 24
+/** The heat-up is known to a factor of two, 80 %; common practice, no source. */
+const HEAT_UP_FACTOR = 2
+const Z80 = inverseNormal(0.9)
+
+/** What a plan is made for. */
+export interface DryingAim {
+  targetWt: number
+  /** The shortest hours that a practice of this material gives; null when there is none. */
+  practiceH: number | null
+  /** Gets brittle when it is dried too long. */
+  brittle: boolean
+  /** °C, where it is not the hottest that is allowed. */
+  askedC?: number | null
+}
 
 /**
- * Plan to `target` wt% for a dryer at its best allowed temperature, or at `asked` °C when given and allowed (see
- * dryingRefusal): hours by the single strand and by the wound spool, with an 80 % range. Null when no temperature is
- * known to be safe. Throws InputError outside the ranges.
+ * Plan to a target and to *clean* (wt%) for a dryer at its best allowed temperature, or at the one asked for when it is
+ * allowed (see dryingRefusal): hours by the single strand and by the wound spool, with an 80 % range, never less than
+ * the shortest of practice. Null when no temperature is known to be safe. Throws InputError outside the ranges.
  */
 export function dryingPlan(
   w: SpoolWater,
@@ -165,38 +207,49 @@ export function dryingPlan(
   room: { airC: number; rh: number },
   l: DryingLimits,
   wound: Wound,
-  target: number,
-  brittle: boolean,
-  asked: number | null = null,
+  aim: DryingAim,
 ): DryingPlan | null {
-  need('target', target, ...WATER_WT, 'wt%')
+  need('targetWt', aim.targetWt, ...WATER_WT, 'wt%')
+  needIfKnown('practiceH', aim.practiceH, 0, 1000, 'h')
+  needIfKnown('askedC', aim.askedC, 0, 600, '°C')
   checkDryer(dryer)
   checkWound(wound)
   checkFilament(f)
   checkAir(room)
-  if (asked !== null) need('asked', asked, 0, 600, '°C')
+  const asked = aim.askedC ?? null
   const cap = safeCap(l)
   if (cap === null) return null
   const best: Cap = dryer.ceilingC < cap.atC ? { atC: dryer.ceilingC, reason: 'dryer' } : cap
   const atC = Math.min(AIR_C[1], asked === null ? best.atC : Math.min(asked, best.atC))
-  const rh = dryerRh(dryer.kind, atC, room)
-  const strandH = hoursToDry(w.strand, f, atC, rh, 1, target)
-  const bare = hoursToDry(w.wound, f, atC, rh, wound.factor, target)
-  // time goes as 1/D, so the range is exact
-  const spread = Math.exp(inverseNormal(0.9) * (wound.weighings > 0 ? wound.lnSd : Math.hypot(wound.lnSd, f.lnSd)))
-  const woundH = bare === 0 ? 0 : bare + wound.heatUpH
+  const spoolC = spoolTempC(dryer.kind, atC, room.airC)
+  const rh = dryerRh(dryer.kind, spoolC, room)
+  // a weighed factor has taken up what the constants are off by
+  const factorSd = wound.weighings > 0 ? wound.lnSd : Math.hypot(wound.lnSd * w.fill, f.lnSd)
+  const lnSd = Math.hypot(factorSd, bedLnSd(dryer.kind, f, atC, room.airC))
+  const hoursTo = (targetWt: number): HoursTo => {
+    const bare = hoursToDry(w.wound, f, spoolC, rh, factorAt(wound, w.fill), targetWt)
+    const strandH = hoursToDry(w.strand, f, spoolC, rh, 1, targetWt)
+    if (bare === 0 || bare === Infinity)
+      return { targetWt, strandH, modelH: bare, lowH: bare, highH: bare, planH: bare }
+    const modelH = bare + wound.heatUpH
+    // time goes as 1/D, so each part's range is exact; the two are independent
+    const spread = Math.exp(Z80 * lnSd)
+    const lowH = modelH - Math.hypot(bare - bare / spread, wound.heatUpH - wound.heatUpH / HEAT_UP_FACTOR)
+    const highH = modelH + Math.hypot(bare * spread - bare, wound.heatUpH * HEAT_UP_FACTOR - wound.heatUpH)
+    return { targetWt, strandH, modelH, lowH, highH, planH: Math.max(modelH, aim.practiceH ?? 0) }
+  }
+  const to = hoursTo(aim.targetWt)
   return {
     atC,
     reason: best.reason,
+    spoolC,
     rh,
     leavesAtBestWt: equilibriumWater(f, rh),
-    strandH,
-    woundH,
-    lowH: bare === 0 ? 0 : bare / spread + wound.heatUpH,
-    highH: bare === 0 ? 0 : bare * spread + wound.heatUpH,
+    to,
+    clean: hoursTo(f.clean),
     restarts:
-      dryer.timeOutH === null || !Number.isFinite(woundH) ? 0 : Math.max(0, Math.ceil(woundH / dryer.timeOutH) - 1),
-    overDry: brittle && Number.isFinite(woundH) && woundH > OVER_DRY_H,
+      dryer.timeOutH === null || !Number.isFinite(to.planH) ? 0 : Math.max(0, Math.ceil(to.planH / dryer.timeOutH) - 1),
+    overDry: aim.brittle && Number.isFinite(to.planH) && to.planH > OVER_DRY_H,
   }
 }
 
@@ -214,10 +267,11 @@ export function leftAfter(
   need('atC', atC, ...STANDS_C, '°C')
   checkAir(room)
   checkWound(wound)
-  const atAir = equilibriumWater(f, dryerRh(kind, atC, room)),
-    perHour = ratePerS(f, atC) * 3600
+  const spoolC = spoolTempC(kind, atC, room.airC)
+  const atAir = equilibriumWater(f, dryerRh(kind, spoolC, room)),
+    perHour = ratePerS(f, spoolC) * 3600
   return {
     strand: meanAfter(w.strand, atAir, perHour * hours),
-    wound: meanAfter(w.wound, atAir, (perHour / wound.factor) * Math.max(0, hours - wound.heatUpH)),
+    wound: meanAfter(w.wound, atAir, (perHour / factorAt(wound, w.fill)) * Math.max(0, hours - wound.heatUpH)),
   }
 }

@@ -4,7 +4,7 @@ import { bisect, InputError, need } from '../numeric'
 import { checkFilament, equilibriumWater, ratePerS, type Filament } from './filament'
 import { meanAfter, meanWater, WATER_WT, type Moisture } from './shells'
 import { checkAir } from './humidity'
-import { checkWound, type SpoolWater, type Wound } from './history'
+import { checkWound, factorAt, type SpoolWater, type Wound } from './history'
 
 export interface Air {
   airC: number
@@ -31,14 +31,14 @@ export interface DryTime {
  * Hours that a spool stays below `limit` wt% in this air: as a single strand, and wound. 0 when it is past already,
  * Infinity when this air never wets it so far.
  */
-export function dryTime(w: SpoolWater, f: Filament, air: Air, wound: Wound, limit = f.printable): DryTime {
+export function dryTime(w: SpoolWater, f: Filament, air: Air, wound: Wound, limit = f.usual): DryTime {
   checkWound(wound)
   checkFilament(f)
   checkAir(air)
   need('limit', limit, ...WATER_WT, 'wt%')
   return {
     strandH: hoursUntilWet(w.strand, f, air, 1, limit),
-    woundH: hoursUntilWet(w.wound, f, air, wound.factor, limit),
+    woundH: hoursUntilWet(w.wound, f, air, factorAt(wound, w.fill), limit),
   }
 }
 

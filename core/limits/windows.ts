@@ -28,7 +28,8 @@ export const VALUES = {
   waterAt50: { label: 'Water of the polymer at 50 % humidity', unit: 'wt%', min: 0.001, max: 15 },
   diffusion80: { label: 'Diffusivity of water at 80 °C', unit: '10⁻¹¹ m²/s', min: 0.001, max: 1000 },
   diffusionEa: { label: 'Activation energy of diffusion', unit: 'kJ/mol', min: 5, max: 200 },
-  printableWater: { label: 'Water up to which it prints cleanly', unit: 'wt%', min: 0.0005, max: 10 },
+  usualWater: { label: 'Water it usually prints with, at most', unit: 'wt%', min: 0.0005, max: 10 },
+  cleanWater: { label: 'Water it prints cleanly with, at most', unit: 'wt%', min: 0.0005, max: 10 },
   annealMinC: { label: 'Anneal, gentle', unit: '°C', min: 40, max: 350 },
   annealMaxC: { label: 'Anneal, hot', unit: '°C', min: 40, max: 350 },
   annealMinH: { label: 'Anneal, shortest hold', unit: 'h', min: 0.1, max: 100 },
@@ -159,6 +160,7 @@ export const ORDERED_FACTS: readonly (readonly [ValueKey, ValueKey])[] = [
   ['nozzleMinC', 'nozzleMaxC'],
   ['nozzleMaxC', 'shortMaxC'],
   ['boreMinMm', 'boreGoodMm'],
+  ['cleanWater', 'usualWater'],
   ['annealMinC', 'annealMaxC'],
   ['annealMinH', 'annealMaxH'],
 ]

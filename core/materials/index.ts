@@ -13,3 +13,5 @@ export {
   massG,
   fibreMassG,
 } from './mass'
+export { spoolFill, spoolMass } from './spool-mass'
+export type { SpoolMass, SpoolMassFacts, SpoolUse, SpoolWeighing } from './spool-mass'

@@ -59,7 +59,7 @@ function checkFacts(f: PrecheckFacts): void {
   }
   if (f.spool) need('leftG', f.spool.leftG, -1e6, 1e6, 'g')
   if (f.soak) need('leftMin', f.soak.leftMin, -1e9, Infinity, 'min')
-  for (const t of [f.dryness, f.inBox])
+  for (const t of [f.dryness, f.clean, f.inBox])
     if (t) for (const k of ['strandH', 'woundH'] as const) need(k, t[k], 0, Infinity, 'h')
 }
 
@@ -298,6 +298,8 @@ function dryness(f: PrecheckFacts): CheckLine {
       where: f.spool ? 'dry' : 'file',
       ...wet,
     })
+  if (t.woundH <= 0)
+    return line('dryness', f.wet, 'The spool is too wet to print now.', { fix: 'Dry it first', where: 'dry', ...wet })
   if (f.job.hours === null)
     return line('dryness', 'unknown', 'How long the job takes is not known.', {
       fix: 'Enter the hours',
@@ -307,11 +309,9 @@ function dryness(f: PrecheckFacts): CheckLine {
   const d = drynessFor(f.job.hours, t)
   const where = `in the ${f.printsFrom}`
   const stay = t.woundH < FOR_GOOD_H ? `stays dry ${hours(t.woundH)} ${where}` : `stays dry ${where}`
-  if (d === 'wet')
-    return line('dryness', 'stop', 'The spool is too wet to print now.', { fix: 'Dry it first', where: 'dry', ...wet })
   const fix = drynessFixes(f.job.hours, t, f.printsFrom === 'room' ? f.inBox : null)
   if (d === 'outlasts')
-    return line('dryness', 'stop', `The job takes ${hours(f.job.hours)} and the spool ${stay}.`, {
+    return line('dryness', f.wet, `The job takes ${hours(f.job.hours)} and the spool ${stay}.`, {
       fix,
       where: 'dry',
       ...wet,
@@ -323,7 +323,15 @@ function dryness(f: PrecheckFacts): CheckLine {
       `The job takes ${hours(f.job.hours)}; the spool ${stay}, but its outer turns only ${hours(t.strandH)}.`,
       { fix, where: 'dry', reasons: ['the outer turns are pulled off first', ...wet.reasons] },
     )
-  return line('dryness', 'ok', `The job takes ${hours(f.job.hours)}; the spool ${stay}.`)
+  if (f.clean !== null && drynessFor(f.job.hours, f.clean) !== 'wet' && f.clean.woundH >= f.job.hours)
+    return line('dryness', 'ok', `The job takes ${hours(f.job.hours)}; the spool ${stay}, and clean.`)
+  return line(
+    'dryness',
+    'look',
+    `The job takes ${hours(f.job.hours)}; the spool ${stay} by what usually prints. Clean it is ` +
+      `${f.clean === null || f.clean.woundH <= 0 ? 'not' : `for ${hours(f.clean.woundH)}`}.`,
+    { fix: 'Drier is cleaner', where: 'dry', reasons: ['it usually prints so', ...wet.reasons] },
+  )
 }
 
 function surface(f: PrecheckFacts): CheckLine {

@@ -114,9 +114,13 @@ export interface PrecheckFacts {
     holds: { name: string; same: boolean; purgeC: number | null } | null
   } | null
   spool: { tag: string; leftG: number } | null
-  /** How long the spool stays dry where it will stand while it prints; null when it cannot be told. */
+  /** How long the spool stays below what usually prints where it will stand meanwhile; null when it cannot be told. */
   dryness: DryTime | null
   drynessMissing: string
+  /** The same until it is past what prints clean; null when it cannot be told. */
+  clean: DryTime | null
+  /** What too much water is to this filament. */
+  wet: 'stop' | 'look'
   /** The same fed from the dry box, to say whether that would help. */
   inBox: DryTime | null
   printsFrom: 'room' | 'dry box' | 'dryer'

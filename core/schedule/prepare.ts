@@ -12,11 +12,11 @@ export const minutesLeft = (fromMs: number, minutes: number, nowMs: number): num
 export const soakStands = (fromMs: number, minutes: number, nowMs: number): boolean =>
   minutesLeft(fromMs, minutes, nowMs) > -LONGEST_SOAK_H * 60
 
-/** A spool on a printer that holds more water than prints cleanly, both in wt%; null while it holds less. */
-export const dueOfWetSpool = (tag: string, waterWt: number, printableWt: number): Due => ({
+/** A spool on a printer that holds more water than usually prints, both in wt%. */
+export const dueOfWetSpool = (tag: string, waterWt: number, usualWt: number): Due => ({
   mark: 'look',
   about: tag,
-  reason: `${tag} on it is too wet: ${waterWt.toFixed(2)} wt%, it prints cleanly up to ${printableWt.toFixed(2)}.`,
+  reason: `${tag} on it is too wet: ${waterWt.toFixed(2)} wt%, it usually prints up to ${usualWt.toFixed(2)}.`,
   action: 'Dry it',
   station: 'prepare',
   open: `/prepare/spool/${tag}`,

@@ -59,6 +59,7 @@ export const settings = pgTable('settings', {
   currency: text().notNull(),
   roomRh: doublePrecision().notNull(),
   dryBoxRh: doublePrecision().notNull(),
+  dryBoxReadAt: timestamp({ withTimezone: true, mode: 'string' }),
   prices: jsonb().$type<Record<string, { price: number; minutes: number }>>().notNull(),
   demoAnchor: at(),
   version: version(),

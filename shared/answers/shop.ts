@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { prices } from './bench'
 import { material } from './materials'
 import { nozzleLine, nozzleType } from './nozzles'
-import { id, number, text, time } from './parts'
+import { id, maybe, number, text, time } from './parts'
 import { printerLine } from './printers'
 import { spoolRow } from './spools'
 
@@ -34,6 +34,7 @@ export const settings = z.object({
   currency: text,
   roomRh: number,
   dryBoxRh: number,
+  dryBoxReadAt: maybe(time),
   prices,
   demoAnchor: time.nullable(),
   version: id,

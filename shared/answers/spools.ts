@@ -22,6 +22,8 @@ export const spoolRow = z.object({
   note: text,
   version: id,
   leftG: number,
+  /** What that rests on. */
+  leftBy: z.enum(['weighing', 'difference of weighings', 'label']),
   /** Still offered and shown; what has ended stays in every total. */
   inUse: z.boolean(),
   place: z.enum(SPOOL_KINDS).nullable(),
@@ -30,7 +32,7 @@ export const spoolRow = z.object({
 export type SpoolRow = z.output<typeof spoolRow>
 
 /** The shop's air: the room's, and the dry boxes'. */
-export const shopAir = z.object({ roomC: number, roomRh: number, dryBoxRh: number })
+export const shopAir = z.object({ roomC: number, roomRh: number, dryBoxRh: number, dryBoxReadAt: maybe(time) })
 export type ShopAir = z.output<typeof shopAir>
 
 export const woundFactor = z.object({
@@ -79,7 +81,27 @@ export const spoolState = z.object({
   problem: maybe(text),
   /** Null when it is not known how its filament takes up water, or its log cannot be worked with. */
   water: z
-    .object({ strand: number, wound: number, printable: number, soaked: number, inRoom: dryTime, inBox: dryTime })
+    .object({
+      strand: number,
+      /** If it came as wet as the room, and if it came dry: nobody knows until it was dried. */
+      wound: number,
+      low: number,
+      clean: number,
+      usual: number,
+      soaked: number,
+      dried: z.boolean(),
+      /** What may be said of it, and how it is said where it is too wet. */
+      dryness: z.enum(['clean', 'usual', 'wet', 'unknown']),
+      verdict: z.enum(['stop', 'look']),
+      /** Until it is past what usually prints, and past clean. */
+      inRoom: dryTime,
+      inBox: dryTime,
+      cleanInRoom: dryTime,
+      cleanInBox: dryTime,
+      /** A box below these keeps it so, % relative humidity; 100 when any air does. */
+      boxUsualRh: number,
+      boxCleanRh: number,
+    })
     .nullable(),
   /** Its filament takes up no water: it needs no drying. */
   takesNoWater: z.boolean(),
@@ -94,7 +116,8 @@ const filament = z.object({
   d80: number,
   eaJMol: number,
   lnSd: number,
-  printable: number,
+  clean: number,
+  usual: number,
 }) satisfies z.ZodType<Filament>
 const stay = z.object({
   from: number,
@@ -102,6 +125,8 @@ const stay = z.object({
   place: z.enum(PLACES_OF_SPOOL),
   airC: number,
   rh: number,
+  rhLow: number.optional(),
+  fill: number,
 }) satisfies z.ZodType<Stay>
 
 /** What a screen needs to plan and draw one spool: the browser carries it through with the same core. Times in ms. */
@@ -110,6 +135,7 @@ export const spoolHistory = z.object({
   stays: z.array(stay),
   start: number,
   soakedRh: number,
+  fill: number,
 })
 export type SpoolHistory = z.output<typeof spoolHistory>
 

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { isKind, RULE_RANGES } from '#core/limits'
 import { RH_PERCENT } from '#core/drying'
 import { isZone } from '../time'
-import { name, outOfUse, between, text } from './fields'
+import { name, outOfUse, between, text, when } from './fields'
 
 export const personSchema = z.object({ name: name(80), role: z.enum(['technician', 'lead']), outOfUse })
 export const settingsFields = z.object({
@@ -29,6 +29,8 @@ export const rulesFields = z.object({
   currency: text(8).default(''),
   roomRh: between(...RH_PERCENT, '%').default(50),
   dryBoxRh: between(...RH_PERCENT, '%').default(10),
+  /** When its hygrometer was read; null while the humidity is a start value. */
+  dryBoxReadAt: when.nullable().default(null),
 })
 export const pricesFields = z.object({
   prices: z

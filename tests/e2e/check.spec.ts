@@ -304,12 +304,25 @@ test('flow, first layer, fan, chamber and hours: by another file; the bore by a 
   })
   await is(page, 'wear', 'ok')
 
+  // a file without a feedrate says nothing of its time: not 0 hours, which every spool outlasts
+  await like(page, '#check-spool', 'S-02')
+  await drop(page, 'no-feed.gcode', { feed: null })
+  await is(page, 'dryness', 'unknown')
+  await expect(line(page, 'dryness')).toContainText('How long the job takes is not known')
+  await line(page, 'dryness')
+    .getByRole('button', { name: /^Enter the hours/ })
+    .click()
+  await expect(page.locator('#check-hours')).toBeFocused()
+  await page.locator('#check-hours').fill('1')
+  await expect(line(page, 'dryness')).toContainText('The job takes 60 min')
+  await page.locator('#check-hours').fill('')
+
   // another printer: nothing that was looked at on this one is looked at there
   await is(page, 'level', 'looked')
   await page.selectOption('#check-printer', { label: 'Calder' })
   await is(page, 'level', 'confirm')
   await like(page, '#check-spool', 'S-08')
-  await drop(page, 'cold.gcode', { nozzleC: 375, bedC: 160 })
+  await drop(page, 'cold.gcode', { nozzleC: 375, bedC: 120 })
   await is(page, 'chamber', 'stop')
   await line(page, 'chamber')
     .getByRole('button', { name: /^To the file/ })
@@ -320,15 +333,4 @@ test('flow, first layer, fan, chamber and hours: by another file; the bore by a 
   await expect(line(page, 'chamber').getByRole('link', { name: /^Measure it/ })).toBeVisible()
   await drop(page, 'warm.gcode', { nozzleC: 375, bedC: 160, chamberC: 105 })
   await is(page, 'chamber', 'ok')
-
-  // a file without a feedrate says nothing of its time: not 0 hours, which every spool outlasts
-  await drop(page, 'no-feed.gcode', { feed: null, nozzleC: 375, bedC: 160, chamberC: 90 })
-  await is(page, 'dryness', 'unknown')
-  await expect(line(page, 'dryness')).toContainText('How long the job takes is not known')
-  await line(page, 'dryness')
-    .getByRole('button', { name: /^Enter the hours/ })
-    .click()
-  await expect(page.locator('#check-hours')).toBeFocused()
-  await page.locator('#check-hours').fill('1')
-  await expect(line(page, 'dryness')).toContainText('The job takes 60 min')
 })

@@ -19,7 +19,7 @@ import {
   leftAfter,
   meanWater,
   safeCap,
-  soakedAt,
+  newSpool,
   START_WOUND,
   stayed,
   throughHistory,
@@ -29,7 +29,7 @@ import {
 
 const PA6 = filamentOf('PA6', 0.2, 1.75)!
 const ROOM = { airC: 23, rh: 50 }
-const wet = soakedAt(PA6, 50, 0)
+const wet = newSpool(PA6, 50, 0)
 const nylon = { dryHighestC: 90, glassC: 50, meltC: 220, hub: 'cardboard' }
 const HOUR = 3_600_000
 const plan = (
@@ -38,20 +38,26 @@ const plan = (
   target = 0.6,
   more: Partial<typeof nylon> = {},
   timeOutH: number | null = null,
-) => dryingPlan(wet, PA6, { kind, ceilingC, timeOutH }, ROOM, { ...nylon, ...more }, START_WOUND, target, true)!
+) =>
+  dryingPlan(wet, PA6, { kind, ceilingC, timeOutH }, ROOM, { ...nylon, ...more }, START_WOUND, {
+    targetWt: target,
+    practiceH: null,
+    brittle: true,
+  })!
 
 describe('drying plan', () => {
   test('hotter is shorter; the strand is the optimistic bound; the wound spool adds its heat-up', () => {
-    expect(plan(80).woundH).toBeLessThan(plan(70).woundH)
-    expect(plan(70).strandH).toBeLessThan(plan(70).woundH)
-    expect(plan(70).woundH - START_WOUND.heatUpH).toBeCloseTo(4 * plan(70).strandH, 2)
-    expect(plan(70).lowH).toBeLessThan(plan(70).woundH)
-    expect(plan(70).highH).toBeGreaterThan(plan(70).woundH)
+    const at = (c: number) => plan(c).to
+    expect(at(80).planH).toBeLessThan(at(70).planH)
+    expect(at(70).strandH).toBeLessThan(at(70).planH)
+    expect(at(70).planH - START_WOUND.heatUpH).toBeCloseTo(2 * at(70).strandH, 2)
+    expect(at(70).lowH).toBeLessThan(at(70).planH)
+    expect(at(70).highH).toBeGreaterThan(at(70).planH)
   })
   test('a target below what the air in the dryer holds is never reached; a desiccant reaches it', () => {
-    expect(plan(55, 'vented', 0.3).woundH).toBe(Infinity)
+    expect(plan(55, 'vented', 0.3).to.planH).toBe(Infinity)
     expect(plan(55, 'vented', 0.3).leavesAtBestWt).toBeGreaterThan(0.3)
-    expect(plan(55, 'desiccant', 0.3).woundH).toBeLessThan(Infinity)
+    expect(plan(55, 'desiccant', 0.3).to.planH).toBeLessThan(Infinity)
   })
   test('the filament, its glass transition and its hub cap the temperature, and say so', () => {
     expect(plan(140)).toMatchObject({ atC: 90, reason: 'filament' })
@@ -86,20 +92,19 @@ describe('drying plan', () => {
     expect(field.options!.map(o => o.value)).toEqual(['', ...HUB_WORDS])
   })
   test('the time-out is counted, filled nylon is warned of, and a dry spool needs nothing', () => {
-    const long = plan(70, 'vented', 0.4, {}, 12)
-    expect(long.restarts).toBe(Math.ceil(long.woundH / 12) - 1)
+    const long = plan(55, 'vented', 0.5, {}, 12)
+    expect(long.restarts).toBe(Math.ceil(long.to.planH / 12) - 1)
     expect(long.overDry).toBe(true)
     expect(
       dryingPlan(
-        soakedAt(PA6, 10, 0),
+        newSpool(PA6, 10, 0),
         PA6,
         { kind: 'vented', ceilingC: 70, timeOutH: null },
         ROOM,
         nylon,
         START_WOUND,
-        0.6,
-        true,
-      )!.woundH,
+        { targetWt: 0.6, practiceH: 6, brittle: true },
+      )!.to.planH,
     ).toBe(0)
   })
   test(
@@ -123,9 +128,9 @@ describe('drying plan', () => {
 
 describe('history', () => {
   const stays: Stay[] = [
-    { from: 0, to: 12 * HOUR, place: 'dryer', airC: 70, rh: 4.5 },
-    { from: 12 * HOUR, to: 20 * HOUR, place: 'room', airC: 23, rh: 60 },
-    { from: 20 * HOUR, to: 60 * HOUR, place: 'sealed', airC: 23, rh: 60 },
+    { from: 0, to: 12 * HOUR, place: 'dryer', airC: 70, rh: 4.5, fill: 1 },
+    { from: 12 * HOUR, to: 20 * HOUR, place: 'room', airC: 23, rh: 60, fill: 1 },
+    { from: 20 * HOUR, to: 60 * HOUR, place: 'sealed', airC: 23, rh: 60, fill: 1 },
   ]
   test('dries, takes up again, and rests in the bag', () => {
     const dried = throughHistory(wet, PA6, stays.slice(0, 1), START_WOUND),
@@ -158,15 +163,16 @@ describe('history', () => {
   })
   test('a filament nobody knows has no model', () => expect(filamentOf('unheard of', 0, 1.75)).toBeNull())
   test('entered facts win over start values', () =>
-    expect(filamentOf('PA6', 0, 1.75, { waterAt50: 3.1, printable: 0.3 })).toMatchObject({
+    expect(filamentOf('PA6', 0, 1.75, { waterAt50: 3.1, usual: 0.3 })).toMatchObject({
       waterAt50: 3.1,
       d80: 1e-11,
-      printable: 0.3,
+      usual: 0.3,
+      clean: 0.2,
     }))
 })
 
 describe('wet-out', () => {
-  const dry = stayed(wet, PA6, { from: 0, to: 80 * HOUR, place: 'dryer', airC: 80, rh: 1 }, START_WOUND)
+  const dry = stayed(wet, PA6, { from: 0, to: 80 * HOUR, place: 'dryer', airC: 80, rh: 1, fill: 1 }, START_WOUND)
   test('the strand is the pessimistic bound, the wound spool lasts longer, a dry box longer still', () => {
     const room = dryTime(dry, PA6, { airC: 23, rh: 60 }, START_WOUND),
       box = dryTime(dry, PA6, { airC: 23, rh: 10 }, START_WOUND)
@@ -204,8 +210,12 @@ describe("the shop's own wound-spool factor", () => {
         (1000 / 100) *
         (meanWater(wet.wound) -
           meanWater(
-            stayed(wet, PA6, { from: 0, to: h! * HOUR, place: 'dryer', airC: c!, rh: 3 }, { ...START_WOUND, factor })
-              .wound,
+            stayed(
+              wet,
+              PA6,
+              { from: 0, to: h! * HOUR, place: 'dryer', airC: c!, rh: 3, fill: 1 },
+              { ...START_WOUND, factor },
+            ).wound,
           ))
       return { lostG: expectedG(truth), uG: 0.7, expectedG }
     })
@@ -226,8 +236,8 @@ test('an even cylinder in its own air does not change', () => expect(meanWater(e
 
 // this one halved for ever before, and took the server with it: the step was smaller than a number can be
 test('a polyamide that takes up water slower than anything: an answer, and at once', () => {
-  const slow = filamentOf('PA6', 0, 1.75, { d80E11: 0.001, eaKJMol: 200, printable: 2.43 })!
-  const dry = { strand: evenly(0), wound: evenly(0), at: 0 }
+  const slow = filamentOf('PA6', 0, 1.75, { d80E11: 0.001, eaKJMol: 200, usual: 2.43 })!
+  const dry = { ...newSpool(slow, 0, 0) }
   const began = performance.now()
   const t = dryTime(dry, slow, { airC: 5, rh: 50 }, START_WOUND)
   expect(performance.now() - began).toBeLessThan(1000)

@@ -62,14 +62,15 @@ const pa = { name: 'PA6-CF20', lowestFlowC: 225, shortMaxC: 300 }
 const pc = { name: 'PC', lowestFlowC: 230, shortMaxC: 310 }
 const joint = { channelMm: 2, nozzleYieldMPa: 140, blockYieldMPa: 90, engagedMm: 6, share: 0.5, nutFactor: 0.2 }
 const filament = drying.filamentOf('PA6', 0.2, 1.75)!
-const soaked = drying.soakedAt(filament, 50, 0)
+const soaked = drying.newSpool(filament, 50, 0)
 const wound = drying.START_WOUND
 const room = { airC: 23, rh: 50 }
 const dryingLimits = { dryHighestC: 80, glassC: 60, meltC: 220, hub: 'ABS' }
 const stays = [
-  { from: 0, to: 3.6e6, place: 'room' as const, airC: 23, rh: 50 },
-  { from: 3.6e6, to: 7.2e6, place: 'dryer' as const, airC: 80, rh: 5 },
+  { from: 0, to: 3.6e6, place: 'room' as const, airC: 23, rh: 50, fill: 1 },
+  { from: 3.6e6, to: 7.2e6, place: 'dryer' as const, airC: 80, rh: 5, fill: 1 },
 ]
+const spool = { netG: 1000, tareG: 200, weighings: [{ at: 1, grossG: 900 }], uses: [{ at: 2, g: 40 }] }
 const weighing = { lostG: 4, uG: 0.5, expectedG: (f: number) => 8 / f }
 const hundred = Array.from({ length: 101 }, (_, i) => ({ percent: i, extrudedMm: [i], seconds: i * 5, zMm: 0.2 }))
 const P = printer('bed-heated enclosure')
@@ -129,6 +130,8 @@ const facts0: precheck.PrecheckFacts = {
   },
   spool: { tag: 'S-1', leftG: 600 },
   dryness: { strandH: 2, woundH: 12 },
+  clean: { strandH: 1, woundH: 9 },
+  wet: 'stop',
   drynessMissing: '',
   inBox: { strandH: 20, woundH: 120 },
   printsFrom: 'room',
@@ -248,9 +251,7 @@ const CALLS: Record<string, Record<string, Call>> = {
         room,
         l: dryingLimits,
         wound,
-        target: 0.3,
-        brittle: true,
-        asked: 70,
+        aim: { targetWt: 0.3, practiceH: 4, brittle: true, askedC: 70 },
       },
     },
     asksHub: { args: { atC: 70, hub: 'ABS' } },
@@ -267,7 +268,7 @@ const CALLS: Record<string, Record<string, Call>> = {
         polymer: 'PA6',
         fillerFraction: 0.2,
         diameterMm: 1.75,
-        facts: { waterAt50: 2.7, d80E11: 1, eaKJMol: 55, printable: 0.5 },
+        facts: { waterAt50: 2.7, d80E11: 1, eaKJMol: 55, usual: 0.5, clean: 0.2 },
       },
     },
     fitFactor: { args: { weighings: [weighing], start: wound } },
@@ -280,11 +281,23 @@ const CALLS: Record<string, Record<string, Call>> = {
     safeCap: { args: { l: dryingLimits } },
     saturationPa: { args: { celsius: 23 } },
     shortTimeUptake: { args: { x: 0.001 } },
-    soakedAt: { args: { f: filament, rh: 50, at: 0 } },
+    newSpool: { args: { f: filament, rh: 50, at: 0, fill: 0.5 } },
+    factorAt: { args: { w: wound, fill: 0.5 } },
+    marksOf: { args: { polymer: 'PA6', waterAt50: 2.2, entered: { clean: 0.2, usual: 0.5 } } },
+    rhFor: { args: { f: filament, water: 0.5 } },
+    spoolDryness: {
+      args: {
+        w: { lowWt: 0.1, highWt: 0.3, soakedWt: 2 },
+        marks: { clean: 0.2, usual: 0.5 },
+        place: 'room',
+        dried: true,
+      },
+    },
+    spoolTempC: { args: { kind: 'bed under a cover', setC: 100, roomC: 23, share: 0.7 } },
     stayed: { args: { w: made(soaked), f: filament, s: stays[0], wound } },
     throughHistory: {
       args: { start: made(soaked), f: filament, stays, wound },
-      named: { from: 'stays', to: 'stays', airC: 'stays', rh: 'stays' },
+      named: { from: 'stays', to: 'stays', airC: 'stays', rh: 'stays', fill: 'stays' },
     },
     trace: { args: { start: made(soaked), f: filament, stays, wound, perStay: 4 } },
     zerosOfJ0: { args: { count: 3 } },
@@ -361,6 +374,8 @@ const CALLS: Record<string, Record<string, Call>> = {
     fillerFraction: { args: { measuredGCm3: 1.2, matrixGCm3: 1.13, fillerGCm3: 1.78 } },
     lengthForMassMm: { args: { grams: 100, diameterMm: 1.75, densityGCm3: 1.2 } },
     massG: { args: { lengthMm: 100, diameterMm: 1.75, densityGCm3: 1.2 } },
+    spoolFill: { args: { s: spool, at: 5 } },
+    spoolMass: { args: { s: spool, at: 5 } },
   },
   life: {
     boreLifeSpread: { args: { nominalBoreMm: 0.4, growthLimit: 0.1, kappa: spread, wearPerKg: 0.2 } },
@@ -440,6 +455,8 @@ const CALLS: Record<string, Record<string, Call>> = {
         'f.nozzle.left.low80G',
         'f.nozzle.left.medianG',
         'f.soak.leftMin',
+        'f.clean.strandH',
+        'f.clean.woundH',
         'f.dryness.strandH',
         'f.dryness.woundH',
         'f.inBox.strandH',
@@ -494,6 +511,7 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     historyProblems: 'answers with the problems themselves',
     hubCeilingC: 'a word in',
     isPolyamide: 'a word in',
+    wetVerdict: 'a word in',
     meanWater: 'only of a state that the core made',
   },
   gcode: { publicResult: 'picks fields of a result' },

@@ -53,6 +53,8 @@ describe('pre-run check', () => {
     },
     spool: { tag: 'S-02', leftG: 900 },
     dryness: { strandH: 6, woundH: 20 },
+    clean: { strandH: 5, woundH: 16 },
+    wet: 'stop',
     drynessMissing: '',
     inBox: { strandH: 40, woundH: 1e6 },
     printsFrom: 'room',
@@ -106,6 +108,13 @@ describe('pre-run check', () => {
     ['dryness', job({ hours: 12 }), 'look', 'outer turns only 6 h'],
     ['dryness', job({ hours: 30 }), 'stop', 'stays dry 20 h'],
     ['dryness', { dryness: { strandH: 0, woundH: 0 } }, 'stop', 'too wet'],
+    // known to be wet, whatever the hours; a look for what wet filament does little harm to
+    ['dryness', { dryness: { strandH: 0, woundH: 0 }, ...job({ hours: null }) }, 'stop', 'too wet'],
+    ['dryness', { dryness: { strandH: 0, woundH: 0 }, wet: 'look' }, 'look', 'too wet'],
+    // between the marks: a look
+    ['dryness', { clean: { strandH: 0, woundH: 0 } }, 'look', 'Clean it is not'],
+    ['dryness', { clean: { strandH: 1, woundH: 2 } }, 'look', 'Clean it is for 2 h'],
+    ['dryness', { clean: null }, 'look', 'by what usually prints'],
     ['dryness', { dryness: null, drynessMissing: 'Not known where it stood.' }, 'unknown', 'Not known where'],
     ['dryness', { printsFrom: 'dry box', dryness: { strandH: 1e5, woundH: 1e5 } }, 'ok', 'stays dry in the dry box'],
     ['surface', { fittedSurface: 'glass' }, 'stop', 'glass sheet is on'],

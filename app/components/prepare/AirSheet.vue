@@ -18,6 +18,7 @@ const FIELDS: FormField[] = [
     hint: 'in the worst week, when in doubt',
   },
   { key: 'dryBoxRh', label: 'Humidity in the dry box', kind: 'number', unit: '%', hint: 'by its hygrometer' },
+  { key: 'dryBoxReadAt', label: 'Read on', kind: 'when', hint: 'a desiccant tires: it is asked for every two weeks' },
 ]
 const record = computed<OpenRecord | null>(() => {
   const settings = shop.data?.settings

@@ -15,6 +15,7 @@ import {
   safeCap,
   type DryingPlan,
   type Filament,
+  type HoursTo,
   type SpoolWater,
 } from '#core/drying'
 import CautionList from '~/components/equip/CautionList.vue'
@@ -22,6 +23,8 @@ import StartDrying from '~/components/prepare/StartDrying.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { hours, water } from '#core/words'
+import { shortestDryH } from '#shared/asking'
+import { shortWt } from '~/words/water'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 const props = defineProps<{
@@ -31,13 +34,11 @@ const props = defineProps<{
   dryers: readonly DryerRow[]
   sets: readonly SetRow[]
 }>()
-/** Below the limit, so that there is time to print. */
-const START_SHARE = 0.6
 const target = ref<number | null>(null)
 watch(
-  () => props.filament.printable,
+  () => props.filament.usual,
   p => {
-    target.value ??= Number((p * START_SHARE).toPrecision(2))
+    target.value ??= Number(p.toPrecision(2))
   },
   { immediate: true },
 )
@@ -46,6 +47,9 @@ const cap = computed(() => safeCap(limits.value))
 const room = computed(() => ({ airC: props.page.air.roomC, rh: props.page.air.roomRh }))
 const brittle = computed(() => props.page.filled && isPolyamide(props.page.polymer))
 const goal = computed(() => (target.value !== null && target.value >= 0 && target.value <= 100 ? target.value : null))
+
+/** No plan is shorter than the shortest that a practice gives. */
+const practiceH = computed(() => shortestDryH(props.sets))
 
 interface Row {
   dryer: DryerRow
@@ -59,20 +63,15 @@ const rows = computed<Row[]>(() =>
       plan:
         goal.value === null
           ? null
-          : dryingPlan(
-              props.state,
-              props.filament,
-              dryer,
-              room.value,
-              limits.value,
-              props.page.wound,
-              goal.value,
-              brittle.value,
-            ),
+          : dryingPlan(props.state, props.filament, dryer, room.value, limits.value, props.page.wound, {
+              targetWt: goal.value,
+              practiceH: practiceH.value,
+              brittle: brittle.value,
+            }),
     }))
-    .sort((a, b) => (a.plan?.woundH ?? Infinity) - (b.plan?.woundH ?? Infinity)),
+    .sort((a, b) => (a.plan?.to.planH ?? Infinity) - (b.plan?.to.planH ?? Infinity)),
 )
-const best = computed(() => rows.value.find(r => r.plan && Number.isFinite(r.plan.woundH)) ?? null)
+const best = computed(() => rows.value.find(r => r.plan && Number.isFinite(r.plan.to.planH)) ?? null)
 const sentence = computed(() => {
   if (cap.value === null)
     return {
@@ -91,17 +90,28 @@ const sentence = computed(() => {
         `No dryer here gets it down to ${water(goal.value)}: the air in each holds more. A desiccant dryer, ` +
         `or a hotter one, would.`,
     }
-  if (best.value.plan!.woundH === 0)
+  if (best.value.plan!.to.planH === 0)
     return { verdict: 'fine' as const, text: `It is at ${water(goal.value)} or below already.` }
   const p = best.value.plan!
   return {
     verdict: p.reason === 'unknown hub' ? ('look' as const) : ('fine' as const),
     text:
-      `${best.value.dryer.name} at ${p.atC} °C gets it to ${water(goal.value)} in about ${hours(p.woundH)} ` +
-      `(80 % between ${hours(p.lowH)} and ${hours(p.highH)}).` +
+      `${best.value.dryer.name} at ${p.atC} °C gets it to ${water(goal.value)} in about ${hours(p.to.planH)} ` +
+      `(${rangeWords(p.to)}). ${cleanWords(p)}` +
       (p.reason === 'unknown hub' ? ' What is its hub made of? Enter it in Stores, and it may be dried hotter.' : ''),
   }
 })
+function rangeWords(h: HoursTo): string {
+  const range = `80 % between ${hours(h.lowH)} and ${hours(h.highH)}`
+  return h.planH > h.modelH ? `the shortest that practice gives; by the model ${hours(h.modelH)}, ${range}` : range
+}
+/** The second mark, or that this dryer's air cannot give it. */
+function cleanWords(p: DryingPlan): string {
+  if (p.clean.planH === 0) return 'It is clean already.'
+  return Number.isFinite(p.clean.planH)
+    ? `Clean (${water(p.clean.targetWt)}) takes ${hours(p.clean.planH)}.`
+    : `Its air leaves ${water(p.leavesAtBestWt)}: clean (${water(p.clean.targetWt)}) it cannot give.`
+}
 const REASON: Record<string, string> = {
   'dryer': 'the dryer stops there',
   'filament': 'the filament stands no more',
@@ -150,7 +160,7 @@ const starting = ref<Row | null>(null)
         class="w-[210px]"
         label="Come down to"
         unit="wt%"
-        :hint="`prints cleanly up to ${filament.printable.toFixed(2)}`"
+        :hint="`usually prints up to ${shortWt(filament.usual)}, clean to ${shortWt(filament.clean)}`"
       />
       <p
         class="flex flex-1 items-start gap-2 pb-5 text-[15px] font-[650]"
@@ -165,8 +175,9 @@ const starting = ref<Row | null>(null)
         <thead>
           <tr>
             <th>dryer</th>
-            <th class="num">wound spool</th>
-            <th class="num">80 % between</th>
+            <th class="num">set it for</th>
+            <th class="num">model, 80 %</th>
+            <th class="num">clean</th>
             <th class="num">one strand</th>
             <th><span class="sr-only">start</span></th>
           </tr>
@@ -176,15 +187,34 @@ const starting = ref<Row | null>(null)
             <th scope="row" class="!whitespace-normal">
               <b class="text-[13px] text-ink">{{ r.dryer.name }}</b><span v-if="r.plan" class="text-[13px] text-ink">
                 at {{ r.plan.atC }} °C</span
-              ><br /><span class="font-normal">{{ r.dryer.kind }}{{ r.plan ? `; ${REASON[r.plan.reason]}` : '' }}</span>
+              ><br /><span class="font-normal"
+                >{{ r.dryer.kind }}{{ r.plan ? `; ${REASON[r.plan.reason]}` : ''
+                }}{{
+                  r.plan && r.plan.spoolC < r.plan.atC
+                    ? `; the spool on it about ${r.plan.spoolC.toFixed(0)} °C until a probe says`
+                    : ''
+                }}</span
+              >
             </th>
             <template v-if="r.plan">
-              <template v-if="Number.isFinite(r.plan.woundH)">
-                <td class="num font-bold">{{ r.plan.woundH === 0 ? 'dry' : hours(r.plan.woundH) }}</td>
-                <td class="num">{{ r.plan.woundH === 0 ? '' : `${hours(r.plan.lowH)} to ${hours(r.plan.highH)}` }}</td>
-                <td class="num">{{ r.plan.woundH === 0 ? '' : hours(r.plan.strandH) }}</td>
+              <template v-if="Number.isFinite(r.plan.to.planH)">
+                <td class="num font-bold">
+                  {{ r.plan.to.planH === 0 ? 'there' : hours(r.plan.to.planH)
+                  }}<span v-if="r.plan.to.planH > r.plan.to.modelH" class="block text-xs font-normal">by practice</span>
+                </td>
+                <td class="num">
+                  {{ r.plan.to.planH === 0 ? '' : `${hours(r.plan.to.lowH)} to ${hours(r.plan.to.highH)}` }}
+                </td>
+                <td class="num">
+                  <template v-if="Number.isFinite(r.plan.clean.planH)">{{
+                    r.plan.clean.planH === 0 ? 'there' : hours(r.plan.clean.planH)
+                  }}</template><span v-else class="text-look"
+                    >never<br />leaves {{ water(r.plan.leavesAtBestWt) }}</span
+                  >
+                </td>
+                <td class="num">{{ r.plan.to.planH === 0 ? '' : hours(r.plan.to.strandH) }}</td>
               </template>
-              <td v-else colspan="3" class="text-stop">
+              <td v-else colspan="4" class="text-stop">
                 <b>cannot get there</b>: its air leaves {{ water(r.plan.leavesAtBestWt) }}
               </td>
               <td class="text-right">
@@ -196,7 +226,7 @@ const starting = ref<Row | null>(null)
                 ><span v-if="r.plan.overDry" class="block text-xs text-look">over 24 h: brittle</span>
               </td>
             </template>
-            <td v-else colspan="4" class="text-look">not known how hot it may be</td>
+            <td v-else colspan="5" class="text-look">not known how hot it may be</td>
           </tr>
         </tbody>
       </table>
@@ -207,7 +237,7 @@ const starting = ref<Row | null>(null)
         <li v-for="s in schools" :key="`${s.atC}/${s.h}`" class="border-t border-rule py-1">
           <b>{{ s.h }} h at {{ s.atC }} °C</b> <span class="text-ink2">({{ s.name }})</span>:
           <template v-if="s.left"
-            ><span :class="s.left.wound > filament.printable ? 'font-semibold text-stop' : ''"
+            ><span :class="s.left.wound > filament.usual ? 'font-semibold text-stop' : ''"
               >wound spool {{ water(s.left.wound) }}</span
             >, single strand {{ water(s.left.strand) }}</template
           ><span v-else class="text-look">not with this spool: {{ s.why }}</span>

@@ -5,6 +5,7 @@ import type { SpoolState } from '#shared/answers/spools'
 import { computed } from 'vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useUi } from '~/state/ui'
+import { drynessOf } from '~/words/water'
 
 const props = defineProps<{ spool: SpoolState }>()
 const ui = useUi()
@@ -22,11 +23,18 @@ async function put(kind: 'out' | 'in' | 'opened'): Promise<void> {
   )
   if (done !== null && done !== 'queued') ui.say(`${props.spool.tag} ${SPOOL_HAPPENINGS[kind].text}; its clock runs.`)
 }
+/** A spool that is too wet, or of which nobody knows, is dried before anything else. */
+const dry = computed(
+  () => props.spool.drying === null && !!props.spool.water && ['wet', 'unknown'].includes(drynessOf(props.spool)),
+)
 const error = computed(() => form.problem.value?.title ?? '')
 </script>
 
 <template>
   <span class="inline-flex flex-wrap items-center gap-1">
+    <NuxtLink v-if="dry" :to="`/prepare/spool/${spool.tag}#plan`" class="button"
+      >Dry it<span class="sr-only">: {{ spool.tag }}</span></NuxtLink
+    >
     <button v-for="k in offers" :key="k" type="button" class="button" :disabled="form.busy.value" @click="put(k)">
       {{ { out: 'Out', in: 'Into the box', opened: 'Opened' }[k] }}<span class="sr-only"> {{ spool.tag }}</span>
     </button>

@@ -46,8 +46,8 @@ const sheet = useEntrySheet('/api/dryings', {
   start: ({ plan }) => ({
     setC: plan?.atC ?? null,
     plannedH:
-      plan && Number.isFinite(plan.woundH) && plan.woundH > 0
-        ? Math.max(0.5, Math.round(plan.woundH * 2) / 2)
+      plan && Number.isFinite(plan.to.planH) && plan.to.planH > 0
+        ? Math.ceil(plan.to.planH * 2) / 2
         : (USUAL_H as number | null),
     grossG: null as number | null,
     note: '',

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
- * Water of a spool through its history: the wound-spool estimate as a line, the single strand dashed, the limit across,
- * places below.
+ * Water of a spool through its history: the wound spool as a line with the band of what nobody knows, the single strand
+ * dashed, both marks across, places below.
  */
 import { stepFor } from '~/lib/steps'
 import { computed } from 'vue'
@@ -9,7 +9,13 @@ import type { TracePoint } from '#core/drying'
 import { day, when } from '#shared/time'
 import { water } from '#core/words'
 
-const props = defineProps<{ points: readonly TracePoint[]; printable: number; zone: string; tag: string }>()
+const props = defineProps<{
+  points: readonly TracePoint[]
+  clean: number
+  usual: number
+  zone: string
+  tag: string
+}>()
 const W = 560,
   H = 250,
   LEFT = 40,
@@ -23,11 +29,18 @@ const shown = computed(() => {
 })
 const from = computed(() => shown.value[0]?.at ?? 0),
   to = computed(() => Math.max(from.value + 3_600_000, shown.value[shown.value.length - 1]?.at ?? 0))
-const top = computed(() => Math.max(props.printable * 1.4, ...shown.value.map(p => Math.max(p.strand, p.wound))) * 1.08)
+const top = computed(() => Math.max(props.usual * 1.4, ...shown.value.map(p => Math.max(p.strand, p.wound))) * 1.08)
 const x = (at: number) => LEFT + ((at - from.value) / (to.value - from.value)) * (W - LEFT - RIGHT)
 const y = (v: number) => TOP + (1 - v / top.value) * (H - TOP - BOTTOM)
 const path = (key: 'strand' | 'wound') =>
   shown.value.map((p, i) => `${i ? 'L' : 'M'}${x(p.at).toFixed(1)} ${y(p[key]).toFixed(1)}`).join('')
+/** What nobody knows: between a spool that came dry and one that came as wet as the room. */
+const between = computed(() => {
+  const at = (p: TracePoint, key: 'low' | 'wound') => `${x(p.at).toFixed(1)} ${y(p[key]).toFixed(1)}`
+  const up = shown.value.map(p => at(p, 'wound'))
+  const down = shown.value.map(p => at(p, 'low')).reverse()
+  return `M${[...up, ...down].join('L')}Z`
+})
 const step = computed(() => [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1].find(s => top.value / s <= 6) ?? 2)
 const ticks = computed(() =>
   Array.from({ length: Math.floor(top.value / step.value) + 1 }, (_, i) => Number((i * step.value).toFixed(3))),
@@ -80,7 +93,8 @@ const labelY = computed(() => {
 <template>
   <figure class="sheet m-0 p-2">
     <figcaption class="label px-1">
-      Water in {{ tag }}, wt%, by the model. The wound spool is the estimate; a single strand dries and wets faster.
+      Water in {{ tag }}, wt%, by the model. The line is the wound spool if it came as wet as the room, the pale band
+      down to where it would be if it came dry; a single strand (dashed) dries and wets faster.
     </figcaption>
     <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Water through time">
       <svg
@@ -92,7 +106,8 @@ const labelY = computed(() => {
           [
             `Wound spool now ${water(last.wound)}`,
             `single strand ${water(last.strand)}`,
-            `limit ${water(printable)}`,
+            `at least ${water(last.low)} if it came dry`,
+            `usually prints up to ${water(usual)}, clean up to ${water(clean)}`,
           ].join(', ')
         "
       >
@@ -130,8 +145,18 @@ const labelY = computed(() => {
             {{ p.place }}
           </text>
         </g>
-        <path :d="`M${LEFT} ${y(printable)}H${W - RIGHT}`" stroke="var(--color-stop)" stroke-width="2" />
-        <text :x="LEFT + 4" :y="y(printable) - 5" class="t stop">prints cleanly below {{ water(printable) }}</text>
+        <path :d="between" fill="var(--color-blue)" opacity="0.16" />
+        <path :d="`M${LEFT} ${y(usual)}H${W - RIGHT}`" stroke="var(--color-stop)" stroke-width="2" />
+        <text :x="LEFT + 4" :y="y(usual) - 5" class="t stop">usually prints below {{ water(usual) }}</text>
+        <path
+          :d="`M${LEFT} ${y(clean)}H${W - RIGHT}`"
+          stroke="var(--color-ink2)"
+          stroke-width="1.5"
+          stroke-dasharray="2 3"
+        />
+        <text v-if="y(clean) - y(usual) > 22" :x="LEFT + 4" :y="y(clean) - 4" class="t">
+          clean below {{ water(clean) }}
+        </text>
         <path :d="path('strand')" fill="none" stroke="var(--color-bronze)" stroke-width="1.8" stroke-dasharray="6 3" />
         <path :d="path('wound')" fill="none" stroke="var(--color-blue)" stroke-width="2.6" />
         <text :x="W - RIGHT + 5" :y="labelY.wound + 4" class="t b">spool {{ last.wound.toFixed(2) }}</text>

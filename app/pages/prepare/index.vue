@@ -3,7 +3,7 @@
 import type { DryerRow } from '#shared/answers/prepare'
 import type { SpoolState } from '#shared/answers/spools'
 import { computed, ref } from 'vue'
-import { FOR_GOOD_H, hours } from '#core/words'
+import { FOR_GOOD_H, hours, water } from '#core/words'
 import AirSheet from '~/components/prepare/AirSheet.vue'
 import DryerSheet from '~/components/prepare/DryerSheet.vue'
 import EndSheet, { type ToEnd } from '~/components/prepare/EndSheet.vue'
@@ -14,7 +14,7 @@ import EmptyShop from '~/components/ui/EmptyShop.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { usePrepare } from '~/composables/prepare'
 import { when, withTimes } from '#shared/time'
-import { drynessOf, leftWords, placeWords } from '~/words/water'
+import { boxReading, drynessOf, drynessVerdict, heldWords, leftWords, placeWords } from '~/words/water'
 import { minutesLeft } from '#core/schedule'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
@@ -30,22 +30,31 @@ const dryerOpen = ref(false)
 const GROUPS = [
   { key: 'wet', title: 'Too wet to print', verdict: 'stop' },
   { key: 'soon', title: 'Getting wet', verdict: 'look' },
-  { key: 'dry', title: 'Dry', verdict: 'fine' },
-  { key: 'unknown', title: 'Not known', verdict: 'look' },
+  { key: 'unknown', title: 'Not known: dry it', verdict: 'look' },
+  { key: 'usual', title: 'Usually prints', verdict: 'look' },
+  { key: 'clean', title: 'Clean', verdict: 'fine' },
+  { key: 'none', title: 'Takes up no water', verdict: 'fine' },
 ] as const
+const groupOf = (s: SpoolState) => (s.takesNoWater ? 'none' : drynessOf(s))
 const spools = computed(() => data.value?.spools ?? [])
 const drying = computed(() => spools.value.filter(s => s.place === 'dryer'))
 const groups = computed(() =>
   GROUPS.map(g => ({
     ...g,
     spools: spools.value
-      .filter(s => s.place !== 'dryer' && drynessOf(s) === g.key)
+      .filter(s => s.place !== 'dryer' && groupOf(s) === g.key)
       .sort((a, b) => Number(!!b.printer) - Number(!!a.printer) || a.tag.localeCompare(b.tag)),
-  })).filter(g => g.spools.length > 0),
+  }))
+    .filter(g => g.spools.length > 0)
+    // too wet is only a look where it does little harm
+    .map(g =>
+      g.spools.some(s => drynessVerdict(s) === 'stop') || g.verdict !== 'stop' ? g : { ...g, verdict: 'look' as const },
+    ),
 )
 const sentence = computed(() => {
   const loaded = spools.value.filter(s => s.printer && ['wet', 'soon'].includes(drynessOf(s)))
   const wet = spools.value.filter(s => drynessOf(s) === 'wet')
+  const known = spools.value.filter(s => s.takesNoWater || !['unknown', 'wet'].includes(drynessOf(s))).length
   if (loaded.length > 0)
     return {
       verdict: 'stop' as const,
@@ -62,7 +71,15 @@ const sentence = computed(() => {
         .map(s => s.tag)
         .join(', ')}${wet.length > 6 ? ' …' : ''}.`,
     }
-  return { verdict: 'fine' as const, text: 'Every spool that is known is dry enough to print.' }
+  const unknown = spools.value.length - known
+  if (unknown > 0)
+    return {
+      verdict: 'look' as const,
+      text:
+        `How dry ${unknown} of ${spools.value.length} ${spools.value.length === 1 ? 'spool is' : 'spools are'} is ` +
+        `not known: they were never dried for sure.`,
+    }
+  return { verdict: 'fine' as const, text: 'Every spool is dry enough to print.' }
 })
 const stays = (s: SpoolState) => (s.place === 'dry box' ? s.water!.inBox : s.water!.inRoom)
 function end(s: SpoolState): void {
@@ -81,8 +98,12 @@ function edit(d: DryerRow | null): void {
   dryerOpen.value = true
 }
 const fitted = computed(() => data.value?.wound ?? null)
-const dryWords = (s: { woundH: number; strandH: number }) =>
-  `dry ${hours(s.woundH)}${s.woundH < FOR_GOOD_H ? `, strand ${hours(s.strandH)}` : ''}`
+function rowWords(s: SpoolState, w: NonNullable<SpoolState['water']>): string {
+  if (w.dryness === 'wet') return `${heldWords(w)}, usually prints up to ${water(w.usual)}`
+  if (w.dryness === 'unknown') return `${w.dried ? 'dried too short to be sure' : 'never dried'}: ${heldWords(w)}`
+  const { woundH, strandH } = stays(s)
+  return `lasts ${hours(woundH)}${woundH < FOR_GOOD_H ? `, strand ${hours(strandH)}` : ''}`
+}
 /** What is said of a spool whose water is not reckoned. */
 function noWater(s: SpoolState): string {
   if (s.takesNoWater) return 'takes up no water'
@@ -117,9 +138,9 @@ function noWater(s: SpoolState): string {
             <path d="M3 0V14" stroke="var(--color-bronze)" stroke-width="3" /></svg
           >a single strand, the bound</span
         >
-        <span>hatched: too wet</span>
+        <span>pale: may hold; hatched: too wet; short mark: clean</span>
         <span
-          >Room {{ data.air.roomC }} °C, {{ data.air.roomRh }} %; dry box {{ data.air.dryBoxRh }} %.
+          >Room {{ data.air.roomC }} °C, {{ data.air.roomRh }} %; dry box {{ boxReading(data.air, shop.zone) }}.
           <button type="button" class="button plain !min-h-[40px]" @click="airOpen = true">Change</button></span
         >
       </p>
@@ -164,12 +185,8 @@ function noWater(s: SpoolState): string {
             <span v-if="s.water && s.place !== 'sealed'" class="col-span-3 row-start-2 sm:col-span-1 sm:row-start-auto"
               ><WaterBar v-bind="s.water" :label="s.tag" /><span
                 class="block text-xs"
-                :class="{ wet: 'text-stop', soon: 'text-look', dry: 'text-ink2', unknown: 'text-ink2' }[g.key]"
-                >{{
-                  g.key === 'wet'
-                    ? `${s.water.wound.toFixed(2)} wt%, limit ${s.water.printable.toFixed(2)}`
-                    : dryWords(stays(s))
-                }}</span
+                :class="{ stop: 'text-stop', look: 'text-look', fine: 'text-ink2' }[drynessVerdict(s)]"
+                >{{ rowWords(s, s.water) }}</span
               ></span
             >
             <span v-else class="col-span-3 row-start-2 text-xs text-ink2 sm:col-span-1 sm:row-start-auto"

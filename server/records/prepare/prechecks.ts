@@ -6,7 +6,6 @@ import { LONGEST_SOAK_H } from '#core/schedule'
 import type { MaterialRow } from '#shared/answers/materials'
 import type { CheckOfRun, PrecheckAnswer, StoredCheck } from '#shared/answers/prepare'
 import type { StackPrinter } from '#shared/answers/printers'
-import type { SpoolState } from '#shared/answers/spools'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { cautionsFor, printing } from '#core/cautions'
@@ -25,7 +24,7 @@ import {
   type OperatingPoint,
   type ValueKey,
 } from '#core/limits'
-import { FOR_GOOD_H } from '#core/words'
+import { wetVerdict } from '#core/drying'
 import { movesH, type FullScan } from '#core/gcode'
 import { fibreMassG, massG } from '#core/materials'
 import {
@@ -44,6 +43,7 @@ import { iso } from '../../db/iso'
 import { prechecks } from '../../db/schema'
 import { shopRules } from '../printers/ceilings'
 import { checkLinesFor } from './check-lines'
+import { drynessIn, drynessMissing } from './precheck-water'
 import { throughFitted } from './changeovers'
 import { jobOfContent } from '../runs/jobs'
 import { listAskings } from '../materials/materials'
@@ -65,19 +65,6 @@ const windowOf = (m: MaterialRow): WindowOfMaterial => ({
     s.withdrawn || s.bedMinC === null || s.bedMaxC === null ? [] : [[s.bedMinC, s.bedMaxC] as const],
   ),
 })
-
-type Water = NonNullable<SpoolState['water']>
-function drynessIn(place: Precheck['printsFrom'], water: Water): Water['inRoom'] {
-  if (place === 'dryer') return stayDry(water.wound <= water.printable)
-  return place === 'room' ? water.inRoom : water.inBox
-}
-function drynessMissing(tag: string | null, state: SpoolState | null, material: string): string {
-  if (tag === null) return 'No spool is chosen, so how dry it is is not known.'
-  if (state && state.problem !== null) return `${state.problem}.`
-  if (state?.place === 'sealed')
-    return `${tag} was never opened in the log; nobody knows how long it lay before it was sealed.`
-  return `How ${material} takes up water is not known.`
-}
 
 /** The practice whose bed is nearest to what the file sets, among those that this printer can follow. */
 function practiceFor(demands: Demand[], enclosed: boolean, bedC: number | null): Demand {
@@ -133,7 +120,8 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
   const demand = demandOfJob(q.name, job, base)
   const checked = checkStack(stack, demand, rules)
   const state = log === null ? null : stateOf(log, air, wound, now.getTime())
-  const water = state?.water ?? null
+  const known = state?.water && state.water.dryness !== 'unknown' ? state.water : null
+  const stays = known && drynessIn(q.printsFrom, known)
   const ceiling = ceilings(printer, rules).find(c => c.zone === 'hotend' && c.headId === q.headId)?.limitC ?? null
   const nozzle = head.nozzle ? await nozzleFacts(db, head.nozzle, q.headId, material, askings, ceiling) : null
   const facts: PrecheckFacts = {
@@ -153,8 +141,10 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
     limits: limitLines(checked.lines, demand, head.nozzle),
     nozzle,
     spool: log === null ? null : { tag: log.tag, leftG: (await spoolRemaining(db, log.id)).g },
-    dryness: water === null ? null : drynessIn(q.printsFrom, water),
-    inBox: water?.inBox ?? null,
+    dryness: stays?.usual ?? null,
+    clean: stays?.clean ?? null,
+    wet: wetVerdict(material.polymer),
+    inBox: known?.inBox ?? null,
     drynessMissing: drynessMissing(log?.tag ?? null, state, material.name),
     printsFrom: q.printsFrom,
     fittedSurface: printer.parts.find(p => p.role === 'sheet')?.details.surface ?? null,
@@ -164,7 +154,6 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
     soak: await soakOf(db, printer, now),
     own: await checkLinesFor(db, q.printerId, q.materialId),
   }
-  if (state?.place === 'sealed') facts.dryness = null
   const lines = precheck(facts)
   return {
     lines,
@@ -176,9 +165,6 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
     massG: job.massG,
   }
 }
-
-/** From the dryer itself it stays as dry as it is; a wet spool is wet there too. */
-const stayDry = (dry: boolean) => (dry ? { strandH: FOR_GOOD_H, woundH: FOR_GOOD_H } : { strandH: 0, woundH: 0 })
 
 function jobOf(q: Precheck, scan: FullScan | null, material: MaterialRow, log: SpoolLog | null): PrecheckFacts['job'] {
   const tool = scan?.tools.find(t => t.index === q.tool) ?? null

@@ -5,5 +5,6 @@ import { settings } from '../../db/schema'
 
 export async function shopSettings(db: Connection): Promise<Settings> {
   const [s] = await db.select().from(settings)
-  return { ...s!, demoAnchor: s!.demoAnchor?.toISOString() ?? null }
+  const dryBoxReadAt = s!.dryBoxReadAt === null ? null : new Date(s!.dryBoxReadAt).toISOString()
+  return { ...s!, demoAnchor: s!.demoAnchor?.toISOString() ?? null, dryBoxReadAt }
 }

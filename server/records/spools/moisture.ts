@@ -13,10 +13,14 @@ import {
   filamentOf,
   fitFactor,
   meanWater,
-  soakedAt,
+  newSpool,
+  rhFor,
+  spoolDryness,
+  spoolTempC,
   START_WOUND,
   takesNoWater,
   throughHistory,
+  wetVerdict,
   type DryTime,
   type Filament,
   type FittedFactor,
@@ -26,11 +30,13 @@ import {
   type Wound,
 } from '#core/drying'
 import type { ValueKey } from '#core/limits'
+import { spoolFill, type SpoolMassFacts } from '#core/materials'
 import { InputError } from '#core/numeric'
 import { endsSpool, type SpoolKind } from '#shared/entries/spools'
 import { filamentOfSpool, USUAL_TARE_G, type MaterialFacts, type SpoolFacts } from '#shared/filament'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
+import { MASS_OF_SPOOL } from './mass'
 
 export interface SpoolLog extends Record<string, unknown> {
   id: number
@@ -41,7 +47,7 @@ export interface SpoolLog extends Record<string, unknown> {
   filler: string
   diameterMm: number
   fillerFraction: number
-  tareG: number | null
+  mass: SpoolMassFacts
   hub: string
   /** What is entered of the spool itself, and what its material says. */
   own: SpoolFacts
@@ -65,7 +71,7 @@ const LOG_QUERY = (where = sql`true`) => sql`
   s.diameter_mm "diameterMm", json_build_object('diameterMm', s.diameter_mm, 'densityGCm3', s.density_g_cm3,
   'fillerFraction', s.filler_fraction) own,
     json_build_object('densityGCm3', m.density_g_cm3, 'fillerFraction', m.filler_fraction) "ofMaterial",
-    s.tare_g "tareG", s.hub,
+    s.hub, ${MASS_OF_SPOOL} mass,
     coalesce((select json_object_agg(v.key, v.value) from material_values v where v.material_id = m.id), '{}') facts,
     coalesce((select json_agg(json_build_object('id', e.id, 'kind', e.kind, 'at', ${iso('e.occurred_at')}, 'roomC',
     e.room_c, 'rh', e.rh, 'atC', e.at_c, 'hours', e.hours, 'printer', (select p.name from heads h
@@ -83,7 +89,8 @@ const LOG_QUERY = (where = sql`true`) => sql`
 
 async function shopAir(db: Connection): Promise<ShopAir> {
   const [s] = await db.execute<ShopAir & Record<string, unknown>>(
-    sql`select room_c "roomC", room_rh "roomRh", dry_box_rh "dryBoxRh" from settings`,
+    sql`select room_c "roomC", room_rh "roomRh", dry_box_rh "dryBoxRh", ${iso('dry_box_read_at')} "dryBoxReadAt"
+      from settings`,
   )
   return s!
 }
@@ -98,7 +105,8 @@ function uptakeOfSpool(s: SpoolLog): Filament | null {
     waterAt50: s.facts.waterAt50,
     d80E11: s.facts.diffusion80,
     eaKJMol: s.facts.diffusionEa,
-    printable: s.facts.printableWater,
+    clean: s.facts.cleanWater,
+    usual: s.facts.usualWater,
   })
 }
 
@@ -110,12 +118,13 @@ const USUAL_DRYING = { atC: 70, hours: 8 }
  * in the room until it is put elsewhere; a dryer that timed out is a warm room.
  */
 function staysOf(s: SpoolLog, air: ShopAir, until: number): Stay[] {
-  type Mark = { at: number; place: SpoolPlace; airC: number; rh: number }
+  type Mark = Pick<Stay, 'place' | 'airC' | 'rh' | 'rhLow'> & { at: number }
   const marks: Mark[] = []
   const room = { airC: air.roomC, rh: air.roomRh }
   for (const d of s.dryings) {
     const from = Date.parse(d.from),
-      airC = d.actualC ?? d.setC
+      // a probe beside the spool says more than what the dryer was set to
+      airC = d.actualC ?? spoolTempC(d.kind, d.setC, air.roomC)
     const off = d.timeOutH === null ? Infinity : from + d.timeOutH * 3_600_000
     const to = d.to === null ? Infinity : Date.parse(d.to)
     marks.push({ at: from, place: 'dryer', airC, rh: dryerRh(d.kind, airC, room) })
@@ -138,18 +147,23 @@ function staysOf(s: SpoolLog, air: ShopAir, until: number): Stay[] {
         place: e.kind === 'in' ? 'dry box' : 'room',
         airC,
         rh: e.rh ?? (e.kind === 'in' ? air.dryBoxRh : air.roomRh),
+        // a start value proves nothing
+        ...(e.kind === 'in' && e.rh === null && air.dryBoxReadAt === null ? { rhLow: 0 } : {}),
       })
   }
   marks.sort((a, b) => a.at - b.at) // at one instant: out of the dryer first, then where it was put
   return marks.flatMap((m, i) => {
     const to = Math.min(until, marks[i + 1]?.at ?? until)
-    return m.at < until && to > m.at ? [{ from: m.at, to, place: m.place, airC: m.airC, rh: m.rh }] : []
+    if (!(m.at < until && to > m.at)) return []
+    const { at, ...air } = m
+    return [{ ...air, from: at, to, fill: spoolFill(s.mass, at) }]
   })
 }
 
-/** State before anything is known: as wet as the shop's air, from when the log begins. */
-export function startOf(f: Filament, air: ShopAir, stays: readonly Stay[], until: number): SpoolWater {
-  return soakedAt(f, air.roomRh, stays[0]?.from ?? until)
+/** State before anything is known: between dry and as wet as the shop's air, from when the log begins. */
+function startOf(s: SpoolLog, f: Filament, air: ShopAir, stays: readonly Stay[], until: number): SpoolWater {
+  const at = stays[0]?.from ?? until
+  return newSpool(f, air.roomRh, at, spoolFill(s.mass, at))
 }
 
 /** Least uncertainty of a weight difference, g: twice a balance of 1 g resolution, rectangular. */
@@ -187,10 +201,10 @@ function shopFactor(logs: readonly SpoolLog[], air: ShopAir): FittedFactor {
     weighed.map(({ s, f, from, to, beforeG, lostG }) => {
       const before = staysOf(s, air, from)
       const stay = staysOf(s, air, to).filter(x => x.from >= from)
-      const filamentG = beforeG - (s.tareG ?? USUAL_TARE_G)
+      const filamentG = beforeG - (s.mass.tareG ?? USUAL_TARE_G)
       const expectedG = (factor: number) => {
         const wound: Wound = { ...START_WOUND, factor }
-        const state = throughHistory(startOf(f, air, before, from), f, before, wound)
+        const state = throughHistory(startOf(s, f, air, before, from), f, before, wound)
         return (filamentG / 100) * (meanWater(state.wound) - meanWater(throughHistory(state, f, stay, wound).wound))
       }
       return { lostG, uG: WEIGHING_U_G, expectedG }
@@ -217,7 +231,7 @@ function problemOf(s: SpoolLog, air: ShopAir, until: number): string | null {
   try {
     const f = uptakeOfSpool(s)
     const stays = staysOf(s, air, until)
-    if (f) throughHistory(startOf(f, air, stays, until), f, stays, START_WOUND)
+    if (f) throughHistory(startOf(s, f, air, stays, until), f, stays, START_WOUND)
     return null
   } catch (error) {
     if (error instanceof InputError) return `Its log or its material cannot be worked with: ${error.message}`
@@ -246,21 +260,40 @@ export function stateOf(s: SpoolLog, air: ShopAir, wound: Wound, now: number): S
     since: since === null ? null : new Date(since).toISOString(),
     problem,
     printer: place === 'room' && lastEvent?.kind === 'loaded' ? lastEvent.printer : null,
-    water: f === null ? null : waterOf(throughHistory(startOf(f, air, stays, now), f, stays, wound), f, air, wound),
+    water: f === null ? null : waterOf(s, f, stays, place, air, wound, now),
     takesNoWater: takesNoWater(s.polymer),
     drying: open,
   }
 }
 
-function waterOf(w: SpoolWater, f: Filament, air: ShopAir, wound: Wound): NonNullable<SpoolState['water']> {
-  const at = (rh: number) => dryTime(w, f, { airC: air.roomC, rh }, wound)
+function waterOf(
+  s: SpoolLog,
+  f: Filament,
+  stays: readonly Stay[],
+  place: SpoolPlace,
+  air: ShopAir,
+  wound: Wound,
+  now: number,
+): NonNullable<SpoolState['water']> {
+  const w = throughHistory(startOf(s, f, air, stays, now), f, stays, wound)
+  const at = (rh: number, limit: number) => finite(dryTime(w, f, { airC: air.roomC, rh }, wound, limit))
+  const [high, low, soaked] = [meanWater(w.wound), meanWater(w.low), equilibriumWater(f, air.roomRh)]
   return {
     strand: meanWater(w.strand),
-    wound: meanWater(w.wound),
-    printable: f.printable,
-    soaked: equilibriumWater(f, air.roomRh),
-    inRoom: finite(at(air.roomRh)),
-    inBox: finite(at(air.dryBoxRh)),
+    wound: high,
+    low,
+    clean: f.clean,
+    usual: f.usual,
+    soaked,
+    dried: w.dried,
+    dryness: spoolDryness({ lowWt: low, highWt: high, soakedWt: soaked }, f, place, w.dried),
+    verdict: wetVerdict(s.polymer),
+    inRoom: at(air.roomRh, f.usual),
+    inBox: at(air.dryBoxRh, f.usual),
+    cleanInRoom: at(air.roomRh, f.clean),
+    cleanInBox: at(air.dryBoxRh, f.clean),
+    boxUsualRh: Math.min(100, rhFor(f, f.usual)),
+    boxCleanRh: Math.min(100, rhFor(f, f.clean)),
   }
 }
 
@@ -270,7 +303,10 @@ const finite = (t: DryTime): DryTime => ({
 })
 
 export function spoolHistoryOf(s: SpoolLog, air: ShopAir, now: number): SpoolHistory {
-  if (problemOf(s, air, now) !== null) return { filament: null, stays: [], start: now, soakedRh: air.roomRh }
+  const fillAt = (at: number) => spoolFill(s.mass, at)
+  if (problemOf(s, air, now) !== null)
+    return { filament: null, stays: [], start: now, soakedRh: air.roomRh, fill: fillAt(now) }
   const stays = staysOf(s, air, now)
-  return { filament: uptakeOfSpool(s), stays, start: stays[0]?.from ?? now, soakedRh: air.roomRh }
+  const start = stays[0]?.from ?? now
+  return { filament: uptakeOfSpool(s), stays, start, soakedRh: air.roomRh, fill: fillAt(start) }
 }

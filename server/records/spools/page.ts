@@ -27,7 +27,7 @@ export async function spoolPage(db: Connection, tag: string): Promise<SpoolPage>
     history: spoolHistoryOf(log, air, now),
     dryings: log.dryings,
     leftG: (await spoolRemaining(db, log.id)).g,
-    tareG: log.tareG,
+    tareG: log.mass.tareG,
     polymer: log.polymer,
     filled: log.fillerFraction > 0,
     limits: {

@@ -1,4 +1,4 @@
-/** What is left on a spool: its last weighing less the runs since, or its net mass less all runs. */
+/** Spools: what they are, what is left on each, and what happens to them. */
 import type { SpoolRow } from '#shared/answers/spools'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
@@ -7,12 +7,15 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { endings, spoolEvents, spools, materials } from '../../db/schema'
 import { dryingWithin } from '../prepare/dryings'
+import { MASS_OF_SPOOL } from './mass'
+import { spoolMass, type SpoolMassFacts } from '#core/materials'
 import { filamentOfSpool, type MaterialFacts } from '#shared/filament'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 
-type StoredSpool = Omit<SpoolRow, 'densityGCm3' | 'fillerFraction' | 'inUse'> & {
+type StoredSpool = Omit<SpoolRow, 'densityGCm3' | 'fillerFraction' | 'inUse' | 'leftG' | 'leftBy'> & {
   ofMaterial: MaterialFacts
+  mass: SpoolMassFacts
 }
 
 const spoolsQuery = (where = sql`true`) => sql`
@@ -20,35 +23,36 @@ const spoolsQuery = (where = sql`true`) => sql`
     s.tare_g "tareG", s.hub, s.note, s.version, s.density_g_cm3 "ownDensityGCm3",
     s.filler_fraction "ownFillerFraction",
     json_build_object('densityGCm3', m.density_g_cm3, 'fillerFraction', m.filler_fraction) "ofMaterial",
-    coalesce(w.gross_g - s.tare_g, s.net_g) - coalesce(u.used_g, 0) "leftG",
-    ${iso('u.last_used_at')} "lastUsedAt",
+    ${MASS_OF_SPOOL} mass,
+    (select ${iso('max(t.ended_at)')} from standing_run_tools t where t.spool_id = s.id) "lastUsedAt",
     (select e.kind from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed'
     order by e.occurred_at desc, e.id desc limit 1) place
   from spools s join materials m on m.id = s.material_id
-  left join lateral (
-    select e.gross_g, e.occurred_at from standing_spool_events e
-    where e.spool_id = s.id and e.kind = 'weighed' and s.tare_g is not null
-    order by e.occurred_at desc, e.id desc limit 1
-  ) w on true
-  left join lateral (
-    select sum(t.extruded_g) filter (where w.occurred_at is null
-    or t.ended_at > w.occurred_at) used_g, max(t.ended_at) last_used_at from standing_run_tools t
-    where t.spool_id = s.id
-  ) u on true
   where ${where} order by s.tag`
+
+/** What is left now. */
+function leftOf(mass: SpoolMassFacts): Pick<SpoolRow, 'leftG' | 'leftBy'> {
+  const { g, by } = spoolMass(mass, Date.now())
+  return { leftG: g, leftBy: by }
+}
 
 export async function listSpools(db: Connection): Promise<SpoolRow[]> {
   const rows = await db.execute<StoredSpool & Record<string, unknown>>(spoolsQuery())
-  return rows.map(({ ofMaterial, ...r }) => {
+  return rows.map(({ ofMaterial, mass, ...r }) => {
     const own = { diameterMm: r.diameterMm, densityGCm3: r.ownDensityGCm3, fillerFraction: r.ownFillerFraction }
-    return { ...r, ...filamentOfSpool(own, ofMaterial), inUse: spoolInUse(r) }
+    const left = leftOf(mass)
+    return { ...r, ...left, ...filamentOfSpool(own, ofMaterial), inUse: spoolInUse({ ...r, ...left }) }
   })
 }
 
-export async function spoolRemaining(db: Connection, spoolId: number): Promise<{ tag: string; g: number }> {
+export async function spoolRemaining(
+  db: Connection,
+  spoolId: number,
+): Promise<{ tag: string; g: number; by: SpoolRow['leftBy'] }> {
   const [row] = await db.execute<StoredSpool & Record<string, unknown>>(spoolsQuery(sql`s.id = ${spoolId}`))
   if (!row) notFound('This spool')
-  return { tag: row.tag, g: row.leftG }
+  const { leftG, leftBy } = leftOf(row.mass)
+  return { tag: row.tag, g: leftG, by: leftBy }
 }
 
 export async function saveSpoolEvent(

@@ -12,5 +12,5 @@ export async function expectedGrossG(db: Connection, spoolId: number): Promise<n
   const water = stateOf(log, air, wound, Date.now()).water
   const { g } = await spoolRemaining(db, spoolId)
   // the last weighing, or the net mass, is taken as wet as the room: what it lost since shows on the balance
-  return Math.max(0, g) * (1 + (water ? (water.wound - water.soaked) / 100 : 0)) + (log.tareG ?? USUAL_TARE_G)
+  return Math.max(0, g) * (1 + (water ? (water.wound - water.soaked) / 100 : 0)) + (log.mass.tareG ?? USUAL_TARE_G)
 }

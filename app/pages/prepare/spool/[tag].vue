@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One spool: how wet it is and why, how long it stays dry, and how to dry it. */
 import { computed, ref } from 'vue'
-import { drynessFixes, drynessFor, soakedAt, throughHistory, trace } from '#core/drying'
+import { drynessFixes, drynessFor, newSpool, throughHistory, trace } from '#core/drying'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import DryPlan from '~/components/prepare/DryPlan.vue'
 import SpoolEventSheet from '~/components/prepare/SpoolEventSheet.vue'
@@ -15,7 +15,7 @@ import { useNow } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
 import { when, withTimes } from '#shared/time'
 import { hours, water } from '#core/words'
-import { drynessOf, leftWords, placeWords, spoolSentence } from '~/words/water'
+import { boxReading, boxWords, drynessVerdict, heldWords, leftWords, placeWords, spoolSentence } from '~/words/water'
 import { minutesLeft } from '#core/schedule'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
@@ -31,7 +31,9 @@ const { data: equip } = useAnswer('/api/equip')
 
 const history = computed(() => data.value?.history ?? null)
 const start = computed(() =>
-  history.value?.filament ? soakedAt(history.value.filament, history.value.soakedRh, history.value.start) : null,
+  history.value?.filament
+    ? newSpool(history.value.filament, history.value.soakedRh, history.value.start, history.value.fill)
+    : null,
 )
 const state = computed(() =>
   start.value && history.value?.filament
@@ -43,8 +45,7 @@ const points = computed(() =>
     ? trace(start.value, history.value.filament, history.value.stays, data.value!.wound)
     : [],
 )
-const dryness = computed(() => (data.value ? drynessOf(data.value.state) : 'unknown'))
-const mark = computed(() => (({ wet: 'stop', dry: 'fine', soon: 'look', unknown: 'look' }) as const)[dryness.value])
+const mark = computed(() => (data.value ? drynessVerdict(data.value.state) : 'look'))
 const sets = computed(() => equip.value?.materials.find(m => m.id === data.value?.state.materialId)?.sets ?? [])
 const drying = computed(() => data.value?.state.drying ?? null)
 const ending = ref<ToEnd | null>(null)
@@ -112,20 +113,27 @@ const log = computed(() => {
   return [...events, ...dried, ...struck].sort((a, b) => (a.at < b.at ? 1 : -1))
 })
 
+const lasts = (t: { woundH: number; strandH: number }) =>
+  data.value!.state.water!.dryness === 'unknown'
+    ? 'not known: never dried for sure'
+    : `${hours(t.woundH)} wound, ${hours(t.strandH)} as a single strand`
 /** A planned print against how long the spool stays dry where it stands. */
 const planned = ref<number | null>(null)
 const outlook = computed(() => {
   const w = data.value?.state.water,
     h = planned.value
   if (!w || h === null || !(h > 0)) return null
+  if (w.dryness === 'unknown')
+    return { verdict: 'look' as const, text: 'Nobody knows how wet it is, so nobody knows how long it lasts: dry it.' }
   const boxed = data.value!.state.place === 'dry box',
     stays = boxed ? w.inBox : w.inRoom
   const d = drynessFor(h, stays)
+  const where = boxed ? 'fed from the dry box' : 'in the room'
+  const clean = (boxed ? w.cleanInBox : w.cleanInRoom).woundH
   if (d === 'dry')
-    return {
-      verdict: 'fine' as const,
-      text: `A print of ${hours(h)} stays dry ${boxed ? 'fed from the dry box' : 'in the room'}.`,
-    }
+    return clean >= h
+      ? { verdict: 'fine' as const, text: `A print of ${hours(h)} stays clean ${where}.` }
+      : { verdict: 'look' as const, text: `A print of ${hours(h)} usually works ${where}; clean it is not.` }
   const print = `A print of ${hours(h)}`
   const why = {
     'wet': 'It is too wet to begin',
@@ -135,7 +143,7 @@ const outlook = computed(() => {
       `${hours(stays.strandH)}`,
   }[d]
   return {
-    verdict: d === 'outer turns' ? ('look' as const) : ('stop' as const),
+    verdict: d === 'outer turns' ? ('look' as const) : w.verdict,
     text: `${why}. ${drynessFixes(h, stays, boxed ? null : w.inBox)}.`,
   }
 })
@@ -179,29 +187,28 @@ const entering = ref(false)
           <WaterTrace
             v-if="points.length && history?.filament"
             :points="points"
-            :printable="history.filament.printable"
+            :clean="history.filament.clean"
+            :usual="history.filament.usual"
             :zone="shop.zone"
             :tag="data.state.tag"
           />
           <dl v-if="data.state.water" class="title-block sm:grid-cols-2">
             <div>
-              <dt>In the room it stays dry</dt>
-              <dd>
-                {{ hours(data.state.water.inRoom.woundH) }} wound, {{ hours(data.state.water.inRoom.strandH) }} as a
-                single strand
-              </dd>
+              <dt>In the room it usually prints</dt>
+              <dd>{{ lasts(data.state.water.inRoom) }}</dd>
             </div>
             <div>
               <dt>In the dry box</dt>
-              <dd>
-                {{ hours(data.state.water.inBox.woundH) }} wound, {{ hours(data.state.water.inBox.strandH) }} as a
-                single strand
-              </dd>
+              <dd>{{ lasts(data.state.water.inBox) }}</dd>
+            </div>
+            <div>
+              <dt>Its box</dt>
+              <dd>{{ boxWords(data.state.water) }}; {{ boxReading(data.air, shop.zone) }}</dd>
             </div>
             <div>
               <dt>Water now</dt>
               <dd>
-                {{ water(data.state.water.wound) }} wound, {{ water(data.state.water.strand) }} as a single strand
+                {{ heldWords(data.state.water) }} wound, at most {{ water(data.state.water.strand) }} as a single strand
               </dd>
             </div>
             <div>

@@ -1,0 +1,78 @@
+/**
+ * What is on a spool, g: one truth for every list. Weights that were given win over sums: the last weighing before the
+ * moment, less what was printed since. Until the first weighing it is the mass on the label less what was printed.
+ */
+import { need, needIfKnown } from '../numeric'
+
+/** A spool on a balance, with its empty weight, g; time in ms since 1970. */
+export interface SpoolWeighing {
+  at: number
+  grossG: number
+}
+/** What a run took from it, g, at its end. */
+export interface SpoolUse {
+  at: number
+  g: number
+}
+export interface SpoolMassFacts {
+  /** Filament when it came, by its label. */
+  netG: number
+  /** Empty, g; null where nobody weighed that. */
+  tareG: number | null
+  weighings: readonly SpoolWeighing[]
+  uses: readonly SpoolUse[]
+}
+export interface SpoolMass {
+  g: number
+  /** What it rests on: a weighing, weighings of a spool whose empty weight nobody knows, or the label alone. */
+  by: 'weighing' | 'difference of weighings' | 'label'
+  /** When it was last weighed; null when never. */
+  weighedAt: number | null
+}
+
+/** Moments that a date can be of, ms. */
+const AT_MS = [-8.64e15, 8.64e15] as const
+const SPOOL_G = [0, 1e6] as const
+function checkMassFacts(s: SpoolMassFacts): void {
+  need('netG', s.netG, ...SPOOL_G, 'g')
+  needIfKnown('tareG', s.tareG, ...SPOOL_G, 'g')
+  for (const w of s.weighings) {
+    need('at', w.at, ...AT_MS, 'ms')
+    need('grossG', w.grossG, ...SPOOL_G, 'g')
+  }
+  for (const u of s.uses) {
+    need('at', u.at, ...AT_MS, 'ms')
+    need('g', u.g, ...SPOOL_G, 'g')
+  }
+}
+
+/**
+ * Filament on the spool at a moment, g (below 0 when more was printed than there was). A spool without its empty weight
+ * starts from its label; between two weighings the difference counts, not the sum of runs.
+ *
+ * @example
+ * const spool = { netG: 1000, tareG: 200, weighings: [{ at: 5, grossG: 900 }], uses: [{ at: 7, g: 50 }] }
+ * spoolMass(spool, 9).g // 650 (g)
+ */
+export function spoolMass(s: SpoolMassFacts, at: number): SpoolMass {
+  checkMassFacts(s)
+  need('at', at, ...AT_MS, 'ms')
+  const used = (from: number, to: number) => s.uses.reduce((sum, u) => (u.at > from && u.at <= to ? sum + u.g : sum), 0)
+  const weighings = s.weighings.filter(w => w.at <= at).sort((a, b) => a.at - b.at)
+  const last = weighings[weighings.length - 1]
+  if (last === undefined) return { g: s.netG - used(-Infinity, at), by: 'label', weighedAt: null }
+  const since = used(last.at, at)
+  if (s.tareG !== null) return { g: last.grossG - s.tareG - since, by: 'weighing', weighedAt: last.at }
+  const first = weighings[0]!
+  return {
+    g: s.netG - used(-Infinity, first.at) - (first.grossG - last.grossG) - since,
+    by: weighings.length > 1 ? 'difference of weighings' : 'label',
+    weighedAt: last.at,
+  }
+}
+
+/** How full it is at a moment, 0 to 1, against the mass on its label (g). */
+export function spoolFill(s: SpoolMassFacts, at: number): number {
+  if (s.netG === 0) return 0
+  return Math.min(1, Math.max(0, spoolMass(s, at).g / s.netG))
+}
