@@ -1,7 +1,7 @@
 /**
  * How long to soak before a print. Where the air comes to rest is told by the limits (`settlesAt`), the same for
- * everybody; how fast, by a fitted warm-up of this printer; without one, the practice minimum. A large or flat part
- * asks for more. Source of the minimum and of the part's share: common practice, no source.
+ * everybody; how fast, by a fitted warm-up of this printer, and never less than the practice minimum. A large or flat
+ * part asks for more. Source of the minimum and of the part's share: common practice, no source.
  */
 import { gradeOf, type Grade } from '../limits'
 import { need, needIfKnown, needOne } from '../numeric'
@@ -58,5 +58,9 @@ export function soakPlan(q: {
   // where it is not sure to get there, until it is as warm as it gets
   const upTo = Math.min(q.targetC, settlesC)
   const seconds = timeToHold({ startC: q.nowC, finalC: settlesC, tauS: q.record.tauS, delayS }, upTo, HOLDS_WITHIN_C)
-  return { basis: 'warm-up record', minutes: seconds / 60 + extra, reaches }
+  const minutes = seconds / 60
+  // air that is warm is not yet a part and walls that are: never less than practice
+  return minutes > PRACTICE_SOAK_MIN
+    ? { basis: 'warm-up record', minutes: minutes + extra, reaches }
+    : { ...practice, reaches }
 }

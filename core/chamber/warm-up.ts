@@ -64,8 +64,9 @@ export function timeToHold(w: WarmUp, targetC: number, withinC = 2): number {
   need('targetC', targetC, ...CHAMBER_C, '°C')
   need('withinC', withinC, 0, 100, '°C')
   const from = targetC - withinC
+  // one that cools down past it does not hold it, however warm it is now
+  if (w.finalC < from || (w.finalC === from && w.startC < from)) return Infinity
   if (w.startC >= from) return 0
-  if (w.finalC <= from) return Infinity
   return w.delayS + w.tauS * Math.log((w.finalC - w.startC) / (w.finalC - from))
 }
 
@@ -73,8 +74,9 @@ const FEWEST = 8
 
 /**
  * Fits a warm-up to readings (s, °C) in order of time. Dips of more than about three times the scatter (at least 1.5
- * °C) below the curve are dropped with their recovery, and the rest is fitted again. Throws InputError for too few
- * readings, times out of order, or readings that do not rise.
+ * °C) below the curve are dropped with their recovery, and so is a fall at the end that does not come back: a door that
+ * stayed open, or the heaters switched off. Throws InputError for too few readings, times out of order, readings that
+ * do not rise, or that lie so far off any such curve that it says nothing.
  */
 export function fitWarmUp(readings: readonly Reading[]): FittedWarmUp {
   if (readings.length < FEWEST) throw new InputError('readings', readings.length, `at least ${FEWEST} readings`)
@@ -84,23 +86,59 @@ export function fitWarmUp(readings: readonly Reading[]): FittedWarmUp {
     if (i > 0 && r.s <= readings[i - 1]!.s)
       throw new InputError(`readings.${i}`, r.s, `a time after ${readings[i - 1]!.s} s`)
   })
-  const highest = Math.max(...readings.map(r => r.c))
+  // not by spreading: a hundred thousand arguments overflow the stack
+  const highest = readings.reduce((a, r) => Math.max(a, r.c), -Infinity)
   if (highest - readings[0]!.c < 3)
     throw new InputError('readings', `${(highest - readings[0]!.c).toFixed(1)} °C of rise`, 'a rise of at least 3 °C')
   const dips = dipsOf(readings)
   const kept = readings.filter(r => !dips.some(d => r.s >= d.fromS && r.s <= d.toS))
   if (kept.length < FEWEST)
     throw new InputError('readings', kept.length, `at least ${FEWEST} readings beside door openings`)
-  const fit = oneFit(kept)
-  const residuals = kept.map(r => r.c - at(fit, r.s))
-  const last = readings[readings.length - 1]!
+  const fit = oneFit(thinned(kept))
+  const rmsC = Math.sqrt(kept.reduce((a, r) => a + (r.c - at(fit, r.s)) ** 2, 0) / kept.length)
+  const noiseC = noiseOf(kept)
+  if (rmsC > Math.max(OFF_C, OFF_NOISE * noiseC))
+    throw new InputError(
+      'readings',
+      `readings ${rmsC.toFixed(1)} °C off any warm-up curve (they scatter ${noiseC.toFixed(1)} °C)`,
+      'one warm-up from cold, heaters on, lid as it stays',
+    )
+  const last = kept[kept.length - 1]!
   return {
     ...fit,
     dips,
     used: kept.length,
-    rmsC: Math.sqrt(residuals.reduce((a, r) => a + r * r, 0) / kept.length),
+    rmsC,
     reachedShare: (warmUpAt(fit, last.s) - fit.startC) / (fit.finalC - fit.startC),
   }
+}
+
+/** Further off than this, °C, and than so many times their own scatter, the curve does not describe the readings. */
+const OFF_C = 1.2
+const OFF_NOISE = 3
+
+/** What readings scatter from one to the next, °C: by second differences, which a slow curve does not touch. */
+function noiseOf(readings: readonly Reading[]): number {
+  const bends = readings
+    .slice(2)
+    .map((r, i) => Math.abs(r.c - 2 * readings[i + 1]!.c + readings[i]!.c))
+    .sort((a, b) => a - b)
+  // of normal scatter the median is 0.6745 of √6 standard deviations
+  return (bends[Math.floor(bends.length / 2)] ?? 0) / (0.6745 * Math.sqrt(6))
+}
+
+/** A curve of four numbers needs no more; the mean of neighbours scatters less. */
+const ENOUGH = 400
+function thinned(readings: readonly Reading[]): Reading[] {
+  const each = Math.ceil(readings.length / ENOUGH)
+  if (each === 1) return [...readings]
+  const out: Reading[] = []
+  for (let i = 0; i < readings.length; i += each) {
+    const some = readings.slice(i, i + each)
+    const mean = (k: 's' | 'c') => some.reduce((a, r) => a + r[k], 0) / some.length
+    out.push({ s: mean('s'), c: mean('c') })
+  }
+  return out
 }
 
 function oneFit(readings: readonly Reading[]): WarmUp {
@@ -154,15 +192,19 @@ function dipsOf(readings: readonly Reading[]): Dip[] {
       top = r
       continue
     }
-    if (top.c - r.c < Math.max(1.5, scatter)) continue
-    // it is one only if it comes back up; a chamber that is switched off does not
+    const deep = Math.max(1.5, scatter)
+    if (top.c - r.c < deep) continue
     let low = r
     let j = i
     while (j < readings.length && readings[j]!.c < top.c) {
       if (readings[j]!.c < low.c) low = readings[j]!
       j++
     }
-    if (j >= readings.length && readings[j - 1]!.c - low.c < 0.5 * (top.c - low.c)) break
+    // a reading that was high by chance is never reached again, but the end is about there
+    const end = readings.slice(-3)
+    const endC = end.reduce((a, x) => a + x.c, 0) / end.length
+    if (j >= readings.length && top.c - endC < deep && top.c - low.c < 2 * deep) continue
+    // one that does not come back to where it was ends the record: a door left open, or switched off
     dips.push({ fromS: top.s + 1e-9, toS: readings[Math.min(j, readings.length - 1)]!.s })
     i = j
     top = readings[Math.min(j, readings.length - 1)]!

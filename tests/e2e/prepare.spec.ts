@@ -66,7 +66,7 @@ test('from a wet spool to a logged run: dry, soak, check, run, clock', async ({ 
   // soak, with the stand-in heated at its own panel
   await page.goto('/prepare/soak?printer=Ribble')
   await expect(
-    page.getByText(/Soak 1\d minutes: by its own warm-up Ribble then holds 50 °C.* Just: the limit of the fans/),
+    page.getByText(/Soak at least 20 minutes .*; the air holds 50 °C before that\. Just: the limit of the fans/),
   ).toBeVisible()
   await page.locator('#soak-target').fill('90')
   await said(

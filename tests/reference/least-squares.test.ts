@@ -133,6 +133,37 @@ describe('warm-up: first-order step response', () => {
       expect(Math.abs(f.finalC - 68)).toBeLessThan(1)
     },
   )
+  test('switched off, or a door left open at the end: cut, and the rest tells the same', () => {
+    const off = clean.map(r => ({ s: r.s, c: r.s < 2700 ? r.c : 23 + 40 * Math.exp(-(r.s - 2700) / 1500) }))
+    const open = clean.map(r => ({ s: r.s, c: r.c - (r.s > 3200 ? 12 : 0) }))
+    for (const readings of [off, open]) {
+      const f = fitWarmUp(readings)
+      expect(Math.abs(f.finalC - 68)).toBeLessThan(0.7)
+      expect(f.dips).toHaveLength(1)
+    }
+  })
+  test('a curve that does not describe its readings is refused with how far off it is', () => {
+    // two heaters, one after the other: no first-order response
+    const steps = clean.map(r => ({ s: r.s, c: r.s < 1800 ? 23 + (12 * r.s) / 1800 : 35 + (27 * (r.s - 1800)) / 1800 }))
+    const odd = steps.map((r, i) => ({ ...r, c: r.c + 6 * Math.sin(i / 6) + i * 0.05 }))
+    expect(() => fitWarmUp(odd)).toThrow(/°C off any warm-up curve/)
+  })
+  test('no delay; and 20 000 or 150 000 readings, which overflowed, are as good as 120', () => {
+    const prompt = { ...truth, delayS: 0 }
+    const f = fitWarmUp(Array.from({ length: 120 }, (_, i) => ({ s: i * 30, c: warmUpAt(prompt, i * 30) })))
+    expect(f.tauS).toBeCloseTo(900, 0)
+    expect(f.delayS).toBeLessThan(5)
+    for (const n of [20_000, 150_000]) {
+      const random = mulberry32(n)
+      const many = Array.from({ length: n }, (_, i) => {
+        const s = (i * 3600) / n
+        return { s, c: warmUpAt(truth, s) + 0.05 * normalDraw(random) }
+      })
+      const g = fitWarmUp(many)
+      expect(Math.abs(g.finalC - 68)).toBeLessThan(0.2)
+      expect(Math.abs(g.tauS / 900 - 1)).toBeLessThan(0.02)
+    }
+  })
   test('readings that do not rise, are too few or run backwards are refused by name', () => {
     expect(() => fitWarmUp(clean.slice(0, 5))).toThrow(/at least 8/)
     expect(() => fitWarmUp(clean.map(r => ({ s: r.s, c: 23 })))).toThrow(/rise of at least 3/)

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { annealNow, annealPlan, annealSchools, soakThroughH } from '#core/anneal'
-import { PRACTICE_SOAK_MIN, readTable, soakPlan } from '#core/chamber'
+import { PRACTICE_SOAK_MIN, readTable, soakPlan, timeToHold } from '#core/chamber'
 import { purge, washout } from '#core/changeover'
 import { Scan } from '#core/gcode'
 import { startWindow } from '#core/limits'
@@ -61,6 +61,17 @@ describe('soak', () => {
     expect(cold.minutes).toBeCloseTo((60 + 900 * Math.log(42 / 7)) / 60, 6)
     expect(warm.minutes).toBeLessThan(cold.minutes)
   })
+  test('the larger of model and practice: warm air is not yet a warm part', () => {
+    for (const nowC of [50, 58, 64])
+      expect(soakPlan({ ...ask, nowC })).toMatchObject({ basis: 'practice', minutes: PRACTICE_SOAK_MIN })
+    expect(soakPlan({ ...ask, nowC: 64, part: 'large or flat' }).minutes).toBe(PRACTICE_SOAK_MIN + 15)
+  })
+  test('a chamber that is warm and cools down past its target does not hold it', () => {
+    // warm from the job before, and settling at 39: it held 60 °C "already"
+    expect(timeToHold({ startC: 62, finalC: 39, tauS: 900, delayS: 0 }, 60)).toBe(Infinity)
+    expect(timeToHold({ startC: 62, finalC: 65, tauS: 900, delayS: 0 }, 60)).toBe(0)
+    expect(soakPlan({ ...ask, nowC: 62, settles: { settlesC: 39, u90: 2 } }).minutes).toBe(Infinity)
+  })
   test('never reached is said with or without a record; what is not sure is neither', () => {
     expect(soakPlan({ ...ask, targetC: 75 })).toMatchObject({ minutes: Infinity, reaches: 'short' })
     expect(soakPlan({ ...ask, targetC: 75, record: null })).toMatchObject({ minutes: Infinity, reaches: 'short' })
@@ -87,6 +98,12 @@ describe("a probe's table", () => {
       { s: 90, c: 30.25 },
     ])
     expect(readTable(lines('time,air\n0:01:00,23\n0:02:30,25')).readings[1]).toEqual({ s: 90, c: 25 })
+    // half an hour or half a minute: it is asked, unless the heading says
+    const clock = lines('time,air\n0:30,23\n1:00,25')
+    expect(readTable(clock)).toMatchObject({ asksClock: true, readings: [], problems: [] })
+    expect(readTable(clock, 'mm:ss').readings[1]).toEqual({ s: 30, c: 25 })
+    expect(readTable(clock, 'h:mm').readings[1]).toEqual({ s: 1800, c: 25 })
+    expect(readTable(lines('time mm:ss,air\n0:30,23\n1:00,25')).readings[1]!.s).toBe(30)
     expect(readTable(lines('date,temp\n2026-11-24T09:00:00,23\n2026-11-24 09:01:00,25')).readings[1]!.s).toBe(60)
   })
   test('wrong columns and decimal commas in a file of commas are named by line', () => {

@@ -4,7 +4,7 @@ import { counted } from '#core/words'
 import type { SoakLine } from '#shared/answers/prepare'
 import Papa from 'papaparse'
 import { computed, ref } from 'vue'
-import { fitWarmUp, readTable, type FittedWarmUp, type ReadTable } from '#core/chamber'
+import { fitWarmUp, readTable, type Clock, type FittedWarmUp, type ReadTable } from '#core/chamber'
 import { AIR_PLACES, OPENINGS, PLACE_WORDS, type AirPlace, type Opening } from '#core/limits'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import WarmUpChart from '~/components/prepare/WarmUpChart.vue'
@@ -35,19 +35,24 @@ async function take(file: File | undefined): Promise<void> {
     table.value = {
       readings: [],
       problems: [{ line: 1, message: 'The file is over 5 MB; a warm-up needs a reading each ten seconds at most' }],
+      asksClock: false,
       timeColumn: null,
       temperatureColumn: null,
     }
     return
   }
   const text = await file.text()
-  table.value = readTable(
-    Papa.parse<string[]>(text.replace(/^\uFEFF/, '').replace(/\r?\n$/, ''), { skipEmptyLines: false }).data,
-  )
+  lines = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').replace(/\r?\n$/, ''), { skipEmptyLines: false }).data
+  table.value = readTable(lines)
 }
+let lines: string[][] = []
+const CLOCKS: { clock: Clock; says: string }[] = [
+  { clock: 'h:mm', says: 'hours and minutes' },
+  { clock: 'mm:ss', says: 'minutes and seconds' },
+]
 const preview = computed<{ fit: FittedWarmUp | null; problem: string }>(() => {
   const t = table.value
-  if (!t || t.problems.length > 0) return { fit: null, problem: '' }
+  if (!t || t.asksClock || t.problems.length > 0) return { fit: null, problem: '' }
   try {
     return { fit: fitWarmUp(t.readings), problem: '' }
   } catch (e) {
@@ -115,6 +120,20 @@ const title = computed(() =>
           <li v-for="(p, i) in table.problems.slice(0, 20)" :key="i">Line {{ p.line }}: {{ p.message }}</li>
         </ul>
         <p v-if="table.problems.length > 20" class="text-sm">and {{ table.problems.length - 20 }} more.</p>
+      </div>
+      <div v-else-if="table?.asksClock" class="border-2 border-look p-3" role="alert">
+        <p class="mb-2 font-semibold">{{ fileName }}: its times, like 0:30, can be read in two ways. They are</p>
+        <div class="flex flex-wrap gap-2">
+          <button
+            v-for="c in CLOCKS"
+            :key="c.clock"
+            type="button"
+            class="button"
+            @click="table = readTable(lines, c.clock)"
+          >
+            {{ c.says }}
+          </button>
+        </div>
       </div>
       <p v-else-if="preview.problem" class="font-semibold text-stop" role="alert">
         {{ fileName }}: {{ preview.problem }}

@@ -74,12 +74,7 @@ watch(
   ([e, d, all]) => {
     if (!e || !d || !all || v.printerId !== null) return
     const asked = enclosed.value.find(p => p.name === route.query.printer)
-    v.printerId =
-      asked?.id ??
-      enclosed.value.find(p => p.id === ui.lastPrinterId)?.id ??
-      enclosed.value.find(p => p.name === 'Ribble')?.id ??
-      enclosed.value[0]?.id ??
-      null
+    v.printerId = asked?.id ?? enclosed.value.find(p => p.id === ui.lastPrinterId)?.id ?? enclosed.value[0]?.id ?? null
     // what went through last is what is likely to follow
     const nozzles = printer.value?.heads.map(h => h.nozzle?.id) ?? []
     const wanted = materials.value.find(m => m.id === Number(route.query.filament))?.id
@@ -204,16 +199,15 @@ const sentence = computed(() => {
         `${soakText(p)} Whether it holds ${v.targetC} °C is not sure: it settles at ` +
         `${s.settlesC.toFixed(0)} °C, known to ${Math.ceil(s.u90)}, by ${s.from}.`,
     }
-  return { verdict: p.basis === 'practice' ? ('look' as const) : ('fine' as const), text: soakText(p) }
+  return { verdict: record.value ? ('fine' as const) : ('look' as const), text: soakText(p) }
 })
 function soakText(p: Soak): string {
   const who = printer.value?.name ?? 'this printer'
   if (p.basis === 'practice')
     return (
-      `Soak at least ${Math.round(p.minutes)} minutes with air moving: the practice minimum, because ${who} has no ` +
-      `warm-up record yet.`
+      `Soak at least ${Math.round(p.minutes)} minutes with air moving: the practice minimum` +
+      (record.value ? `; the air holds ${v.targetC} °C before that.` : `, because ${who} has no warm-up record yet.`)
     )
-  if (p.minutes < 1) return `It holds ${v.targetC} °C already.`
   const rests = settles.value ? ` (the coolest place settles at ${settles.value.settlesC.toFixed(0)} °C)` : ''
   return `Soak ${Math.ceil(p.minutes)} minutes: by its own warm-up ${who} then holds ${v.targetC} °C${rests}.`
 }
