@@ -9,6 +9,8 @@ export interface Flowing {
   name: string
   lowestFlowC: number | null
   shortMaxC: number | null
+  /** Whether the shop has a spool of it; what it has is asked for first. */
+  atHand?: boolean
 }
 
 /** Above the lowest flow temperature of the old filament, °C. */
@@ -17,8 +19,8 @@ export const PURGE_ABOVE_C = 10
 export type Step = { from: string; to: string; atC: number }
 export type Purge =
   | { kind: 'direct'; steps: Step[] }
-  /** Windows do not meet: through an intermediate filament. */
-  | { kind: 'through'; via: string; steps: Step[] }
+  /** Windows do not meet: through filaments between, one after the other. */
+  | { kind: 'through'; via: string[]; steps: Step[] }
   | { kind: 'none'; why: 'windows' | 'ceiling'; neededC: number; allowedC: number }
   | { kind: 'cannot tell'; missing: string }
 
@@ -45,33 +47,65 @@ function checkFlowing(m: Flowing): void {
 }
 
 /**
- * How to purge, on a hotend of this ceiling in °C (null: not known). `others` may stand between, best the one that
- * needs the least heat.
+ * How to purge, on a hotend of this ceiling in °C (null: not known). `others` may stand between, one after the other:
+ * of all chains the one with the fewest filaments that the shop has no spool of, then the fewest steps, then the least
+ * heat.
+ *
+ * @example
+ * const [pc, pla] = [{ name: 'PC', lowestFlowC: 250, shortMaxC: 320 }, { name: 'PLA', lowestFlowC: 190, shortMaxC: 260 }]
+ * purge(pc, pla, 300).steps[0].atC // 260 (°C)
  */
 export function purge(from: Flowing, to: Flowing, ceilingC: number | null, others: readonly Flowing[] = []): Purge {
   for (const m of [from, to, ...others]) checkFlowing(m)
   if (ceilingC !== null) need('ceilingC', ceilingC, ...FLOW_C, '°C')
   const missing = missingOf(from) ?? missingOf(to) ?? (ceilingC === null ? 'the ceiling of the hotend' : null)
   if (missing !== null || ceilingC === null) return { kind: 'cannot tell', missing: missing! }
-  const direct = oneStep(from, to, ceilingC)
-  if (direct !== null) return { kind: 'direct', steps: [{ from: from.name, to: to.name, atC: direct }] }
   const neededC = Math.max(from.lowestFlowC! + PURGE_ABOVE_C, to.lowestFlowC!)
-  if (neededC > ceilingC) return { kind: 'none', why: 'ceiling', neededC, allowedC: ceilingC }
-  const ways = others
-    .filter(o => missingOf(o) === null && o.name !== from.name && o.name !== to.name)
-    .map(o => ({ o, first: oneStep(from, o, ceilingC), second: oneStep(o, to, ceilingC) }))
-    .filter((w): w is { o: Flowing; first: number; second: number } => w.first !== null && w.second !== null)
-    .sort((a, b) => Math.max(a.first, a.second) - Math.max(b.first, b.second))
-  const way = ways[0]
-  if (!way) return { kind: 'none', why: 'windows', neededC, allowedC: Math.min(to.shortMaxC!, from.shortMaxC!) }
-  return {
-    kind: 'through',
-    via: way.o.name,
-    steps: [
-      { from: from.name, to: way.o.name, atC: way.first },
-      { from: way.o.name, to: to.name, atC: way.second },
-    ],
+  const way = chain(from, to, ceilingC, others)
+  if (way === null) {
+    if (neededC > ceilingC) return { kind: 'none', why: 'ceiling', neededC, allowedC: ceilingC }
+    return { kind: 'none', why: 'windows', neededC, allowedC: Math.min(to.shortMaxC!, from.shortMaxC!) }
   }
+  if (way.length === 1) return { kind: 'direct', steps: way }
+  return { kind: 'through', via: way.slice(0, -1).map(s => s.to), steps: way }
+}
+
+interface Way {
+  steps: Step[]
+  /** Filaments between that the shop has no spool of. */
+  bought: number
+  hottestC: number
+}
+const better = (a: Way, b: Way | undefined) =>
+  b === undefined ||
+  a.bought < b.bought ||
+  (a.bought === b.bought &&
+    (a.steps.length < b.steps.length || (a.steps.length === b.steps.length && a.hottestC < b.hottestC)))
+
+/** Best chain, by working from the old filament outwards until nothing gets better; null when there is none. */
+function chain(from: Flowing, to: Flowing, ceilingC: number, others: readonly Flowing[]): Step[] | null {
+  const between = others.filter(o => missingOf(o) === null && o.name !== from.name && o.name !== to.name)
+  const best = new Map<string, Way>([[from.name, { steps: [], bought: 0, hottestC: -Infinity }]])
+  let reached: Flowing[] = [from]
+  while (reached.length > 0) {
+    const next: Flowing[] = []
+    for (const a of reached)
+      for (const b of [to, ...between]) {
+        const atC = a === to ? null : oneStep(a, b, ceilingC)
+        if (atC === null) continue
+        const so = best.get(a.name)!
+        const way: Way = {
+          steps: [...so.steps, { from: a.name, to: b.name, atC }],
+          bought: so.bought + (b === to || b.atHand ? 0 : 1),
+          hottestC: Math.max(so.hottestC, atC),
+        }
+        if (!better(way, best.get(b.name))) continue
+        best.set(b.name, way)
+        next.push(b)
+      }
+    reached = next
+  }
+  return best.get(to.name)?.steps ?? null
 }
 
 /**

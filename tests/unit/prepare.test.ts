@@ -17,7 +17,7 @@ describe('changeover', () => {
   test('windows that do not meet go through another filament, the coolest way', () => {
     expect(purge(flowing('PPS'), flowing('ABS'), 400, [flowing('PC'), flowing('PEI')])).toMatchObject({
       kind: 'through',
-      via: 'PC',
+      via: ['PC'],
     })
   })
   test('a hotend too cool, windows that nothing bridges, and missing facts are said', () => {
@@ -28,11 +28,32 @@ describe('changeover', () => {
       allowedC: 240,
     })
     expect(purge(flowing('PEEK'), flowing('PLA'), 480)).toMatchObject({ kind: 'none', why: 'windows' })
+    expect(purge(flowing('PEEK'), flowing('PLA'), 340, [flowing('PC')])).toMatchObject({ kind: 'none', why: 'ceiling' })
     expect(purge({ name: 'X', lowestFlowC: null, shortMaxC: 300 }, flowing('PLA'), 300)).toEqual({
       kind: 'cannot tell',
       missing: 'the lowest flow temperature of X',
     })
     expect(purge(flowing('PC'), flowing('PLA'), null)).toMatchObject({ kind: 'cannot tell' })
+  })
+  test('chains: from PEEK down to PLA one after the other, each step in both windows; what the shop has first', () => {
+    const all = ['PEI', 'PPS', 'PC', 'ABS', 'PETG', 'PA6', 'PSU', 'PPSU']
+    const between = (atHand: string[]) => all.map(p => ({ ...flowing(p), atHand: atHand.includes(p) }))
+    const facts = new Map([...all, 'PEEK', 'PLA'].map(p => [p, flowing(p)]))
+    for (const atHand of [[], all, ['PEI', 'PPS', 'PC']]) {
+      const r = purge(flowing('PEEK'), flowing('PLA'), 480, between(atHand))
+      if (r.kind !== 'through') throw new Error(r.kind)
+      expect(r.steps[0]!.from).toBe('PEEK')
+      expect(r.steps.at(-1)!.to).toBe('PLA')
+      r.steps.forEach((s, i) => {
+        expect(s.from).toBe(i === 0 ? 'PEEK' : r.via[i - 1])
+        const [a, b] = [facts.get(s.from)!, facts.get(s.to)!]
+        expect(s.atC).toBeGreaterThanOrEqual(a.lowestFlowC + 10)
+        expect(s.atC).toBeGreaterThanOrEqual(b.lowestFlowC)
+        expect(s.atC).toBeLessThanOrEqual(Math.min(a.shortMaxC, b.shortMaxC))
+      })
+      // common practice, no source: PEEK, PEI, PPS, PC, PLA, with the spools of those at hand
+      if (atHand.length === 3) expect(r.via.every(v => atHand.includes(v))).toBe(true)
+    }
   })
   test('washout to 1 % is 4.6 melt volumes times the slowness', () => {
     expect(washout(65, 1.75, 0.01, 1).volumeMm3 / 65).toBeCloseTo(4.605, 3)

@@ -163,7 +163,7 @@ const starting = ref<Row | null>(null)
         :hint="`usually prints up to ${shortWt(filament.usual)}, clean to ${shortWt(filament.clean)}`"
       />
       <p
-        class="flex flex-1 items-start gap-2 pb-5 text-[15px] font-[650]"
+        class="flex flex-1 basis-full items-start gap-2 pb-5 text-[15px] font-[650] sm:basis-0"
         role="status"
         :class="VERDICT_TEXT[sentence.verdict]"
       >
@@ -171,14 +171,14 @@ const starting = ref<Row | null>(null)
       </p>
     </div>
     <div class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Dryers">
-      <table class="record min-w-[500px]">
+      <table class="record sm:min-w-[500px]">
         <thead>
           <tr>
             <th>dryer</th>
             <th class="num">set it for</th>
-            <th class="num">model, 80 %</th>
+            <th class="num max-sm:hidden">model, 80 %</th>
             <th class="num">clean</th>
-            <th class="num">one strand</th>
+            <th class="num max-sm:hidden">one strand</th>
             <th><span class="sr-only">start</span></th>
           </tr>
         </thead>
@@ -202,7 +202,7 @@ const starting = ref<Row | null>(null)
                   {{ r.plan.to.planH === 0 ? 'there' : hours(r.plan.to.planH)
                   }}<span v-if="r.plan.to.planH > r.plan.to.modelH" class="block text-xs font-normal">by practice</span>
                 </td>
-                <td class="num">
+                <td class="num max-sm:hidden">
                   {{ r.plan.to.planH === 0 ? '' : `${hours(r.plan.to.lowH)} to ${hours(r.plan.to.highH)}` }}
                 </td>
                 <td class="num">
@@ -212,7 +212,7 @@ const starting = ref<Row | null>(null)
                     >never<br />leaves {{ water(r.plan.leavesAtBestWt) }}</span
                   >
                 </td>
-                <td class="num">{{ r.plan.to.planH === 0 ? '' : hours(r.plan.to.strandH) }}</td>
+                <td class="num max-sm:hidden">{{ r.plan.to.planH === 0 ? '' : hours(r.plan.to.strandH) }}</td>
               </template>
               <td v-else colspan="4" class="text-stop">
                 <b>cannot get there</b>: its air leaves {{ water(r.plan.leavesAtBestWt) }}

@@ -19,6 +19,7 @@ import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
 import { when } from '#shared/time'
+import { listed } from '#core/words'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 import { VERDICT_TEXT } from '~/words/verdict'
@@ -89,6 +90,7 @@ const flowing = (m: MaterialRow): Flowing => ({
   name: m.name,
   lowestFlowC: m.values.find(x => x.key === 'lowestFlowC')?.value ?? null,
   shortMaxC: m.values.find(x => x.key === 'shortMaxC')?.value ?? null,
+  atHand: (shop.data?.spools ?? []).some(s => s.inUse && s.materialId === m.id),
 })
 const from = computed(() => materials.value.find(m => m.id === v.fromId) ?? null)
 const to = computed(() => materials.value.find(m => m.id === v.toId) ?? null)
@@ -139,7 +141,7 @@ const sentence = computed(() => {
     return {
       verdict: 'look' as const,
       text:
-        `Their windows do not meet. Go through ${r.via}: ` +
+        `Their windows do not meet. Go through ${listed(r.via, 'and')}: ` +
         `${r.steps.map(s => `${s.to} at ${s.atC} °C`).join(', then ')}.`,
     }
   if (r.kind === 'cannot tell') return { verdict: 'look' as const, text: `Cannot tell: ${r.missing} is not entered.` }
