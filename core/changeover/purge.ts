@@ -52,7 +52,8 @@ function checkFlowing(m: Flowing): void {
  * heat.
  *
  * @example
- * const [pc, pla] = [{ name: 'PC', lowestFlowC: 250, shortMaxC: 320 }, { name: 'PLA', lowestFlowC: 190, shortMaxC: 260 }]
+ * const pc = { name: 'PC', lowestFlowC: 250, shortMaxC: 320 }
+ * const pla = { name: 'PLA', lowestFlowC: 190, shortMaxC: 260 }
  * purge(pc, pla, 300).steps[0].atC // 260 (°C)
  */
 export function purge(from: Flowing, to: Flowing, ceilingC: number | null, others: readonly Flowing[] = []): Purge {

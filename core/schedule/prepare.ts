@@ -1,4 +1,5 @@
 /** What is due of what is under way: wet spools, dryings and soaks that are over. Times in ms since 1970. */
+import { water } from '../words'
 import { weightOf, type Due } from './due'
 
 /** A soak that nobody ended is over after so long, h: nobody soaks a chamber longer; common practice, no source. */
@@ -16,7 +17,7 @@ export const soakStands = (fromMs: number, minutes: number, nowMs: number): bool
 export const dueOfWetSpool = (tag: string, waterWt: number, usualWt: number): Due => ({
   mark: 'look',
   about: tag,
-  reason: `${tag} on it is too wet: ${waterWt.toFixed(2)} wt%, it usually prints up to ${usualWt.toFixed(2)}.`,
+  reason: `${tag} on it is too wet: ${water(waterWt)}, it usually prints up to ${water(usualWt)}.`,
   action: 'Dry it',
   station: 'prepare',
   open: `/prepare/spool/${tag}`,

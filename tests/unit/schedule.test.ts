@@ -172,7 +172,7 @@ describe('what is under way', () => {
   })
   test('a wet spool says how wet, and what would be dry', () =>
     expect(dueOfWetSpool('S-07', 1.234, 0.5).reason).toBe(
-      'S-07 on it is too wet: 1.23 wt%, it usually prints up to 0.50.',
+      'S-07 on it is too wet: 1.23 wt%, it usually prints up to 0.50 wt%.',
     ))
 })
 
