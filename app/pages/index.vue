@@ -9,14 +9,26 @@ import HeatWall from '~/components/floor/HeatWall.vue'
 import { useAnswer } from '~/composables/answer'
 import { nowLine } from '#shared/time'
 import { usePrepare } from '~/composables/prepare'
-import { byWeight, dueOfDrying, dueOfSoak, dueOfWetSpool, minutesLeft, soakStands, type Due } from '#core/schedule'
-import { hours } from '#core/words'
-import { drynessOf, leftWords } from '~/words/water'
+import {
+  byWeight,
+  dueOfDrying,
+  dueOfLowSpool,
+  dueOfSoak,
+  dueOfUnknownSpool,
+  dueOfWetSpool,
+  minutesLeft,
+  soakStands,
+  type Due,
+} from '#core/schedule'
+import { hours, leftWords } from '#core/words'
+import { drynessOf } from '~/words/water'
+import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'Floor · Iron Nozzle' })
 const { data: floor, failure } = useAnswer('/api/floor', { everyMs: 30_000 })
 const { data: prepare, now } = usePrepare()
+const shop = useShop()
 const fitting = ref<number | null>(null)
 
 /** What Prepare knows of each printer: its soak, and whether the spool on it is dry. */
@@ -52,6 +64,13 @@ const prepared = computed<BenchLine[]>(() => {
   const wet = p.spools
     .filter(s => s.printer && drynessOf(s) === 'wet')
     .flatMap(s => line(s.printer!, dueOfWetSpool(s.tag, s.water!.low, s.water!.usual)))
+  const unknown = p.spools
+    .filter(s => s.printer && s.water && drynessOf(s) === 'unknown')
+    .flatMap(s => line(s.printer!, dueOfUnknownSpool(s.tag)))
+  const low = p.spools.flatMap(s => {
+    const row = shop.data?.spools.find(x => x.id === s.id)
+    return s.printer && row ? line(s.printer, dueOfLowSpool(s.tag, row.leftG, row.netG)) : []
+  })
   const dried = p.spools.flatMap(s =>
     s.drying === null
       ? []
@@ -60,7 +79,7 @@ const prepared = computed<BenchLine[]>(() => {
   const soaked = p.soaks
     .filter(s => s.to === null)
     .flatMap(s => line(s.printer, dueOfSoak(s.printer, Date.parse(s.from), s.minutes, now.value)))
-  return [...wet, ...dried, ...soaked]
+  return [...wet, ...unknown, ...low, ...dried, ...soaked]
 })
 /** A printer whose spool or soak wants a look is not fine. */
 const printers = computed(() =>
@@ -68,7 +87,7 @@ const printers = computed(() =>
     p.verdict === 'fine' && notes.value[p.name]?.some(n => n.look) ? { ...p, verdict: 'look' as const } : p,
   ),
 )
-const bench = computed(() => [...(floor.value?.bench ?? []), ...prepared.value].sort(byWeight).slice(0, 12))
+const bench = computed(() => [...(floor.value?.bench ?? []), ...prepared.value].sort(byWeight))
 
 const verdict = computed(() => {
   const f = floor.value

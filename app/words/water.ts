@@ -91,10 +91,3 @@ export function boxReading(air: ShopAir, zone: string, now = Date.now()): string
   const old = now - Date.parse(air.dryBoxReadAt) > READING_DAYS * 86_400_000
   return `${air.dryBoxRh} %, read on ${day(air.dryBoxReadAt, zone)}${old ? ': read it again' : ''}`
 }
-
-export function leftWords(min: number): string {
-  if (min <= 0) return 'done'
-  return min < 90
-    ? `${Math.ceil(min)} min to go`
-    : `${Math.floor(min / 60)} h ${String(Math.round(min % 60)).padStart(2, '0')} min to go`
-}

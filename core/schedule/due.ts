@@ -4,8 +4,8 @@ export const STATIONS = ['floor', 'equip', 'prepare', 'run', 'inspect', 'stores'
 export type Station = (typeof STATIONS)[number]
 
 export interface Due {
-  /** `stop`: not before it is done; `look`: when a person comes by. */
-  mark: 'look' | 'stop'
+  /** `stop`: not before it is done; `look`: when a person comes by; `fine`: under way, to know. */
+  mark: 'fine' | 'look' | 'stop'
   /** Tag of the nozzle or spool that it is about; null when it is the printer. */
   about: string | null
   /** What is so, as a sentence with its numbers. */

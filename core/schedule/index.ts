@@ -5,6 +5,15 @@ export { byWeight, STATIONS, weightOf } from './due'
 export type { Due, Station } from './due'
 export { BROKEN, dueOfNozzle, gaugeDue, JOBS_AHEAD, PROBABLY_PAST } from './nozzle'
 export type { GaugeDue, NozzleFacts } from './nozzle'
-export { askedAgainst, dueOfPrinter } from './printer'
+export { askedAgainst, dueOfPrinter, firstGauge } from './printer'
 export type { PrinterFacts } from './printer'
-export { dueOfDrying, dueOfSoak, dueOfWetSpool, LONGEST_SOAK_H, minutesLeft, soakStands } from './prepare'
+export {
+  dueOfDrying,
+  dueOfLowSpool,
+  dueOfSoak,
+  dueOfUnknownSpool,
+  dueOfWetSpool,
+  LONGEST_SOAK_H,
+  minutesLeft,
+  soakStands,
+} from './prepare'

@@ -1,5 +1,5 @@
 /** What is due of what is under way: wet spools, dryings and soaks that are over. Times in ms since 1970. */
-import { water } from '../words'
+import { leftWords, water } from '../words'
 import { weightOf, type Due } from './due'
 
 /** A soak that nobody ended is over after so long, h: nobody soaks a chamber longer; common practice, no source. */
@@ -24,30 +24,76 @@ export const dueOfWetSpool = (tag: string, waterWt: number, usualWt: number): Du
   weight: weightOf(40),
 })
 
-/** A drying that has had its hours; null before. */
-export const dueOfDrying = (tag: string, fromMs: number, plannedH: number, nowMs: number): Due | null =>
-  minutesLeft(fromMs, plannedH * 60, nowMs) > 0
+/** A spool on a printer that nobody dried for sure. */
+export const dueOfUnknownSpool = (tag: string): Due => ({
+  mark: 'look',
+  about: tag,
+  reason: `How wet ${tag} on it is nobody knows: it was never dried for sure.`,
+  action: 'Dry it',
+  station: 'prepare',
+  open: `/prepare/spool/${tag}`,
+  weight: weightOf(26),
+})
+
+/** Less than this on a spool runs out in the next job, g and share of its label; common practice, no source. */
+const RUNS_OUT_G = 100
+const RUNS_OUT_SHARE = 0.1
+/** A spool on a printer that runs out, g left of g on its label; null while there is enough. */
+export const dueOfLowSpool = (tag: string, leftG: number, netG: number): Due | null =>
+  leftG >= Math.max(RUNS_OUT_G, RUNS_OUT_SHARE * netG)
     ? null
     : {
         mark: 'look',
         about: tag,
-        reason: `${tag} has dried its ${plannedH} h.`,
-        action: 'Weigh it and end the drying',
+        reason: `${tag} on it runs out: ${Math.max(0, leftG).toFixed(0)} g left.`,
+        action: 'Weigh it, or load another',
         station: 'prepare',
         open: `/prepare/spool/${tag}`,
-        weight: weightOf(45),
+        weight: weightOf(24),
       }
 
-/** A soak that has had its minutes; null before, and when it is long forgotten. */
-export const dueOfSoak = (printer: string, fromMs: number, minutes: number, nowMs: number): Due | null =>
-  minutesLeft(fromMs, minutes, nowMs) > 0 || !soakStands(fromMs, minutes, nowMs)
-    ? null
-    : {
-        mark: 'look',
-        about: null,
-        reason: `Its soak of ${Math.round(minutes)} min is over.`,
-        action: 'May I start',
-        station: 'prepare',
-        open: `/prepare/check?printer=${encodeURIComponent(printer)}`,
-        weight: weightOf(50),
-      }
+/** A drying that has had its hours, or is under way. */
+export function dueOfDrying(tag: string, fromMs: number, plannedH: number, nowMs: number): Due {
+  const left = minutesLeft(fromMs, plannedH * 60, nowMs)
+  const at = { about: tag, station: 'prepare', open: `/prepare/spool/${tag}` } as const
+  if (left > 0)
+    return {
+      ...at,
+      mark: 'fine',
+      reason: `${tag} dries its ${plannedH} h: ${leftWords(left)}.`,
+      action: 'See it',
+      weight: weightOf(3),
+    }
+  return {
+    ...at,
+    mark: 'look',
+    reason: `${tag} has dried its ${plannedH} h.`,
+    action: 'Weigh it and end the drying',
+    weight: weightOf(45),
+  }
+}
+
+/** A soak that has had its minutes, or is under way; null when it is long forgotten. */
+export function dueOfSoak(printer: string, fromMs: number, minutes: number, nowMs: number): Due | null {
+  if (!soakStands(fromMs, minutes, nowMs)) return null
+  const left = minutesLeft(fromMs, minutes, nowMs)
+  const at = { about: null, station: 'prepare' } as const
+  const name = encodeURIComponent(printer)
+  if (left > 0)
+    return {
+      ...at,
+      mark: 'fine',
+      reason: `Soaks its ${Math.round(minutes)} min: ${leftWords(left)}.`,
+      action: 'See it',
+      open: `/prepare/soak?printer=${name}`,
+      weight: weightOf(4),
+    }
+  return {
+    ...at,
+    mark: 'look',
+    reason: `Its soak of ${Math.round(minutes)} min is over.`,
+    action: 'May I start',
+    open: `/prepare/check?printer=${name}`,
+    weight: weightOf(50),
+  }
+}

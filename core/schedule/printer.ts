@@ -56,7 +56,8 @@ export function dueOfPrinter(p: PrinterFacts, acceptedRisk: number): Due[] {
     else out.push(...dueOfNozzle({ ...h.nozzle, jobFibreG: last?.fibreG ?? null }, h.id, acceptedRisk))
   }
   out.push(...overLimit(p, 'bed', null, last?.bedC ?? null), ...overLimit(p, 'chamber', null, last?.chamberC ?? null))
-  const first = p.heads[0]?.nozzle
+  // of the head that printed it
+  const first = (p.heads.find(h => h.askedC !== null) ?? p.heads[0])?.nozzle
   if (last?.outcome === 'failed')
     out.push({
       mark: 'look',
@@ -70,6 +71,14 @@ export function dueOfPrinter(p: PrinterFacts, acceptedRisk: number): Due[] {
       weight: weightOf(35),
     })
   return out
+}
+
+/** Where nothing is due: the nozzle whose gauge comes first of all heads, with the fibre until then, kg. */
+export function firstGauge(p: Pick<PrinterFacts, 'heads'>): { tag: string; kg: number } | null {
+  const known = p.heads.flatMap(h =>
+    h.nozzle && h.nozzle.nextGaugeKg !== null ? [{ tag: h.nozzle.tag, kg: h.nozzle.nextGaugeKg }] : [],
+  )
+  return known.length === 0 ? null : known.reduce((a, b) => (b.kg < a.kg ? b : a))
 }
 
 type Limit = PrinterFacts['limits'][number]

@@ -9,6 +9,7 @@ export {
   hours,
   kg,
   kgBetween,
+  leftWords,
   metres,
   mm,
   mmNumber,

@@ -106,3 +106,13 @@ export function money(v: number, currency: string): string {
   const text = v >= 100 ? Math.round(v) : Number(v.toFixed(v < 10 ? 1 : 0))
   return `${text}${currency ? ` ${currency}` : ''}`
 }
+
+/** What is left of something that has so many minutes to go; `done` at 0 and after. */
+export function leftWords(min: number): string {
+  if (Number.isNaN(min) || min === -Infinity) return 'unknown'
+  if (min <= 0) return 'done'
+  if (!Number.isFinite(min)) return 'for good'
+  const whole = Math.ceil(min)
+  if (whole < 90) return `${whole} min to go`
+  return `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, '0')} min to go`
+}

@@ -4,10 +4,13 @@ import { describe, expect, test } from 'vitest'
 import {
   byWeight,
   dueOfDrying,
+  dueOfLowSpool,
   dueOfNozzle,
   dueOfPrinter,
   dueOfSoak,
+  dueOfUnknownSpool,
   dueOfWetSpool,
+  firstGauge,
   gaugeDue,
   JOBS_AHEAD,
   LONGEST_SOAK_H,
@@ -18,6 +21,7 @@ import {
   type NozzleFacts,
   type PrinterFacts,
 } from '#core/schedule'
+import { leftWords } from '#core/words'
 
 const RISK = 0.1
 const nozzle = (more: Partial<NozzleFacts> = {}): NozzleFacts => ({
@@ -160,20 +164,46 @@ describe('what is under way', () => {
     expect(minutesLeft(ago(1), 90, now)).toBe(30)
     expect(minutesLeft(ago(2), 90, now)).toBe(-30)
   })
-  test('a drying once it has had its hours', () => {
-    expect(dueOfDrying('S-07', ago(5), 6, now)).toBeNull()
+  test('a drying under way is to know, and wants a person once it has had its hours', () => {
+    expect(dueOfDrying('S-07', ago(4), 6, now)).toMatchObject({
+      mark: 'fine',
+      reason: 'S-07 dries its 6 h: 2 h 00 min to go.',
+    })
     expect(dueOfDrying('S-07', ago(6), 6, now)).toMatchObject({ reason: 'S-07 has dried its 6 h.' })
   })
   test('a soak once it is over, until it is long forgotten', () => {
-    expect(dueOfSoak('Ribble', ago(0.4), 30, now)).toBeNull()
+    expect(dueOfSoak('Ribble', ago(0.4), 30, now)).toMatchObject({ mark: 'fine', open: '/prepare/soak?printer=Ribble' })
     expect(dueOfSoak('Ribble', ago(0.6), 30, now)).toMatchObject({ open: '/prepare/check?printer=Ribble' })
     expect(dueOfSoak('Ribble', ago(LONGEST_SOAK_H + 1), 30, now)).toBeNull()
     expect(soakStands(ago(LONGEST_SOAK_H), 30, now)).toBe(true)
+  })
+  test('a spool that runs out, and one of which nobody knows how wet it is', () => {
+    expect(dueOfLowSpool('S-05', 18, 500)).toMatchObject({ mark: 'look', reason: 'S-05 on it runs out: 18 g left.' })
+    expect(dueOfLowSpool('S-05', 150, 2000)).not.toBeNull()
+    expect(dueOfLowSpool('S-05', 150, 1000)).toBeNull()
+    expect(dueOfUnknownSpool('S-06')).toMatchObject({ mark: 'look', action: 'Dry it' })
+  })
+  test('minutes left never read 1 h 60', () => {
+    expect(leftWords(119.6)).toBe('2 h 00 min to go')
+    expect(leftWords(89.2)).toBe('1 h 30 min to go')
+    expect(leftWords(12)).toBe('12 min to go')
+    expect(leftWords(0)).toBe('done')
   })
   test('a wet spool says how wet, and what would be dry', () =>
     expect(dueOfWetSpool('S-07', 1.234, 0.5).reason).toBe(
       'S-07 on it is too wet: 1.23 wt%, it usually prints up to 0.50 wt%.',
     ))
+})
+
+test('the bench names the nozzle whose gauge comes first, on whichever head', () => {
+  const head = (id: number, tag: string, nextGaugeKg: number | null) => ({
+    id,
+    name: 'head',
+    askedC: null,
+    nozzle: nozzle({ tag, nextGaugeKg }),
+  })
+  expect(firstGauge({ heads: [head(1, 'N-030', 14), head(2, 'N-027', 3)] })).toEqual({ tag: 'N-027', kg: 3 })
+  expect(firstGauge({ heads: [head(1, 'N-030', null)] })).toBe(null)
 })
 
 test('weights stay on their scale, and every station has a screen', () => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: plan, live readings and warm-ups */
 /** Soak: how long until the chamber really holds, by this printer's own warm-up when there is one. */
-import { counted } from '#core/words'
+import { counted, leftWords } from '#core/words'
 import type { SoakLine, WarmUpLine } from '#shared/answers/prepare'
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor, printing } from '#core/cautions'
@@ -34,7 +34,6 @@ import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
 import { day, when } from '#shared/time'
-import { leftWords } from '~/words/water'
 import { minutesLeft } from '#core/schedule'
 import { useLive } from '~/state/live'
 import { useShop } from '~/state/shop'

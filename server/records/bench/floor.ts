@@ -4,7 +4,7 @@
  */
 import type { BenchLine, Floor, FloorHead, FloorNozzle, FloorPrinter } from '#shared/answers/bench'
 import type { ZoneLimit } from '#shared/answers/printers'
-import { byWeight, dueOfPrinter } from '#core/schedule'
+import { byWeight, dueOfPrinter, firstGauge } from '#core/schedule'
 import { kg } from '#core/words'
 import { sql } from 'drizzle-orm'
 import type { NozzleMaterial } from '#core/wear'
@@ -131,14 +131,14 @@ function linesOf(p: FloorPrinter, risk: number): BenchLine[] {
   const due = dueOfPrinter(p, risk)
   if (due.length > 0)
     return due.map(({ mark, about, open, ...d }) => ({ ...d, verdict: mark, printer: p.name, nozzle: about, to: open }))
-  const next = p.heads.map(h => h.nozzle?.nextGaugeKg).filter(v => v != null)
-  const nozzle = p.heads[0]?.nozzle?.tag ?? null
+  const next = firstGauge(p)
+  const nozzle = next?.tag ?? p.heads.find(h => h.nozzle)?.nozzle?.tag ?? null
   return [
     {
       verdict: 'fine',
       printer: p.name,
       nozzle,
-      reason: next.length > 0 ? `Gauge due in ${kg(Math.min(...next))} of fibre.` : 'Nothing due.',
+      reason: next === null ? 'Nothing due.' : `Gauge due in ${kg(next.kg)} of fibre.`,
       action: nozzle === null ? 'Log a run' : 'Open the nozzle',
       station: nozzle === null ? 'run' : 'inspect',
       to: nozzle === null ? '/run' : `/inspect/${nozzle}`,
