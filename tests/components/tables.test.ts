@@ -1,10 +1,11 @@
 import { flushPromises } from '@vue/test-utils'
 import { expect, test } from 'vitest'
+import SpoolShelf from '~/components/stores/SpoolShelf.vue'
 import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
 import TheToasts from '~/components/ui/TheToasts.vue'
 import ToastLine from '~/components/ui/ToastLine.vue'
 import { useUi } from '~/state/ui'
-import { shown } from './support'
+import { shown, words } from './support'
 
 interface Row {
   id: number
@@ -65,4 +66,26 @@ test('what a save says is shown and read out, and closed by its button', async (
   const line = shown(ToastLine, { props: { text: 'Kept here', kind: 'look' } })
   await line.get('button').trigger('click')
   expect(line.emitted('closeToast')).toHaveLength(1)
+})
+
+test('a spool says what its grams rest on; no whole number where nobody weighed it', () => {
+  const spool = (more: object) => ({
+    id: 1,
+    tag: 'S-1',
+    material: 'PLA',
+    densityGCm3: 1.24,
+    diameterMm: 1.75,
+    netG: 1000,
+    tareG: 200,
+    leftG: 1000,
+    leftBy: 'label',
+    place: null,
+    ...more,
+  })
+  const of = (more: object) => words(shown(SpoolShelf, { props: { shop: { spools: [spool(more)] } } as never }))
+  expect(of({})).toContain('1000 g by its label of 1000 g')
+  expect(of({ tareG: null })).toContain('weight empty not known')
+  expect(of({ tareG: null })).not.toContain('1000 g of 1000 g')
+  expect(of({ leftG: 640, leftBy: 'weighing' })).toContain('640 g of 1000 g')
+  expect(of({ leftG: 640, leftBy: 'difference of weighings', tareG: null })).toContain('by its label and weighings')
 })

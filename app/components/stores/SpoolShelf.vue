@@ -7,6 +7,12 @@ import type { ShopData } from '~/state/shop'
 const props = defineProps<{ shop: ShopData }>()
 type Spool = ShopData['spools'][number]
 defineEmits<{ edit: [spool: Spool]; log: [spool: Spool] }>()
+/** A sum of runs is no weighing, and a spool whose empty weight nobody knows cannot be weighed. */
+const BY: Record<Spool['leftBy'], (netG: number) => string> = {
+  'weighing': netG => ` of ${netG} g`,
+  'difference of weighings': () => ' by its label and weighings',
+  'label': netG => ` by its label of ${netG} g`,
+}
 const most = computed(() => Math.max(1, ...props.shop.spools.map(s => s.netG)))
 </script>
 
@@ -43,7 +49,9 @@ const most = computed(() => Math.max(1, ...props.shop.spools.map(s => s.netG)))
         <rect x="0.5" y="1" :width="(198 * Math.max(0, s.leftG)) / most" height="12" fill="var(--color-slate)" />
       </svg>
       <span class="text-sm"
-        ><b>{{ Math.max(0, s.leftG).toFixed(0) }} g</b> of {{ s.netG }} g<span class="block text-xs text-ink2"
+        ><b>{{ Math.max(0, s.leftG).toFixed(0) }} g</b>{{ BY[s.leftBy](s.netG)
+        }}<span v-if="s.tareG === null" class="block text-xs text-look">weight empty not known</span
+        ><span class="block text-xs text-ink2"
           >{{ s.diameterMm }} mm{{ s.place ? `, ${SPOOL_HAPPENINGS[s.place].after}` : '' }}</span
         ></span
       >
