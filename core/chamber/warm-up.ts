@@ -76,16 +76,17 @@ const FEWEST = 8
  * Fits a warm-up to readings (s, °C) in order of time. Dips of more than about three times the scatter (at least 1.5
  * °C) below the curve are dropped with their recovery, and so is a fall at the end that does not come back: a door that
  * stayed open, or the heaters switched off. Throws InputError for too few readings, times out of order, readings that
- * do not rise, or that lie so far off any such curve that it says nothing.
+ * do not rise, or that lie so far off any such curve that it says nothing. A single reading far from both its
+ * neighbours is left out.
  */
-export function fitWarmUp(readings: readonly Reading[]): FittedWarmUp {
-  if (readings.length < FEWEST) throw new InputError('readings', readings.length, `at least ${FEWEST} readings`)
-  readings.forEach((r, i) => {
+export function fitWarmUp(given: readonly Reading[]): FittedWarmUp {
+  if (given.length < FEWEST) throw new InputError('readings', given.length, `at least ${FEWEST} readings`)
+  given.forEach((r, i) => {
     if (!Number.isFinite(r.s) || !Number.isFinite(r.c))
       throw new InputError(`readings.${i}`, `${r.s}, ${r.c}`, 'numbers')
-    if (i > 0 && r.s <= readings[i - 1]!.s)
-      throw new InputError(`readings.${i}`, r.s, `a time after ${readings[i - 1]!.s} s`)
+    if (i > 0 && r.s <= given[i - 1]!.s) throw new InputError(`readings.${i}`, r.s, `a time after ${given[i - 1]!.s} s`)
   })
+  const readings = withoutSpikes(given)
   // not by spreading: a hundred thousand arguments overflow the stack
   const highest = readings.reduce((a, r) => Math.max(a, r.c), -Infinity)
   if (highest - readings[0]!.c < 3)
@@ -111,6 +112,17 @@ export function fitWarmUp(readings: readonly Reading[]): FittedWarmUp {
     rmsC,
     reachedShare: (warmUpAt(fit, last.s) - fit.startC) / (fit.finalC - fit.startC),
   }
+}
+
+/** A single reading so far from both its neighbours is a fault of the sensor, °C. */
+const SPIKE_C = 10
+function withoutSpikes(readings: readonly Reading[]): Reading[] {
+  return readings.filter((r, i) => {
+    const [a, b] = [readings[i === 0 ? 2 : i - 1], readings[i === readings.length - 1 ? i - 2 : i + 1]]
+    if (!a || !b) return true
+    const off = (x: Reading) => r.c - x.c
+    return !(Math.abs(off(a)) > SPIKE_C && Math.abs(off(b)) > SPIKE_C && Math.sign(off(a)) === Math.sign(off(b)))
+  })
 }
 
 /** Further off than this, °C, and than so many times their own scatter, the curve does not describe the readings. */

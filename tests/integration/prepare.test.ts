@@ -252,7 +252,8 @@ describe('soak and warm-up', () => {
       [second.id, null],
       [first.id, 'stopped early'],
     ])
-    const began = Date.parse(ago(0.04))
+    // at the beginning of its ten seconds, so that a second later is within them
+    const began = Math.ceil(Date.parse(ago(0.04)) / 10_000) * 10_000
     for (let i = 0; i < 60; i++)
       await keepReading(db, shop.printerId, new Date(began + i * 30_000), 100, 23 + 40 * (1 - Math.exp(-i / 20)))
     await keepReading(db, shop.printerId, new Date(began + 1000), 99, 99) // another process in the same ten seconds

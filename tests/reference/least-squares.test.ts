@@ -164,6 +164,13 @@ describe('warm-up: first-order step response', () => {
       expect(Math.abs(g.tauS / 900 - 1)).toBeLessThan(0.02)
     }
   })
+  test('one reading that is a fault of the sensor spoils nothing', () => {
+    for (const at of [0, 1, 40, clean.length - 1]) {
+      const f = fitWarmUp(clean.map((r, i) => (i === at ? { ...r, c: 99 } : r)))
+      expect(f.finalC).toBeCloseTo(68, 1)
+      expect(f.dips).toEqual([])
+    }
+  })
   test('readings that do not rise, are too few or run backwards are refused by name', () => {
     expect(() => fitWarmUp(clean.slice(0, 5))).toThrow(/at least 8/)
     expect(() => fitWarmUp(clean.map(r => ({ s: r.s, c: 23 })))).toThrow(/rise of at least 3/)
