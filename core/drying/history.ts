@@ -5,7 +5,7 @@
  * when it came nobody knows: the state is carried from as wet as the room's air, and the wound spool also from dry.
  * Times in ms, water wt%.
  */
-import { InputError, inverseNormal, need } from '../numeric'
+import { AT_MS, InputError, inverseNormal, need } from '../numeric'
 import { checkFilament, equilibriumWater, ratePerS, type Filament } from './filament'
 import { checkAir, RH_PERCENT, STANDS_C } from './humidity'
 import { carried, evenly, meanWater, type Moisture } from './shells'
@@ -72,9 +72,6 @@ export interface TracePoint {
   low: number
   place: SpoolPlace
 }
-
-/** Moments that a date can be of, ms. */
-const AT_MS = [-8.64e15, 8.64e15] as const
 
 /** What is wrong with a history, by its stay: overlaps, humidity outside 0 to 100 %, an end before its beginning. */
 export function historyProblems(stays: readonly Stay[]): { index: number; message: string }[] {

@@ -2,7 +2,7 @@
  * What is on a spool, g: one truth for every list. Weights that were given win over sums: the last weighing before the
  * moment, less what was printed since. Until the first weighing it is the mass on the label less what was printed.
  */
-import { need, needIfKnown } from '../numeric'
+import { AT_MS, need, needIfKnown } from '../numeric'
 
 /** A spool on a balance, with its empty weight, g; time in ms since 1970. */
 export interface SpoolWeighing {
@@ -30,8 +30,6 @@ export interface SpoolMass {
   weighedAt: number | null
 }
 
-/** Moments that a date can be of, ms. */
-const AT_MS = [-8.64e15, 8.64e15] as const
 const SPOOL_G = [0, 1e6] as const
 function checkMassFacts(s: SpoolMassFacts): void {
   need('netG', s.netG, ...SPOOL_G, 'g')
@@ -47,14 +45,15 @@ function checkMassFacts(s: SpoolMassFacts): void {
 }
 
 /**
- * Filament on the spool at a moment, g (below 0 when more was printed than there was). A spool without its empty weight
- * starts from its label; between two weighings the difference counts, not the sum of runs.
+ * Filament on the spool at a moment (ms), after all that is logged when none is given, g; below 0 when more was printed
+ * than there was. A spool without its empty weight starts from its label; between two weighings the difference counts,
+ * not the sum of runs.
  *
  * @example
  * const spool = { netG: 1000, tareG: 200, weighings: [{ at: 5, grossG: 900 }], uses: [{ at: 7, g: 50 }] }
- * spoolMass(spool, 9).g // 650 (g)
+ * spoolMass(spool).g // 650 (g)
  */
-export function spoolMass(s: SpoolMassFacts, at: number): SpoolMass {
+export function spoolMass(s: SpoolMassFacts, at: number = AT_MS[1]): SpoolMass {
   checkMassFacts(s)
   need('at', at, ...AT_MS, 'ms')
   const used = (from: number, to: number) => s.uses.reduce((sum, u) => (u.at > from && u.at <= to ? sum + u.g : sum), 0)

@@ -26,7 +26,7 @@ import {
 } from '#core/limits'
 import { wetVerdict } from '#core/drying'
 import { movesH, type FullScan } from '#core/gcode'
-import { fibreMassG, massG } from '#core/materials'
+import { fibreMassG, massG, spoolMass } from '#core/materials'
 import {
   precheck,
   verdictOf,
@@ -50,7 +50,6 @@ import { listAskings } from '../materials/materials'
 import { spoolsAndAir, stateOf, type SpoolLog } from '../spools/moisture'
 import { listNozzles } from '../nozzles/nozzles'
 import { notFound, notInFuture, Refusal, refuseField } from '../entry/refusal'
-import { spoolRemaining } from '../spools/spools'
 import { listStacks } from '../printers/stack-read'
 
 type Precheck = z.output<typeof precheckSchema>
@@ -140,7 +139,7 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
     others: askings.map(windowOf),
     limits: limitLines(checked.lines, demand, head.nozzle),
     nozzle,
-    spool: log === null ? null : { tag: log.tag, leftG: (await spoolRemaining(db, log.id)).g },
+    spool: log === null ? null : { tag: log.tag, leftG: spoolMass(log.mass).g },
     dryness: stays?.usual ?? null,
     clean: stays?.clean ?? null,
     wet: wetVerdict(material.polymer),

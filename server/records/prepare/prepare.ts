@@ -1,21 +1,21 @@
 /** What Prepare and the Floor show of what is under way: spools in the air, dryings, soaks, anneals. */
+import { spoolMass } from '#core/materials'
 import type { Prepare } from '#shared/answers/prepare'
+import { spoolInUse } from '#shared/entries/spools'
 import type { Connection } from '../../db/client'
 import { listChangeovers, throughFitted } from './changeovers'
 import { listCheckLines } from './check-lines'
 import { listDryers } from './dryers'
-import { spoolsAndAir, stateOf } from '../spools/moisture'
+import { spoolsAndAir, stateOf, type SpoolLog } from '../spools/moisture'
 import { listSoaks } from './soaks'
 import { listWarmUps } from './warm-ups'
-import { listSpools } from '../spools/spools'
 import { listAnneals } from './anneals'
 import { listChecks } from './prechecks'
 
 export async function prepare(db: Connection): Promise<Prepare> {
-  const [{ logs, air, wound }, left, dryers, checkLines, soaks, anneals, warmUps, changeovers, through, checks] =
+  const [{ logs, air, wound }, dryers, checkLines, soaks, anneals, warmUps, changeovers, through, checks] =
     await Promise.all([
       spoolsAndAir(db),
-      listSpools(db),
       listDryers(db),
       listCheckLines(db),
       listSoaks(db),
@@ -27,9 +27,9 @@ export async function prepare(db: Connection): Promise<Prepare> {
     ])
   const now = Date.now()
   // a spool that is used up needs no state; its weighings still count
-  const inUse = new Set(left.filter(s => s.inUse).map(s => s.id))
+  const inUse = (s: SpoolLog) => spoolInUse({ leftG: spoolMass(s.mass).g, place: s.events.at(-1)?.kind ?? null })
   return {
-    spools: logs.filter(s => inUse.has(s.id)).map(s => stateOf(s, air, wound, now)),
+    spools: logs.filter(inUse).map(s => stateOf(s, air, wound, now)),
     dryers,
     checkLines,
     air,

@@ -1,11 +1,11 @@
 /** One spool: its water through its history, and its log. */
 import type { SpoolPage } from '#shared/answers/spools'
 import { sql } from 'drizzle-orm'
+import { spoolMass } from '#core/materials'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { spoolHistoryOf, spoolsAndAir, stateOf } from './moisture'
 import { notFound } from '../entry/refusal'
-import { spoolRemaining } from './spools'
 
 export async function spoolPage(db: Connection, tag: string): Promise<SpoolPage> {
   const { logs, air, wound } = await spoolsAndAir(db)
@@ -26,7 +26,7 @@ export async function spoolPage(db: Connection, tag: string): Promise<SpoolPage>
     state: stateOf(log, air, wound, now),
     history: spoolHistoryOf(log, air, now),
     dryings: log.dryings,
-    leftG: (await spoolRemaining(db, log.id)).g,
+    leftG: spoolMass(log.mass).g,
     tareG: log.mass.tareG,
     polymer: log.polymer,
     filled: log.fillerFraction > 0,

@@ -13,7 +13,7 @@ import { filamentOfSpool, type MaterialFacts } from '#shared/filament'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 
-type StoredSpool = Omit<SpoolRow, 'densityGCm3' | 'fillerFraction' | 'inUse' | 'leftG' | 'leftBy'> & {
+type StoredSpool = Omit<SpoolRow, 'densityGCm3' | 'fillerFraction' | 'inUse' | 'leftG' | 'leftBy' | 'lastUsedAt'> & {
   ofMaterial: MaterialFacts
   mass: SpoolMassFacts
 }
@@ -24,35 +24,28 @@ const spoolsQuery = (where = sql`true`) => sql`
     s.filler_fraction "ownFillerFraction",
     json_build_object('densityGCm3', m.density_g_cm3, 'fillerFraction', m.filler_fraction) "ofMaterial",
     ${MASS_OF_SPOOL} mass,
-    (select ${iso('max(t.ended_at)')} from standing_run_tools t where t.spool_id = s.id) "lastUsedAt",
     (select e.kind from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed'
     order by e.occurred_at desc, e.id desc limit 1) place
   from spools s join materials m on m.id = s.material_id
   where ${where} order by s.tag`
 
-/** What is left now. */
-function leftOf(mass: SpoolMassFacts): Pick<SpoolRow, 'leftG' | 'leftBy'> {
-  const { g, by } = spoolMass(mass, Date.now())
-  return { leftG: g, leftBy: by }
-}
+const lastUse = ({ uses }: SpoolMassFacts) =>
+  uses.length === 0 ? null : new Date(uses.reduce((last, u) => Math.max(last, u.at), -Infinity)).toISOString()
 
 export async function listSpools(db: Connection): Promise<SpoolRow[]> {
   const rows = await db.execute<StoredSpool & Record<string, unknown>>(spoolsQuery())
   return rows.map(({ ofMaterial, mass, ...r }) => {
     const own = { diameterMm: r.diameterMm, densityGCm3: r.ownDensityGCm3, fillerFraction: r.ownFillerFraction }
-    const left = leftOf(mass)
-    return { ...r, ...left, ...filamentOfSpool(own, ofMaterial), inUse: spoolInUse({ ...r, ...left }) }
+    const { g: leftG, by: leftBy } = spoolMass(mass)
+    const inUse = spoolInUse({ leftG, place: r.place })
+    return { ...r, leftG, leftBy, lastUsedAt: lastUse(mass), ...filamentOfSpool(own, ofMaterial), inUse }
   })
 }
 
-export async function spoolRemaining(
-  db: Connection,
-  spoolId: number,
-): Promise<{ tag: string; g: number; by: SpoolRow['leftBy'] }> {
+export async function spoolRemaining(db: Connection, spoolId: number): Promise<{ tag: string; g: number }> {
   const [row] = await db.execute<StoredSpool & Record<string, unknown>>(spoolsQuery(sql`s.id = ${spoolId}`))
   if (!row) notFound('This spool')
-  const { leftG, leftBy } = leftOf(row.mass)
-  return { tag: row.tag, g: leftG, by: leftBy }
+  return { tag: row.tag, g: spoolMass(row.mass).g }
 }
 
 export async function saveSpoolEvent(
