@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Floor: which printer needs a person, why, and the one thing to do next. */
 import type { BenchLine } from '#shared/answers/bench'
+import type { SpoolState } from '#shared/answers/spools'
 import { computed, ref } from 'vue'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
@@ -21,7 +22,7 @@ import {
   type Due,
 } from '#core/schedule'
 import { hours, leftWords } from '#core/words'
-import { drynessOf } from '~/words/water'
+import { drynessOf, type Dryness } from '~/words/water'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 
@@ -31,6 +32,7 @@ const { data: prepare, now } = usePrepare()
 const shop = useShop()
 const fitting = ref<number | null>(null)
 
+const DRY_NOTES: Partial<Record<Dryness, string>> = { wet: 'is too wet', unknown: 'not known to be dry' }
 /** What Prepare knows of each printer: its soak, and whether the spool on it is dry. */
 const notes = computed(() => {
   const out: Record<string, { text: string; look: boolean; to: string }[]> = {}
@@ -46,30 +48,31 @@ const notes = computed(() => {
   for (const s of prepare.value?.spools ?? []) {
     if (!s.printer || !s.water) continue
     const dry = drynessOf(s)
-    const text = { wet: 'is too wet', unknown: 'was never dried' }[dry as string]
     ;(out[s.printer] ??= []).push({
-      text: `${s.tag} ${text ?? `dry ${hours(s.water.inRoom.woundH)}`}`,
+      text: `${s.tag} ${DRY_NOTES[dry] ?? `dry ${hours(s.water.inRoom.woundH)}`}`,
       look: dry !== 'clean' && dry !== 'usual',
       to: `/prepare/spool/${s.tag}`,
     })
   }
   return out
 })
+function dueOfDryness(s: SpoolState): Due | null {
+  if (s.water === null) return null
+  const dry = drynessOf(s)
+  if (dry === 'wet') return dueOfWetSpool(s.tag, s.water.low, s.water.usual)
+  return dry === 'unknown' ? dueOfUnknownSpool(s.tag) : null
+}
 /** What Prepare adds to the bench: wet spools on printers, dryings and soaks that are over. */
 const prepared = computed<BenchLine[]>(() => {
   const p = prepare.value
   if (!p) return []
   const line = (printer: string, due: Due | null): BenchLine[] =>
     due === null ? [] : [{ ...due, verdict: due.mark, printer, nozzle: due.about, to: due.open }]
-  const wet = p.spools
-    .filter(s => s.printer && drynessOf(s) === 'wet')
-    .flatMap(s => line(s.printer!, dueOfWetSpool(s.tag, s.water!.low, s.water!.usual)))
-  const unknown = p.spools
-    .filter(s => s.printer && s.water && drynessOf(s) === 'unknown')
-    .flatMap(s => line(s.printer!, dueOfUnknownSpool(s.tag)))
-  const low = p.spools.flatMap(s => {
+  const loaded = p.spools.flatMap(s => {
+    if (s.printer === null) return []
     const row = shop.data?.spools.find(x => x.id === s.id)
-    return s.printer && row ? line(s.printer, dueOfLowSpool(s.tag, row.leftG, row.netG)) : []
+    const low = row ? dueOfLowSpool(s.tag, row.leftG, row.netG) : null
+    return [...line(s.printer, dueOfDryness(s)), ...line(s.printer, low)]
   })
   const dried = p.spools.flatMap(s =>
     s.drying === null
@@ -79,7 +82,7 @@ const prepared = computed<BenchLine[]>(() => {
   const soaked = p.soaks
     .filter(s => s.to === null)
     .flatMap(s => line(s.printer, dueOfSoak(s.printer, Date.parse(s.from), s.minutes, now.value)))
-  return [...wet, ...unknown, ...low, ...dried, ...soaked]
+  return [...loaded, ...dried, ...soaked]
 })
 /** A printer whose spool or soak wants a look is not fine. */
 const printers = computed(() =>

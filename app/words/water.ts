@@ -36,9 +36,6 @@ export function heldWords(w: Pick<Water, 'low' | 'wound'>): string {
   return low === high ? `about ${high}` : `${low.replace(' wt%', '')} to ${high}`
 }
 
-/** A mark of a hint, wt% without its unit. */
-export const shortWt = (wt: number) => (wt < 0.1 ? wt.toFixed(3) : wt.toFixed(2))
-
 export function spoolSentence(s: SpoolState): string {
   const w = s.water
   if (s.problem !== null) return `${s.problem}.`

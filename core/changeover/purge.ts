@@ -24,12 +24,11 @@ export type Purge =
   | { kind: 'none'; why: 'windows' | 'ceiling'; neededC: number; allowedC: number }
   | { kind: 'cannot tell'; missing: string }
 
-/**
- * Purge temperature from one to another, when both stand it: the old one's lowest flow temperature + 10 °C, or the new
- * one's own lowest if that is hotter.
- */
+/** Where both flow: the old one's lowest flow temperature + 10 °C, or the new one's own lowest if that is hotter. */
+const between = (from: Flowing, to: Flowing) => Math.max(from.lowestFlowC! + PURGE_ABOVE_C, to.lowestFlowC!)
+/** Purge temperature from one to another, when both and the hotend stand it. */
 function oneStep(from: Flowing, to: Flowing, ceilingC: number): number | null {
-  const atC = Math.max(from.lowestFlowC! + PURGE_ABOVE_C, to.lowestFlowC!)
+  const atC = between(from, to)
   return atC <= to.shortMaxC! && atC <= from.shortMaxC! && atC <= ceilingC ? atC : null
 }
 
@@ -61,9 +60,9 @@ export function purge(from: Flowing, to: Flowing, ceilingC: number | null, other
   if (ceilingC !== null) need('ceilingC', ceilingC, ...FLOW_C, '°C')
   const missing = missingOf(from) ?? missingOf(to) ?? (ceilingC === null ? 'the ceiling of the hotend' : null)
   if (missing !== null || ceilingC === null) return { kind: 'cannot tell', missing: missing! }
-  const neededC = Math.max(from.lowestFlowC! + PURGE_ABOVE_C, to.lowestFlowC!)
   const way = chain(from, to, ceilingC, others)
   if (way === null) {
+    const neededC = between(from, to)
     if (neededC > ceilingC) return { kind: 'none', why: 'ceiling', neededC, allowedC: ceilingC }
     return { kind: 'none', why: 'windows', neededC, allowedC: Math.min(to.shortMaxC!, from.shortMaxC!) }
   }
@@ -85,13 +84,13 @@ const better = (a: Way, b: Way | undefined) =>
 
 /** Best chain, by working from the old filament outwards until nothing gets better; null when there is none. */
 function chain(from: Flowing, to: Flowing, ceilingC: number, others: readonly Flowing[]): Step[] | null {
-  const between = others.filter(o => missingOf(o) === null && o.name !== from.name && o.name !== to.name)
+  const middle = others.filter(o => missingOf(o) === null && o.name !== from.name && o.name !== to.name)
   const best = new Map<string, Way>([[from.name, { steps: [], bought: 0, hottestC: -Infinity }]])
   let reached: Flowing[] = [from]
   while (reached.length > 0) {
     const next: Flowing[] = []
     for (const a of reached)
-      for (const b of [to, ...between]) {
+      for (const b of [to, ...middle]) {
         const atC = a === to ? null : oneStep(a, b, ceilingC)
         if (atC === null) continue
         const so = best.get(a.name)!

@@ -323,13 +323,14 @@ function dryness(f: PrecheckFacts): CheckLine {
       `The job takes ${hours(f.job.hours)}; the spool ${stay}, but its outer turns only ${hours(t.strandH)}.`,
       { fix, where: 'dry', reasons: ['the outer turns are pulled off first', ...wet.reasons] },
     )
-  if (f.clean !== null && drynessFor(f.job.hours, f.clean) !== 'wet' && f.clean.woundH >= f.job.hours)
+  const cleanH = f.clean?.woundH ?? 0
+  if (cleanH > 0 && cleanH >= f.job.hours)
     return line('dryness', 'ok', `The job takes ${hours(f.job.hours)}; the spool ${stay}, and clean.`)
   return line(
     'dryness',
     'look',
     `The job takes ${hours(f.job.hours)}; the spool ${stay} by what usually prints. Clean it is ` +
-      `${f.clean === null || f.clean.woundH <= 0 ? 'not' : `for ${hours(f.clean.woundH)}`}.`,
+      `${cleanH <= 0 ? 'not' : `for ${hours(cleanH)}`}.`,
     { fix: 'Drier is cleaner', where: 'dry', reasons: ['it usually prints so', ...wet.reasons] },
   )
 }

@@ -13,25 +13,23 @@ export const minutesLeft = (fromMs: number, minutes: number, nowMs: number): num
 export const soakStands = (fromMs: number, minutes: number, nowMs: number): boolean =>
   minutesLeft(fromMs, minutes, nowMs) > -LONGEST_SOAK_H * 60
 
+const ofSpool = (tag: string) => ({ about: tag, station: 'prepare', open: `/prepare/spool/${tag}` }) as const
+
 /** A spool on a printer that holds more water than usually prints, both in wt%. */
 export const dueOfWetSpool = (tag: string, waterWt: number, usualWt: number): Due => ({
+  ...ofSpool(tag),
   mark: 'look',
-  about: tag,
   reason: `${tag} on it is too wet: ${water(waterWt)}, it usually prints up to ${water(usualWt)}.`,
   action: 'Dry it',
-  station: 'prepare',
-  open: `/prepare/spool/${tag}`,
   weight: weightOf(40),
 })
 
 /** A spool on a printer that nobody dried for sure. */
 export const dueOfUnknownSpool = (tag: string): Due => ({
+  ...ofSpool(tag),
   mark: 'look',
-  about: tag,
   reason: `How wet ${tag} on it is nobody knows: it was never dried for sure.`,
   action: 'Dry it',
-  station: 'prepare',
-  open: `/prepare/spool/${tag}`,
   weight: weightOf(26),
 })
 
@@ -43,29 +41,26 @@ export const dueOfLowSpool = (tag: string, leftG: number, netG: number): Due | n
   leftG >= Math.max(RUNS_OUT_G, RUNS_OUT_SHARE * netG)
     ? null
     : {
+        ...ofSpool(tag),
         mark: 'look',
-        about: tag,
         reason: `${tag} on it runs out: ${Math.max(0, leftG).toFixed(0)} g left.`,
         action: 'Weigh it, or load another',
-        station: 'prepare',
-        open: `/prepare/spool/${tag}`,
         weight: weightOf(24),
       }
 
 /** A drying that has had its hours, or is under way. */
 export function dueOfDrying(tag: string, fromMs: number, plannedH: number, nowMs: number): Due {
   const left = minutesLeft(fromMs, plannedH * 60, nowMs)
-  const at = { about: tag, station: 'prepare', open: `/prepare/spool/${tag}` } as const
   if (left > 0)
     return {
-      ...at,
+      ...ofSpool(tag),
       mark: 'fine',
       reason: `${tag} dries its ${plannedH} h: ${leftWords(left)}.`,
       action: 'See it',
       weight: weightOf(3),
     }
   return {
-    ...at,
+    ...ofSpool(tag),
     mark: 'look',
     reason: `${tag} has dried its ${plannedH} h.`,
     action: 'Weigh it and end the drying',

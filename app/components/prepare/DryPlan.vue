@@ -24,7 +24,6 @@ import FieldNumber from '~/components/ui/FieldNumber.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { hours, water } from '#core/words'
 import { shortestDryH } from '#shared/asking'
-import { shortWt } from '~/words/water'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 const props = defineProps<{
@@ -160,7 +159,7 @@ const starting = ref<Row | null>(null)
         class="w-[210px]"
         label="Come down to"
         unit="wt%"
-        :hint="`usually prints up to ${shortWt(filament.usual)}, clean to ${shortWt(filament.clean)}`"
+        :hint="`usually prints up to ${water(filament.usual)}, clean to ${water(filament.clean)}`"
       />
       <p
         class="flex flex-1 basis-full items-start gap-2 pb-5 text-[15px] font-[650] sm:basis-0"

@@ -54,7 +54,6 @@ const groups = computed(() =>
 const sentence = computed(() => {
   const loaded = spools.value.filter(s => s.printer && ['wet', 'soon'].includes(drynessOf(s)))
   const wet = spools.value.filter(s => drynessOf(s) === 'wet')
-  const known = spools.value.filter(s => s.takesNoWater || !['unknown', 'wet'].includes(drynessOf(s))).length
   if (loaded.length > 0)
     return {
       verdict: 'stop' as const,
@@ -71,7 +70,7 @@ const sentence = computed(() => {
         .map(s => s.tag)
         .join(', ')}${wet.length > 6 ? ' …' : ''}.`,
     }
-  const unknown = spools.value.length - known
+  const unknown = spools.value.filter(s => groupOf(s) === 'unknown').length
   if (unknown > 0)
     return {
       verdict: 'look' as const,

@@ -113,6 +113,13 @@ function uptakeOfSpool(s: SpoolLog): Filament | null {
 /** Hours of a drying that only says "dried": the usual; common practice, no source. */
 const USUAL_DRYING = { atC: 70, hours: 8 }
 
+/** Air of the dry box: as entered with the spool, else the shop's; a start value that nobody read proves nothing. */
+const boxAir = (entered: number | null, air: ShopAir): Pick<Stay, 'place' | 'rh' | 'rhLow'> => ({
+  place: 'dry box',
+  rh: entered ?? air.dryBoxRh,
+  ...(entered === null && air.dryBoxReadAt === null ? { rhLow: 0 } : {}),
+})
+
 /**
  * The log as stays one after the other, up to `until`. Before it is opened a spool is sealed; out of a dryer it stands
  * in the room until it is put elsewhere; a dryer that timed out is a warm room.
@@ -142,14 +149,9 @@ function staysOf(s: SpoolLog, air: ShopAir, until: number): Stay[] {
         { at, place: 'room', ...room },
       )
     } else
-      marks.push({
-        at,
-        place: e.kind === 'in' ? 'dry box' : 'room',
-        airC,
-        rh: e.rh ?? (e.kind === 'in' ? air.dryBoxRh : air.roomRh),
-        // a start value proves nothing
-        ...(e.kind === 'in' && e.rh === null && air.dryBoxReadAt === null ? { rhLow: 0 } : {}),
-      })
+      marks.push(
+        e.kind === 'in' ? { at, airC, ...boxAir(e.rh, air) } : { at, place: 'room', airC, rh: e.rh ?? air.roomRh },
+      )
   }
   marks.sort((a, b) => a.at - b.at) // at one instant: out of the dryer first, then where it was put
   return marks.flatMap((m, i) => {
@@ -260,22 +262,21 @@ export function stateOf(s: SpoolLog, air: ShopAir, wound: Wound, now: number): S
     since: since === null ? null : new Date(since).toISOString(),
     problem,
     printer: place === 'room' && lastEvent?.kind === 'loaded' ? lastEvent.printer : null,
-    water: f === null ? null : waterOf(s, f, stays, place, air, wound, now),
+    water:
+      f && waterOf(s.polymer, place, throughHistory(startOf(s, f, air, stays, now), f, stays, wound), f, air, wound),
     takesNoWater: takesNoWater(s.polymer),
     drying: open,
   }
 }
 
 function waterOf(
-  s: SpoolLog,
-  f: Filament,
-  stays: readonly Stay[],
+  polymer: string,
   place: SpoolPlace,
+  w: SpoolWater,
+  f: Filament,
   air: ShopAir,
   wound: Wound,
-  now: number,
 ): NonNullable<SpoolState['water']> {
-  const w = throughHistory(startOf(s, f, air, stays, now), f, stays, wound)
   const at = (rh: number, limit: number) => finite(dryTime(w, f, { airC: air.roomC, rh }, wound, limit))
   const [high, low, soaked] = [meanWater(w.wound), meanWater(w.low), equilibriumWater(f, air.roomRh)]
   return {
@@ -287,7 +288,7 @@ function waterOf(
     soaked,
     dried: w.dried,
     dryness: spoolDryness({ lowWt: low, highWt: high, soakedWt: soaked }, f, place, w.dried),
-    verdict: wetVerdict(s.polymer),
+    verdict: wetVerdict(polymer),
     inRoom: at(air.roomRh, f.usual),
     inBox: at(air.dryBoxRh, f.usual),
     cleanInRoom: at(air.roomRh, f.clean),
