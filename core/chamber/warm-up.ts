@@ -91,7 +91,8 @@ export function fitWarmUp(given: readonly Reading[]): FittedWarmUp {
   const highest = readings.reduce((a, r) => Math.max(a, r.c), -Infinity)
   if (highest - readings[0]!.c < 3)
     throw new InputError('readings', `${(highest - readings[0]!.c).toFixed(1)} °C of rise`, 'a rise of at least 3 °C')
-  const dips = dipsOf(readings)
+  // among means, so that scatter is no door
+  const dips = dipsOf(thinned(readings))
   const kept = readings.filter(r => !dips.some(d => r.s >= d.fromS && r.s <= d.toS))
   if (kept.length < FEWEST)
     throw new InputError('readings', kept.length, `at least ${FEWEST} readings beside door openings`)
@@ -195,7 +196,9 @@ function dipsOf(readings: readonly Reading[]): Dip[] {
     .slice(1)
     .map((r, i) => Math.abs(r.c - readings[i]!.c))
     .sort((a, b) => a - b)
-  const scatter = Math.max(0.5, 3 * (steps[Math.floor(steps.length / 2)] ?? 0))
+  const deep = Math.max(1.5, 3 * (steps[Math.floor(steps.length / 2)] ?? 0))
+  const end = readings.slice(-3)
+  const endC = end.reduce((a, r) => a + r.c, 0) / end.length
   const dips: Dip[] = []
   let top = readings[0]!
   for (let i = 1; i < readings.length; i++) {
@@ -204,7 +207,6 @@ function dipsOf(readings: readonly Reading[]): Dip[] {
       top = r
       continue
     }
-    const deep = Math.max(1.5, scatter)
     if (top.c - r.c < deep) continue
     let low = r
     let j = i
@@ -212,10 +214,8 @@ function dipsOf(readings: readonly Reading[]): Dip[] {
       if (readings[j]!.c < low.c) low = readings[j]!
       j++
     }
-    // a reading that was high by chance is never reached again, but the end is about there
-    const end = readings.slice(-3)
-    const endC = end.reduce((a, x) => a + x.c, 0) / end.length
-    if (j >= readings.length && top.c - endC < deep && top.c - low.c < 2 * deep) continue
+    // a reading that was high by chance is never reached again, but the end is about there: no later fall counts
+    if (j >= readings.length && top.c - endC < deep && top.c - low.c < 2 * deep) break
     // one that does not come back to where it was ends the record: a door left open, or switched off
     dips.push({ fromS: top.s + 1e-9, toS: readings[Math.min(j, readings.length - 1)]!.s })
     i = j

@@ -163,6 +163,13 @@ describe('warm-up: first-order step response', () => {
       expect(Math.abs(g.finalC - 68)).toBeLessThan(0.2)
       expect(Math.abs(g.tauS / 900 - 1)).toBeLessThan(0.02)
     }
+    // scatter so wide that a high reading is never reached again: not looked for anew from every reading after it
+    const random = mulberry32(7)
+    const wide = Array.from({ length: 150_000 }, (_, i) => {
+      const s = (i * 7200) / 150_000
+      return { s, c: warmUpAt(truth, s) + 0.5 * normalDraw(random) }
+    })
+    expect(Math.abs(fitWarmUp(wide).finalC - 68)).toBeLessThan(0.5)
   })
   test('one reading that is a fault of the sensor spoils nothing', () => {
     for (const at of [0, 1, 40, clean.length - 1]) {
