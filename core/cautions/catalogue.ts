@@ -12,7 +12,16 @@ export const FIRST = "The maker's manual, local codes and licensed practice come
 /** Among the roles of a moment: a silicone sock that does not stand the job. */
 export const SOCK_OFF = 'sock off'
 
-export const ACTIONS = ['print', 'swap a nozzle', 'fit a part', 'wire', 'trim', 'dry', 'clear a clog'] as const
+export const ACTIONS = [
+  'print',
+  'swap a nozzle',
+  'fit a part',
+  'wire',
+  'trim',
+  'dry',
+  'anneal',
+  'clear a clog',
+] as const
 export type Action = (typeof ACTIONS)[number]
 
 export interface Moment {
@@ -28,6 +37,8 @@ export interface Moment {
   roles?: readonly string[]
   /** Sheets and adhesives in use. */
   surfaces?: readonly string[]
+  /** The part is packed in sand. */
+  inSand?: boolean
 }
 
 export interface Caution {
@@ -39,6 +50,7 @@ export interface Caution {
   fillers?: readonly string[]
   roles?: readonly string[]
   surfaces?: readonly string[]
+  inSand?: true
   nozzleFromC?: number
   bedFromC?: number
   chamberFromC?: number
@@ -181,6 +193,45 @@ export const CAUTIONS: readonly Caution[] = [
     what: 'Attended, on a spacer, under a cover that does not burn; the time-out stays on; never a food oven.',
     actions: ['dry'],
   },
+  {
+    key: 'hot part',
+    hazard: 'Burns: oven, tray and part stay hot for hours after it is switched off, and a soft part sticks.',
+    what: 'Heat gloves; open the door from the side; let it come down inside before you take it out.',
+    actions: ['anneal'],
+  },
+  {
+    key: 'anneal fumes',
+    hazard: 'Fumes: hot plastic gives them off for as long as it is held.',
+    what: 'Extract or stand it where nobody breathes; open it into the extraction.',
+    actions: ['anneal'],
+  },
+  {
+    key: 'oven fire',
+    hazard: 'Fire: an oven that runs for hours; one that held plastic is no longer for food.',
+    what: 'Attended, nothing that burns in it or on it; time-out and thermal cut-out stay on; never a food oven.',
+    actions: ['anneal'],
+  },
+  {
+    key: 'damp sand',
+    hazard: 'Damp sand turns its water to steam: it spits, and a closed box bursts.',
+    what: 'Dry the sand alone first, in a thin layer, above 100 °C; no lid that seals; never wet sand on a hot tray.',
+    actions: ['anneal'],
+    inSand: true,
+  },
+  {
+    key: 'hot sand',
+    hazard: 'Sand stays hot long after the oven shows room temperature, and it is heavy and runs.',
+    what: 'A steel tray with handles, not too full; measure the middle before you dig the part out, in heat gloves.',
+    actions: ['anneal'],
+    inSand: true,
+  },
+  {
+    key: 'silica dust',
+    hazard: 'Dust of quartz sand scars the lungs for good.',
+    what: 'Respirator; pour low and slowly; wipe wet or vacuum with a fine filter, never sweep or blow.',
+    actions: ['anneal'],
+    inSand: true,
+  },
 ]
 
 const oneOf = (asked: readonly string[] | undefined, given: readonly string[] | undefined) =>
@@ -204,6 +255,7 @@ export function cautionsFor(m: Moment): Caution[] {
       oneOf(c.fillers, m.fillers) &&
       oneOf(c.roles, m.roles) &&
       oneOf(c.surfaces, m.surfaces) &&
+      (c.inSand === undefined || m.inSand === true) &&
       from(c.nozzleFromC, m.nozzleC) &&
       from(c.bedFromC, m.bedC) &&
       from(c.chamberFromC, m.chamberC) &&

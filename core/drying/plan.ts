@@ -1,5 +1,6 @@
 /** Drying plans: how long in which dryer, what a cooler one leaves, and what must not be done. °C, hours, wt%. */
-import { bisect, inverseNormal, need, needEach, needIfKnown } from '../numeric'
+import { BELOW_GLASS_C, solidOf, type Transitions } from '../materials'
+import { bisect, inverseNormal, need, needIfKnown } from '../numeric'
 import { checkFilament, diffusivity, equilibriumWater, ratePerS, type Filament } from './filament'
 import { hubCeilingC } from './hubs'
 import { AIR_C, checkAir, dewPointRh, heatedRh, RH_PERCENT, STANDS_C } from './humidity'
@@ -29,11 +30,6 @@ const DRYER_CEILING_C = [20, 600] as const
 function checkDryer(d: Dryer): void {
   need('ceilingC', d.ceilingC, ...DRYER_CEILING_C, '°C')
   if (d.timeOutH !== null) need('timeOutH', d.timeOutH, ...TIME_OUT_H, 'h')
-}
-
-function checkLimits(l: DryingLimits): void {
-  needIfKnown('dryHighestC', l.dryHighestC, 0, 600, '°C')
-  needEach(l, ['glassC', 'meltC'], -100, 600, '°C')
 }
 
 /** Dew point that a desiccant keeps, °C; common practice, no source. */
@@ -71,11 +67,9 @@ export function dryerRh(kind: DryerKind, airC: number, room: { airC: number; rh:
   return kind === 'desiccant' ? Math.min(heated, dewPointRh(DESICCANT_DEW_C, airC)) : heated
 }
 
-export interface DryingLimits {
+export interface DryingLimits extends Transitions {
   /** Highest safe drying temperature of the record; null when not entered. */
   dryHighestC: number | null
-  glassC: number | null
-  meltC: number | null
   hub: string
 }
 
@@ -96,10 +90,10 @@ export function safeCap(l: DryingLimits): Cap | null {
 
 /** Every limit there is; none when nothing is known of the filament. */
 function capsOf(l: DryingLimits): Cap[] {
-  checkLimits(l)
+  needIfKnown('dryHighestC', l.dryHighestC, 0, 600, '°C')
   const caps: Cap[] = []
   if (l.dryHighestC !== null) caps.push({ atC: l.dryHighestC, reason: 'filament' })
-  if (l.meltC === null && l.glassC !== null) caps.push({ atC: l.glassC - 5, reason: 'glass transition' })
+  if (solidOf(l) === 'amorphous') caps.push({ atC: l.glassC! - BELOW_GLASS_C, reason: 'glass transition' })
   if (caps.length === 0) return []
   const hub = hubCeilingC(l.hub)
   return [...caps, { atC: hub.limitC, reason: hub.known ? 'hub' : 'unknown hub' }]

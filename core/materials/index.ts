@@ -13,5 +13,7 @@ export {
   massG,
   fibreMassG,
 } from './mass'
+export { BELOW_GLASS_C, solidOf } from './solid'
+export type { Solid, Transitions } from './solid'
 export { spoolFill, spoolMass } from './spool-mass'
 export type { SpoolMass, SpoolMassFacts, SpoolUse, SpoolWeighing } from './spool-mass'

@@ -424,6 +424,7 @@ export const anneals = pgTable('anneals', {
   holdH: doublePrecision().notNull(),
   rampCPerH: doublePrecision('ramp_c_per_h').notNull(),
   thicknessMm: doublePrecision().notNull(),
+  sandMm: doublePrecision(),
   totalH: doublePrecision().notNull(),
   note: note(),
   ...logged(),

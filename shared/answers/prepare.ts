@@ -110,6 +110,7 @@ export const annealLine = z.object({
   holdH: number,
   rampCPerH: number,
   thicknessMm: number,
+  sandMm: maybe(number),
   totalH: number,
   from: time,
   to: maybe(time),

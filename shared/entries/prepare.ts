@@ -1,5 +1,6 @@
 /** Dryers, dryings, soaks, warm-ups, changeovers, anneals, and the check before a run. */
 import { z } from 'zod'
+import { SAND_MM, THICKNESS_MM } from '#core/anneal'
 import { PART_SIZES } from '#core/chamber'
 import { AIR_PLACES, OPENINGS } from '#core/limits'
 import { REASON_CHARS } from '#core/precheck'
@@ -104,7 +105,11 @@ export const annealSchema = z.object({
   atC: between(30, 300, '°C'),
   holdH: between(0, 200, 'h'),
   rampCPerH: between(1, 600, '°C an hour'),
-  thicknessMm: between(1, 300, 'mm'),
+  thicknessMm: between(...THICKNESS_MM, 'mm'),
+  /** Sand on each side of it; null when it lies free. */
+  sandMm: between(...SAND_MM, 'mm')
+    .nullable()
+    .default(null),
   note,
   occurredAt: when,
   confirmed,

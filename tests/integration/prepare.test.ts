@@ -44,6 +44,10 @@ const w = startWindow('PA6', 'carbon fibre')!
 const nylon = (
   await db.transaction(tx => addMaterial(tx, materialEntry('PA6-CF20 known', { facts: w.facts, sets: w.sets }), 1))
 ).id
+const PC = startWindow('PC', 'none')!
+const glassy = (
+  await db.transaction(tx => addMaterial(tx, materialEntry('PC known', { facts: PC.facts, sets: PC.sets }), 1))
+).id
 const spool = (
   await db.transaction(tx =>
     addSpool(
@@ -368,6 +372,13 @@ test('an anneal: planned, refused above melting or the oven, timed, ended', asyn
     )
   expect((await refusal(anneal({ atC: 215, dryerId: oven }))).errors![0]!.message).toMatch(/stops at 200/)
   expect((await refusal(anneal({ atC: 205 }))).errors![0]!.field).toBe('atC')
+  const softens = await refusal(anneal({ materialId: glassy, atC: 150 }))
+  expect(softens.errors![0]).toMatchObject({
+    field: 'atC',
+    message: expect.stringMatching(/pack it in sand/) as string,
+  })
+  const packed = await anneal({ materialId: glassy, atC: 150, sandMm: 30 })
+  expect((await prepare(db)).anneals[0]).toMatchObject({ id: packed.id, sandMm: 30 })
   expect((await refusal(anneal({ dryerId: 9999 }))).errors![0]!.field).toBe('dryerId')
   const { id } = await anneal()
   expect((await prepare(db)).anneals[0]).toMatchObject({

@@ -27,6 +27,11 @@ test('fitting a sensor, turning a nozzle, a torch', () => {
   expect(keys({ action: 'clear a clog', nozzleC: 20 })).toEqual(['torch'])
   expect(keys({ action: 'dry' })).toEqual(['dryer'])
 })
+test('annealing burns, gives off fumes and can start a fire; in sand there are its own hazards', () => {
+  const free = ['hot part', 'anneal fumes', 'oven fire']
+  expect(keys({ action: 'anneal', polymers: ['PC'] })).toEqual(free)
+  expect(keys({ action: 'anneal', inSand: true })).toEqual([...free, 'damp sand', 'hot sand', 'silica dust'])
+})
 test('a temperature that is not known triggers no caution of its own, its own value triggers it', () => {
   expect(keys({ action: 'print', nozzleC: null })).toEqual([])
   expect(keys({ action: 'print', nozzleC: 229 })).not.toContain('fumes')
@@ -44,6 +49,7 @@ test('triggers are words of the product; every caution can come up and says what
         fillers: c.fillers,
         roles: c.roles,
         surfaces: c.surfaces,
+        inSand: c.inSand,
         nozzleC: 500,
         bedC: 200,
         chamberC: 120,

@@ -182,15 +182,17 @@ const tipped = wear.tipPosterior(tip, wear.tipPrior('hardened steel'))
 const lives = [wear.boreLife(posterior, 0.44)]
 const term = wear.sisterTerm(history, 'hardened steel')!
 
+const annealAim = { atC: 80, holdH: 4, rampCPerH: 20, thicknessMm: 10, sandMm: 20 }
+
 const CALLS: Record<string, Record<string, Call>> = {
   anneal: {
-    annealNow: { args: { p: made(anneal.annealPlan(80, 4, 20, 10, oven, 23)), hours: 3 } },
-    annealPlan: {
-      args: { atC: 80, holdH: 4, rampCPerH: 20, thicknessMm: 10, oven, roomC: 23 },
-      named: { ceilingC: 'oven' },
-    },
-    annealSchools: { args: { a: { lowC: 80, highC: 120, lowH: 2, highH: 6, rampCPerH: 20, glassC: 60 } } },
-    soakThroughH: { args: { thicknessMm: 10, diffusivity: 1e-7 } },
+    annealNow: { args: { p: made(anneal.annealPlan(annealAim, oven, 23)), hours: 3 } },
+    annealPlan: { args: { aim: annealAim, oven, roomC: 23 }, named: { ceilingC: 'oven' } },
+    annealDoes: { args: { t: { glassC: 50, meltC: 220 } } },
+    annealRefusal: { args: { name: 'PA6', atC: 80, t: { glassC: 50, meltC: 220 }, inSand: false } },
+    hottestAnneal: { args: { t: { glassC: 50, meltC: 220 }, inSand: false } },
+    annealSchools: { args: { a: { lowC: 80, highC: 120, lowH: 2, highH: 6 } } },
+    soakThroughH: { args: { thicknessMm: 10, sandMm: 20 } },
   },
   cautions: {
     cautionsFor: {
@@ -374,6 +376,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     fillerFraction: { args: { measuredGCm3: 1.2, matrixGCm3: 1.13, fillerGCm3: 1.78 } },
     lengthForMassMm: { args: { grams: 100, diameterMm: 1.75, densityGCm3: 1.2 } },
     massG: { args: { lengthMm: 100, diameterMm: 1.75, densityGCm3: 1.2 } },
+    solidOf: { args: { t: { glassC: 50, meltC: 220 } } },
     spoolFill: { args: { s: spool, at: 5 } },
     spoolMass: { args: { s: spool, at: 5 } },
   },
@@ -505,6 +508,7 @@ const CALLS: Record<string, Record<string, Call>> = {
 
 /** Public functions that reckon with no number of their caller's. */
 const NO_NUMBERS: Record<string, Record<string, string>> = {
+  anneal: { usuallyInSand: 'a word in' },
   chamber: { readTable: 'text in; what is no number becomes a problem at its line' },
   drying: {
     takesNoWater: 'a word in',

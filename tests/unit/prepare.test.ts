@@ -1,5 +1,14 @@
 import { describe, expect, test } from 'vitest'
-import { annealNow, annealPlan, annealSchools, soakThroughH } from '#core/anneal'
+import {
+  annealDoes,
+  annealNow,
+  annealPlan,
+  annealRefusal,
+  annealSchools,
+  hottestAnneal,
+  soakThroughH,
+  usuallyInSand,
+} from '#core/anneal'
 import { PRACTICE_SOAK_MIN, readTable, soakPlan, timeToHold } from '#core/chamber'
 import { purge, washout } from '#core/changeover'
 import { Scan } from '#core/gcode'
@@ -144,28 +153,43 @@ describe("a probe's table", () => {
 
 describe('anneal', () => {
   const oven = { name: 'oven', ceilingC: 140, timeOutH: 8 }
+  const aim = { atC: 100, holdH: 6, rampCPerH: 40, thicknessMm: 10, sandMm: null }
   test('ramp, soak-through, hold and slow cooling add up; the time-out is counted', () => {
-    const p = annealPlan(100, 6, 40, 10, oven, 20)
+    const p = annealPlan(aim, oven, 20)
     expect(p.phases.map(x => x.name)).toEqual(['heat up', 'soak through', 'hold', 'cool down'])
     expect(p.phases[0]!.hours).toBe(2)
     expect(p.totalH).toBeCloseTo(2 + 2 + 6 + soakThroughH(10), 9)
     expect(p.restarts).toBe(1)
   })
   test('an oven too cool says how short it is', () =>
-    expect(annealPlan(200, 2, 10, 10, oven, 20)).toMatchObject({ atC: 140, shortC: 60 }))
+    expect(annealPlan({ ...aim, atC: 200, holdH: 2, rampCPerH: 10 }, oven, 20)).toMatchObject({ atC: 140, shortC: 60 }))
   test('the middle of a plate heated from both sides: first term (Incropera & DeWitt 5.5), 2 % missing', () => {
     const fourier = (soakThroughH(20) * 3600 * 1.2e-7) / 0.01 ** 2
     expect((4 / Math.PI) * Math.exp((-(Math.PI ** 2) / 4) * fourier)).toBeCloseTo(0.02, 9)
     expect(soakThroughH(40) / soakThroughH(20)).toBeCloseTo(4, 9)
   })
   test('where it stands after some hours', () => {
-    const p = annealPlan(100, 6, 40, 10, oven, 20)
+    const p = annealPlan(aim, oven, 20)
     expect(annealNow(p, 1)).toMatchObject({ phase: { name: 'heat up' }, setC: 60 })
     expect(annealNow(p, 5).phase!.name).toBe('hold')
     expect(annealNow(p, 99)).toMatchObject({ phase: null, leftH: 0 })
   })
+  test('amorphous parts relax and keep their shape below the glass transition only; sand holds a little more', () => {
+    const pc = { glassC: 147, meltC: null }
+    const pa = { glassC: 50, meltC: 220 }
+    expect([pc, pa, { glassC: null, meltC: null }].map(annealDoes)).toEqual(['relaxes', 'crystallises', 'not known'])
+    expect(hottestAnneal(pc, false)).toBe(142)
+    expect(annealRefusal('PC', 142, pc, false)).toBeNull()
+    expect(annealRefusal('PC', 150, pc, false)).toMatch(/amorphous and softens at 147 °C.*pack it in sand/)
+    expect(annealRefusal('PC', 150, pc, true)).toBeNull()
+    expect(annealRefusal('PC', 180, pc, true)).toMatch(/not even sand/)
+    expect(annealRefusal('PA6', 205, pa, true)).toBe('PA6 melts at 220 °C: 205 °C would slump it') // sand or not
+    expect(annealRefusal('X', 300, { glassC: null, meltC: null }, false)).toBeNull()
+    expect(usuallyInSand('liquid-crystal polyester')).toBe(true) // common practice, no source
+    expect(usuallyInSand('PEEK')).toBe(false)
+  })
   test('both schools of a window; one when they agree', () => {
-    const a = { lowC: 80, highC: 120, lowH: 4, highH: 6, rampCPerH: 60, glassC: 50 }
+    const a = { lowC: 80, highC: 120, lowH: 4, highH: 6 }
     expect(annealSchools(a)).toEqual([
       { name: 'gentle', atC: 80, holdH: 6 },
       { name: 'hot', atC: 120, holdH: 4 },
@@ -174,8 +198,9 @@ describe('anneal', () => {
   })
   test('nonsense is refused by name', () => {
     expect(() => soakThroughH(0)).toThrow(/thicknessMm/)
-    expect(() => annealPlan(100, 6, 0, 10, oven, 20)).toThrow(/rampCPerH/)
-    expect(() => annealPlan(100, 6, 40, 10, { ...oven, ceilingC: 10 }, 20)).toThrow(/oven/)
+    expect(() => soakThroughH(10, 1)).toThrow(/sandMm/)
+    expect(() => annealPlan({ ...aim, rampCPerH: 0 }, oven, 20)).toThrow(/rampCPerH/)
+    expect(() => annealPlan(aim, { ...oven, ceilingC: 10 }, 20)).toThrow(/oven/)
   })
 })
 

@@ -1,4 +1,4 @@
-<script setup lang="ts" generic="T extends string | number | null">
+<script setup lang="ts" generic="T extends string | number | boolean | null">
 /** The system's own list: works with keyboard, touch and gloves everywhere. Options of one group stand together. */
 import { computed } from 'vue'
 

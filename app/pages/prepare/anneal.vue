@@ -3,7 +3,15 @@
 /** Anneal: ramp, soak through, hold, cool; which oven can, both schools, and a timer. */
 import type { AnnealLine } from '#shared/answers/prepare'
 import { computed, reactive, ref, watch } from 'vue'
-import { annealNow, annealPlan, annealSchools, type AnnealPlan } from '#core/anneal'
+import {
+  annealDoes,
+  annealNow,
+  annealPlan,
+  annealRefusal,
+  annealSchools,
+  usuallyInSand,
+  type AnnealPlan,
+} from '#core/anneal'
 import { cautionsFor } from '#core/cautions'
 import CautionList from '~/components/equip/CautionList.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
@@ -37,6 +45,8 @@ const v = reactive({
   holdH: null as number | null,
   rampCPerH: null as number | null,
   thicknessMm: 10 as number | null,
+  inSand: false,
+  sandMm: 30 as number | null,
   note: '',
 })
 
@@ -57,15 +67,10 @@ const schools = computed(() => {
     highH = value('annealMaxH') ?? lowH
   return low === null || high === null || lowH === null || highH === null
     ? []
-    : annealSchools({
-        lowC: low,
-        highC: high,
-        lowH,
-        highH,
-        rampCPerH: value('annealRamp') ?? 40,
-        glassC: value('glassC'),
-      })
+    : annealSchools({ lowC: low, highC: high, lowH, highH })
 })
+const turns = computed(() => ({ glassC: value('glassC'), meltC: value('meltC') }))
+const does = computed(() => annealDoes(turns.value))
 function take(s: { atC: number; holdH: number }): void {
   v.atC = s.atC
   v.holdH = s.holdH
@@ -78,6 +83,7 @@ watch(
     if (s) {
       take(s)
       v.rampCPerH = value('annealRamp') ?? 40
+      v.inSand = usuallyInSand(material.value!.polymer)
     }
   },
   { immediate: true },
@@ -92,17 +98,20 @@ watch(
 )
 const oven = computed(() => ovens.value.find(d => d.id === v.dryerId) ?? null)
 const roomC = computed(() => data.value?.air.roomC ?? 23)
-function planOf(o: { name: string; ceilingC: number; timeOutH: number | null }): AnnealPlan | null {
+const plan = computed<AnnealPlan | null>(() => {
+  const { atC, holdH, rampCPerH, thicknessMm } = v
+  const sandMm = v.inSand ? v.sandMm : null
+  if (!oven.value || atC === null || holdH === null || rampCPerH === null || thicknessMm === null) return null
+  if (v.inSand && sandMm === null) return null
   try {
-    return v.atC === null || v.holdH === null || v.rampCPerH === null || v.thicknessMm === null
-      ? null
-      : annealPlan(v.atC, v.holdH, v.rampCPerH, v.thicknessMm, o, roomC.value)
+    return annealPlan({ atC, holdH, rampCPerH, thicknessMm, sandMm }, oven.value, roomC.value)
   } catch {
     return null
   }
-}
-const plan = computed(() => (oven.value ? planOf(oven.value) : null))
-const melt = computed(() => value('meltC'))
+})
+const refused = computed(() =>
+  plan.value === null ? null : annealRefusal(material.value!.name, v.atC!, turns.value, v.inSand),
+)
 const sentence = computed(() => {
   if (able.value.length === 0)
     return {
@@ -112,32 +121,52 @@ const sentence = computed(() => {
   if (ovens.value.length === 0)
     return { verdict: 'look' as const, text: 'No oven or dryer is described; add one under Dry.' }
   const p = plan.value
-  if (!p || !oven.value) return { verdict: 'look' as const, text: 'Enter temperature, hold, ramp and thickness.' }
-  if (melt.value !== null && v.atC! > melt.value - 20)
+  if (!p || !oven.value)
     return {
-      verdict: 'stop' as const,
-      text: `${material.value!.name} melts at ${melt.value} °C: ${v.atC} °C would slump it.`,
+      verdict: 'look' as const,
+      text: `Enter temperature, hold, ramp${v.inSand ? ', thickness and sand' : ' and thickness'}.`,
     }
+  if (refused.value !== null) return { verdict: 'stop' as const, text: `${refused.value}.` }
   if (p.shortC > 0)
     return {
       verdict: 'stop' as const,
       text: `${oven.value.name} stops at ${oven.value.ceilingC} °C, ${p.shortC} short of what this anneal asks.`,
     }
-  return {
-    verdict: 'fine' as const,
-    text:
-      `${hours(p.totalH)} in ${oven.value.name}: up at ${v.rampCPerH} °C an hour, ` +
-      `${hours(p.phases[1]!.hours)} until the middle is as hot, ${hours(v.holdH!)} at ${v.atC} °C, and down as ` +
-      `slowly.${p.restarts ? ` It switches itself off ${p.restarts} × before the end; start it again.` : ''}`,
-  }
+  const text =
+    `${hours(p.totalH)} in ${oven.value.name}: up at ${v.rampCPerH} °C an hour, ` +
+    `${hours(p.phases[1]!.hours)} until the middle is as hot, ${hours(v.holdH!)} at ${v.atC} °C, and down as ` +
+    `slowly.${p.restarts ? ` It switches itself off ${p.restarts} × before the end; start it again.` : ''}`
+  return does.value === 'not known'
+    ? {
+        verdict: 'look' as const,
+        text: `${text} ${material.value!.name} has neither melting point nor glass transition: try one part first.`,
+      }
+    : { verdict: 'fine' as const, text }
 })
-const ok = computed(
-  () => plan.value !== null && plan.value.shortC === 0 && !(melt.value !== null && v.atC! > melt.value - 20),
+const ok = computed(() => plan.value !== null && plan.value.shortC === 0 && refused.value === null)
+/** What each school does, by what the polymer is. */
+const SCHOOL_SAYS = {
+  'crystallises': {
+    gentle: 'Holds its shape; relieves stress, crystallises less.',
+    hot: 'Crystallises more and stands more heat; thin parts warp unless held in sand or a jig.',
+  },
+  'relaxes': {
+    gentle: 'Relaxes slowly and holds its shape. It grows no crystals and stands no more heat than before.',
+    hot: 'Relaxes further and sooner, close to where it softens: support it, or pack it in sand.',
+  },
+  'not known': { gentle: 'The lower end, longest.', hot: 'The upper end, shortest; try one part first.' },
+} as const
+const cautions = computed(() =>
+  cautionsFor({ action: 'anneal', polymers: [material.value?.polymer ?? ''], inSand: v.inSand }),
 )
-const cautions = computed(() => cautionsFor({ action: 'dry', polymers: [material.value?.polymer ?? ''] }))
 async function start(confirmed: string[] = []): Promise<void> {
   const done = await form.send(
-    { ...v, name: v.name || `${material.value!.name} part`, occurredAt: new Date().toISOString() },
+    {
+      ...v,
+      sandMm: v.inSand ? v.sandMm : null,
+      name: v.name || `${material.value!.name} part`,
+      occurredAt: new Date().toISOString(),
+    },
     `Anneal ${v.name || 'a part'}`,
     confirmed,
   )
@@ -147,14 +176,7 @@ async function start(confirmed: string[] = []): Promise<void> {
 const running = computed(() => (data.value?.anneals ?? []).filter(a => a.to === null && a.struck === null))
 const before = computed(() => (data.value?.anneals ?? []).filter(a => a.to !== null || a.struck !== null))
 function nowOf(a: AnnealLine): string {
-  const p = annealPlan(
-    a.atC,
-    a.holdH,
-    a.rampCPerH,
-    a.thicknessMm,
-    { name: a.dryer, ceilingC: 600, timeOutH: null },
-    roomC.value,
-  )
+  const p = annealPlan(a, { name: a.dryer, ceilingC: 600, timeOutH: null }, roomC.value)
   const n = annealNow(p, (now.value - Date.parse(a.from)) / 3_600_000)
   return n.phase === null
     ? 'done: let it cool before you touch it'
@@ -225,6 +247,23 @@ const path = computed(() => {
           :error="form.errors.value.thicknessMm"
         />
         <FieldSelect
+          id="anneal-sand"
+          v-model="v.inSand"
+          label="The part"
+          :options="[
+            { value: false, text: 'lies free' },
+            { value: true, text: 'is packed in sand' },
+          ]"
+        />
+        <FieldNumber
+          v-if="v.inSand"
+          id="anneal-sand-mm"
+          v-model="v.sandMm"
+          label="Sand on each side"
+          unit="mm"
+          :error="form.errors.value.sandMm"
+        />
+        <FieldSelect
           id="anneal-oven"
           v-model="v.dryerId"
           label="In"
@@ -287,12 +326,7 @@ const path = computed(() => {
               <li v-for="s in schools" :key="s.name" class="flex flex-wrap items-center gap-x-3 border-t border-rule">
                 <span class="flex-1"
                   ><b>{{ s.name }}</b
-                  >: {{ s.atC }} °C for {{ hours(s.holdH) }}.
-                  {{
-                    s.name === 'gentle'
-                      ? 'Holds its shape; relieves stress, crystallises less.'
-                      : 'Crystallises more and stands more heat; thin parts warp unless held in sand or a jig.'
-                  }}</span
+                  >: {{ s.atC }} °C for {{ hours(s.holdH) }}. {{ SCHOOL_SAYS[does][s.name] }}</span
                 ><button type="button" class="button" @click="take(s)">
                   Take it<span class="sr-only">: {{ s.name }}</span>
                 </button>
@@ -300,7 +334,8 @@ const path = computed(() => {
             </ul>
             <p class="mt-1 text-sm text-ink2">
               A part's middle lags its skin: the hold counts from when the middle is as hot.
-              {{ value('glassC') === null ? '' : `Above ${value('glassC')} °C it is soft: support it.` }}
+              {{ turns.glassC === null ? '' : `Above ${turns.glassC} °C it is soft: support it.` }}
+              {{ does === 'relaxes' ? `${material!.name} is amorphous: no melting point is entered for it.` : '' }}
             </p>
           </section>
           <CautionList :cautions="cautions" title="When you anneal" />
@@ -315,8 +350,9 @@ const path = computed(() => {
             class="flex flex-wrap items-center gap-x-3 border-t border-rule"
           >
             <span class="flex-1" :class="a.struck ? 'text-ink2 line-through' : ''"
-              >{{ when(a.from, shop.zone) }}: {{ a.name }}, {{ a.material }}, {{ a.atC }} °C for {{ hours(a.holdH) }} in
-              {{ a.dryer }}{{ a.outcome === 'stopped early' ? ', stopped early' : '' }}
+              >{{ when(a.from, shop.zone) }}: {{ a.name }}, {{ a.material }}, {{ a.atC }} °C for {{ hours(a.holdH)
+              }}{{ a.sandMm === null ? '' : ' in sand' }} in {{ a.dryer
+              }}{{ a.outcome === 'stopped early' ? ', stopped early' : '' }}
               <span class="text-ink2">{{ a.person }}</span></span
             ><span v-if="a.struck" class="text-ink2">struck out: {{ a.struck }}</span
             ><button

@@ -2,7 +2,7 @@
 import type { AnnealLine } from '#shared/answers/prepare'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { annealPlan } from '#core/anneal'
+import { annealPlan, annealRefusal } from '#core/anneal'
 import type { annealSchema } from '#shared/entries/prepare'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
@@ -20,12 +20,19 @@ export async function saveAnneal(
   if (!material) refuseField('materialId', 'This material is not known')
   const dryer = await dryerOf(tx, a.dryerId)
   if (a.atC > dryer.ceilingC) refuseField('atC', `${dryer.name} stops at ${dryer.ceilingC} °C`)
-  const [melt] = await tx.execute<{ value: number }>(
-    sql`select value from material_values where material_id = ${a.materialId} and key = 'meltC'`,
+  const facts = await tx.execute<{ key: string; value: number }>(
+    sql`select key, value from material_values where material_id = ${a.materialId} and key in ('glassC', 'meltC')`,
   )
-  if (melt && a.atC > melt.value - 20) refuseField('atC', `${material.name} melts at ${melt.value} °C`)
+  const fact = (key: string) => facts.find(f => f.key === key)?.value ?? null
+  const refused = annealRefusal(
+    material.name,
+    a.atC,
+    { glassC: fact('glassC'), meltC: fact('meltC') },
+    a.sandMm !== null,
+  )
+  if (refused !== null) refuseField('atC', refused)
   const { room_c } = (await tx.execute<{ room_c: number }>(sql`select room_c from settings`))[0]!
-  const plan = annealPlan(a.atC, a.holdH, a.rampCPerH, a.thicknessMm, dryer, room_c)
+  const plan = annealPlan(a, dryer, room_c)
   const { confirmed: _, ...values } = a
   const [row] = await tx
     .insert(anneals)
@@ -37,7 +44,8 @@ export async function saveAnneal(
 export async function listAnneals(db: Connection): Promise<AnnealLine[]> {
   return await db.execute<AnnealLine & Record<string, unknown>>(sql`
     select a.id::int, a.name, m.name material, y.name dryer, a.at_c "atC", a.hold_h "holdH",
-    a.ramp_c_per_h "rampCPerH", a.thickness_mm "thicknessMm", a.total_h "totalH", ${iso('a.occurred_at')} "from",
+    a.ramp_c_per_h "rampCPerH", a.thickness_mm "thicknessMm", a.sand_mm "sandMm",
+    a.total_h "totalH", ${iso('a.occurred_at')} "from",
     ${iso('e.occurred_at')} "to", e.outcome, u.name person, a.note,
       (select s.reason from strikes s where s.target = 'anneal' and s.target_id = a.id) struck
     from anneals a join materials m on m.id = a.material_id join dryers y on y.id = a.dryer_id
