@@ -222,7 +222,13 @@ async function parsed<S extends z.ZodType>(event: H3Event, schema: S): Promise<{
   throw new Refusal({ type: 'urn:iron-nozzle:field', status: 422, title: errors[0]!.message, errors })
 }
 
-type Save<S extends z.ZodType, T> = (tx: Connection, body: z.output<S>, personId: number, event: H3Event) => Promise<T>
+type Save<S extends z.ZodType, T> = (
+  tx: Connection,
+  body: z.output<S>,
+  personId: number,
+  event: H3Event,
+  raw: unknown,
+) => Promise<T>
 
 /** An entry or an edit that counts exactly once under its Idempotency-Key, however often it is sent. */
 async function counted<S extends z.ZodType, T>(
@@ -244,7 +250,7 @@ async function counted<S extends z.ZodType, T>(
   const { answer, repeated } = await once(
     db,
     { key, route: getRequestPath(event), body: raw, personId: person.id },
-    tx => save(tx, body, person.id, event),
+    tx => save(tx, body, person.id, event, raw),
   )
   setResponseHeader(event, 'idempotency-replayed', String(repeated))
   setResponseStatus(event, status)
@@ -258,10 +264,19 @@ export function entry<P extends EntryPath>(
   return defineEventHandler(event =>
     guarded(event, () => {
       admit(ENTRIES[path].who)
-      return counted(event, ENTRIES[path].body, (tx, body, ...more) => save(tx, body as EntryBody<P>, ...more), 201)
+      return counted(
+        event,
+        ENTRIES[path].body,
+        (tx, body, personId, event) => save(tx, body as EntryBody<P>, personId, event),
+        201,
+      )
     }),
   )
 }
+
+/** What an edit names; what it leaves out stays as it is, the defaults of a new record are not filled in. */
+const sentOf = ({ values }: EditBody, raw: EditBody) =>
+  Object.fromEntries(Object.entries(values).filter(([key]) => Object.hasOwn(raw.values, key)))
 
 /** An edit of a record: the fields depend on the kind of record that the path names. */
 export function edit(
@@ -281,7 +296,8 @@ export function edit(
       return await counted(
         event,
         schema,
-        (tx, body, personId) => save(tx, kind, pathId(event, 'This record'), body, personId),
+        (tx, body, personId, _, raw) =>
+          save(tx, kind, pathId(event, 'This record'), { ...body, values: sentOf(body, raw as EditBody) }, personId),
         200,
       )
     }),

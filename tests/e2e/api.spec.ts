@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one shop, asked through every door */
 /**
  * Every route once: what it answers is what the one list of routes (shared/api.ts) says, every time in it is ISO in
  * UTC, and every route file is in the list and in the description that the API gives of itself.
@@ -261,6 +262,18 @@ test('each entry, question and edit', async () => {
     expect.soft([kind, status, answer]).toEqual([kind, 200, { version: version + 1 }])
     holds(kind, EDIT.answer, answer)
   }
+})
+
+test('an edit leaves what it does not name: the room and the dry box outlast an edit of the guard bands', async () => {
+  const { settings } = await read<Shop>('/api/shop')
+  const { roomRh, dryBoxRh, dryBoxReadAt, highestFlowMm3S, currency, id, version, ...others } = settings
+  const { status } = await send('PATCH', pathOf(EDIT.path, { kind: 'rules', id }), {
+    version,
+    values: { ...others, guardBedC: 6 },
+  })
+  expect(status).toBe(200)
+  const after = (await read<Shop>('/api/shop')).settings
+  expect(after).toMatchObject({ guardBedC: 6, roomRh, dryBoxRh, dryBoxReadAt, highestFlowMm3S, currency })
 })
 
 test('each read', async () => {
