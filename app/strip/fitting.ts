@@ -20,7 +20,9 @@ export function fit(words: Word[], shop: StripShop, at: string): Understood {
   const place = printer.heads.length > 1 ? `${printer.name} (${head.name})` : printer.name
   return {
     kind: 'entry',
-    says: `Fit ${nozzle.tag} to ${place}${head.nozzle ? `; ${head.nozzle} comes off` : ''}`,
+    says:
+      `Fit ${nozzle.tag} to ${place}${head.nozzle ? `; ${head.nozzle} comes off` : ''}` +
+      `${nozzle.place && head.nozzleId !== nozzle.id ? `; ${nozzle.tag} leaves ${nozzle.place}` : ''}`,
     route: '/api/fittings',
     body: { kind: 'fit', nozzleId: nozzle.id, headId: head.id, occurredAt: at },
   }

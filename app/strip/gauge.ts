@@ -32,7 +32,8 @@ export function gauge(nozzle: StripShop['nozzles'][number], words: Word[], at: s
       const pins = PINS.exec(v.text),
         value = VALUE.exec(v.text),
         go = GO.exec(v.text),
-        noGo = NO_GO.exec(v.text)
+        noGo = NO_GO.exec(v.text),
+        plain = PLAIN.exec(v.text)
       if (pins) {
         if (number(pins[1]!) >= number(pins[2]!)) return unread(v, 'the go pin must be smaller than the no-go pin')
         body.goMm = number(pins[1]!)
@@ -48,8 +49,7 @@ export function gauge(nozzle: StripShop['nozzles'][number], words: Word[], at: s
       } else if (noGo) {
         body.noGoMm = number(noGo[1]!)
         says.push(`${body.noGoMm as number} does not go`)
-      } else if (PLAIN.test(v.text))
-        return unread(v, `one number is not enough: two pins (${v.text}-0.44) or how sure you are (${v.text}±0.005)`)
+      } else if (plain) return unread(v, oneIsNotEnough(plain[1]!))
       else return unread(v, 'not a bore: two pins like 0.43-0.44, or a value like 0.434±0.005')
       continue
     }
@@ -71,4 +71,10 @@ export function gauge(nozzle: StripShop['nozzles'][number], words: Word[], at: s
     says.push(shape.join(', '))
   }
   return { kind: 'entry', says: `Gauge ${nozzle.tag}: ${says.join(', ')}`, route: '/api/gauges', body }
+}
+
+/** Pins go by hundredths: the one that does not go is the next. */
+function oneIsNotEnough(text: string): string {
+  const go = number(text)
+  return `one number is not enough: two pins (${go}-${(go + 0.01).toFixed(2)}) or how sure you are (${go}±0.005)`
 }

@@ -4,12 +4,12 @@
  *   N-014 bore 0.43-0.44 · N-014 bore 0.434±0.005 · N-014 tip 12.47 · N-014 oval
  *   Ribble +312g PA6-CF20 9.5h · Ribble +104m S-07
  *   fit N-014 Ribble · remove N-014 · retire N-014 worn oval
- *   spool S-07 out · spool S-07 in · spool S-07 weighed 812g · spool S-07 dried 12h 70C
+ *   spool S-07 out · spool S-07 in · S-07 812 g · spool S-07 weighed 812g · spool S-07 dried 12h 70C
  *   N-014 (opens its page)
  */
 import { whereIs } from '~/words/nozzle'
 import { ENTRIES } from '#shared/api'
-import { type StripShop, type Understood, type Word, same, unread } from '~/strip/grammar'
+import { type StripShop, type Understood, same, unread, wordsOf } from '~/strip/grammar'
 import { fit, leave } from '~/strip/fitting'
 import { spool } from '~/strip/spool'
 import { gauge } from '~/strip/gauge'
@@ -25,7 +25,7 @@ export function understand(line: string, shop: StripShop, nowIso: string): Under
 }
 
 function readLine(line: string, shop: StripShop, nowIso: string): Understood {
-  const words: Word[] = [...line.matchAll(/\S+/g)].map(m => ({ text: m[0], from: m.index }))
+  const words = wordsOf(line)
   const first = words[0]
   if (!first) return { kind: 'empty' }
   const rest = words.slice(1)

@@ -20,6 +20,9 @@ export function spool(tag: Word, words: Word[], shop: StripShop, at: string): Un
   const [what, weight] = words
   if (!what) return { kind: 'more', says: `${found.tag} (${found.material}): ${SPOOL_WORDS.join(', ')}` }
   const kind = SPOOL_KINDS.find(k => same(dashed(k), what.text))
+  const alone = AMOUNT.exec(what.text)
+  if (alone && what.text.startsWith('+')) return onWhich(found, what, shop)
+  if (alone && !weight) return weighed(found, what, at)
   if (!kind) return unread(what, `for a spool: ${SPOOL_WORDS.join(', ')}`)
   if (kind === 'dried') return dried(found, words.slice(1), at)
   if (kind !== 'weighed')
@@ -32,14 +35,26 @@ export function spool(tag: Word, words: Word[], shop: StripShop, at: string): Un
           body: { spoolId: found.id, kind, occurredAt: at },
         }
   if (!weight) return { kind: 'more', says: `${found.tag} with its spool weighs how many g?` }
+  return weighed(found, weight, at)
+}
+
+function weighed(found: StripShop['spools'][number], weight: Word, at: string): Understood {
   const a = AMOUNT.exec(weight.text)
-  if (!a || a[2]!.toLowerCase() === 'm') return unread(weight, 'not a weight like 812g')
+  if (!a || a[2]!.toLowerCase() === 'm' || weight.text.startsWith('+')) return unread(weight, 'not a weight like 812g')
   const grossG = number(a[1]!) * (a[2]!.toLowerCase() === 'kg' ? 1000 : 1)
   return {
     kind: 'entry',
     says: `Spool ${found.tag} weighs ${grossG} g with its spool`,
     route: '/api/spool-events',
-    body: { spoolId: found.id, kind, grossG, occurredAt: at },
+    body: { spoolId: found.id, kind: 'weighed', grossG, occurredAt: at },
+  }
+}
+/** "S-07 +40 g" is a run: it needs its printer. */
+function onWhich(found: StripShop['spools'][number], amount: Word, shop: StripShop): Understood {
+  const first = shop.printers[0]?.name ?? 'the printer'
+  return {
+    kind: 'more',
+    says: `${amount.text} of ${found.tag} on which printer? For example ${first} ${amount.text} ${found.tag}`,
   }
 }
 

@@ -101,6 +101,46 @@ describe('what it understands', () => {
     expect(read('Ribble +0g PA6-CF20')).toMatchObject({ kind: 'more', says: expect.stringContaining('At least') })
     expect(spoolEventSchema.parse(body('s-07 weighed 812g').body)).toMatchObject({ kind: 'weighed', grossG: 812 })
   })
+  test.each([
+    ['S-07 812 g', { spoolId: 7, kind: 'weighed', grossG: 812 }],
+    ['S-07 812g', { kind: 'weighed', grossG: 812 }],
+    ['spool S-07 weighed 0,812 kg', { kind: 'weighed', grossG: 812 }],
+    ['S-07 dried 12 h 70 C', { kind: 'dried', hours: 12, atC: 70 }],
+  ])('numbers and their units may stand apart: %s', (line, want) =>
+    expect(spoolEventSchema.parse(body(line).body)).toMatchObject(want),
+  )
+  test('with spaces: a run, pins, a value', () => {
+    const grams = (line: string) => runSchema.parse(body(line).body)
+    const run = { hours: 9.5, tools: [{ spoolId: 7, setC: 280, amount: { kind: 'grams', grams: 40 } }] }
+    for (const line of [
+      'Ribble +40 g S-07 9.5 h 280 °C',
+      'Ribble + 40 g S-07 9,5h 280 C',
+      'Ribble 40 g S-07 9.5 h 280C',
+    ])
+      expect(grams(line), line).toMatchObject(run)
+    expect(body('N-014 bore 0.43 - 0.44').body).toMatchObject({ goMm: 0.43, noGoMm: 0.44 })
+    expect(body('N-014 bore 0.434 ± 0.005 tip 12.47 mm').body).toMatchObject({
+      valueMm: 0.434,
+      uMm: 0.005,
+      tipMm: 12.47,
+    })
+    expect(body('N-014 bore > 0.43').body).toMatchObject({ goMm: 0.43 })
+    expect(read('S-07 +40 g')).toMatchObject({ kind: 'more', says: expect.stringContaining('Ribble +40 g S-07') })
+    // what cannot be read is marked whole
+    expect(read('S-07 weighed 12 m')).toMatchObject({ kind: 'unread', word: '12 m', from: 13 })
+  })
+  test('a nozzle that sits elsewhere says what it leaves', () =>
+    expect(body('fit N-014 Swale hot').says).toBe('Fit N-014 to Swale (hot); N-014 leaves Ribble'))
+  test('one pin: the hint names the next one up, never one below', () => {
+    for (const [line, pins] of [
+      ['N-014 bore 0.66', '0.66-0.67'],
+      ['N-014 bore 0,4 mm', '0.4-0.41'],
+    ] as const) {
+      const u = read(line)
+      expect(u).toMatchObject({ kind: 'unread', why: expect.stringContaining(`two pins (${pins})`) })
+      expect(read(`N-014 bore ${pins}`).kind).toBe('entry') // the hint itself can be typed
+    }
+  })
   test('a tag alone opens its page', () =>
     expect(read('N-014')).toMatchObject({ kind: 'open', path: '/inspect/N-014' }))
 })
