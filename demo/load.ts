@@ -254,7 +254,7 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     )
     if (!failing && struck < 3 && random() < 0.004) {
       struck++
-      const twice = await run(plan, work, when, person)
+      const twice = await run(plan, work, when, person, { confirmed: ['same-run:0'] })
       n.wearKg -=
         twice.n.wearKg > 0
           ? (work.grams / 1000) * (MATERIALS.find(x => x.name === work.material)!.fillerFraction || 0.002)

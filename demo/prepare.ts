@@ -12,6 +12,7 @@ import {
   soakSchema,
   warmUpSchema,
 } from '#shared/entries/prepare'
+import { spoolFill, spoolMass } from '#core/materials'
 import { endingSchema } from '#shared/entries/log'
 import { spoolEventSchema } from '#shared/entries/spools'
 import type { Connection } from '../server/db/client'
@@ -23,6 +24,7 @@ import { saveDrying } from '../server/records/prepare/dryings'
 import { saveEnding } from '../server/records/entry/endings'
 import { saveSoak } from '../server/records/prepare/soaks'
 import { saveWarmUp } from '../server/records/prepare/warm-ups'
+import { massOfSpool } from '../server/records/spools/mass'
 import { saveSpoolEvent } from '../server/records/spools/spools'
 import { machine, pass, type Build } from '../sim/thermal'
 
@@ -94,6 +96,8 @@ export async function fillPrepare(tx: Connection, s: ShopIds): Promise<void> {
     const from = s.at(day, 8),
       to = new Date(Date.parse(from) + hours * HOUR).toISOString()
     const f = filamentOf(spool.polymer, spool.fraction, 1.75)!
+    const { mass } = await massOfSpool(tx, spool.id)
+    const onIt = spoolMass(mass, Date.parse(from)).g
     const soaked = newSpool(f, 50, 0)
     const stay = {
       from: 0,
@@ -101,13 +105,13 @@ export async function fillPrepare(tx: Connection, s: ShopIds): Promise<void> {
       place: 'dryer' as const,
       airC: setC,
       rh: dryerRh(d.kind, setC, { airC: 23, rh: 50 }),
-      fill: 1,
+      fill: spoolFill(mass, Date.parse(from)),
     }
     const lost =
       ((meanWater(soaked.wound) - meanWater(stayed(soaked, f, stay, { ...START_WOUND, factor: TRUE_FACTOR }).wound)) /
         100) *
-      spool.netG
-    const before = Number((spool.netG + spool.tareG + 2 * (s.random() - 0.5)).toFixed(1))
+      onIt
+    const before = Number((onIt + spool.tareG + 2 * (s.random() - 0.5)).toFixed(1))
     const { id } = await saveDrying(
       tx,
       dryingSchema.parse({
@@ -160,7 +164,7 @@ export async function fillPrepare(tx: Connection, s: ShopIds): Promise<void> {
       dryerId: dryers.Oven!.id,
       setC: 100,
       plannedH: 12,
-      grossG: s.spools[16]!.netG + s.spools[16]!.tareG,
+      grossG: Number((spoolMass((await massOfSpool(tx, s.spools[16]!.id)).mass).g + s.spools[16]!.tareG).toFixed(1)),
       occurredAt: s.at(end, 4),
     }),
     s.night,

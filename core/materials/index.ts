@@ -15,5 +15,5 @@ export {
 } from './mass'
 export { BELOW_GLASS_C, solidOf } from './solid'
 export type { Solid, Transitions } from './solid'
-export { spoolFill, spoolMass } from './spool-mass'
-export type { SpoolMass, SpoolMassFacts, SpoolUse, SpoolWeighing } from './spool-mass'
+export { heaviestSpool, spoolFill, spoolMass } from './spool-mass'
+export type { HeaviestSpool, SpoolMass, SpoolMassFacts, SpoolUse, SpoolWeighing } from './spool-mass'

@@ -70,6 +70,48 @@ export function spoolMass(s: SpoolMassFacts, at: number = AT_MS[1]): SpoolMass {
   }
 }
 
+/** More than its label on a new spool, as a share of it: what fillers and makers vary; common practice, no source. */
+const OVER_LABEL = 0.04
+/** Water that filament takes up at the most, as a share of its mass: wet nylon; common practice, no source. */
+const MOST_WATER = 0.04
+/** What a run's sum may be off, as a share of it; common practice, no source. */
+const RUN_SUM_OFF = 0.1
+
+export interface HeaviestSpool {
+  /** With its spool, g. */
+  grossG: number
+  /** The weighing that it rests on; null when it is the label. */
+  since: SpoolWeighing | null
+  /** What was printed since then, g. */
+  usedG: number
+}
+
+/**
+ * The most that the spool can weigh at a moment (ms): the last weighing before it, or else its label and its empty
+ * weight, less what was printed since, with room for water, the label and the sums of runs. Null when neither a
+ * weighing nor an empty weight is known.
+ *
+ * @example
+ * const spool = { netG: 1000, tareG: 200, weighings: [], uses: [] }
+ * heaviestSpool(spool, 5).grossG // 1280 (g; 1000 · 1.08 + 200)
+ */
+export function heaviestSpool(s: SpoolMassFacts, at: number): HeaviestSpool | null {
+  checkMassFacts(s)
+  need('at', at, ...AT_MS, 'ms')
+  const since = s.weighings.reduce<SpoolWeighing | null>(
+    (last, w) => (w.at < at && (last === null || w.at >= last.at) ? w : last),
+    null,
+  )
+  const usedG = s.uses.reduce((sum, u) => (u.at > (since?.at ?? -Infinity) && u.at <= at ? sum + u.g : sum), 0)
+  const leaves = usedG * (1 - RUN_SUM_OFF)
+  if (since !== null) {
+    const filamentG = Math.min(s.netG, Math.max(0, since.grossG - (s.tareG ?? 0)))
+    return { grossG: since.grossG - leaves + MOST_WATER * filamentG, since, usedG }
+  }
+  if (s.tareG === null) return null
+  return { grossG: s.netG * (1 + OVER_LABEL + MOST_WATER) + s.tareG - leaves, since, usedG }
+}
+
 /** How full it is at a moment, 0 to 1, against the mass on its label (g). */
 export function spoolFill(s: SpoolMassFacts, at: number): number {
   if (s.netG === 0) return 0

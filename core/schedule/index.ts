@@ -3,7 +3,7 @@
  */
 export { byWeight, STATIONS, weightOf } from './due'
 export type { Due, Station } from './due'
-export { BROKEN, dueOfNozzle, gaugeDue, JOBS_AHEAD, PROBABLY_PAST } from './nozzle'
+export { BROKEN, dueOfNozzle, gaugeDue, JOBS_AHEAD, PROBABLY_PAST, wornOut } from './nozzle'
 export type { GaugeDue, NozzleFacts } from './nozzle'
 export { askedAgainst, dueOfPrinter, firstGauge } from './printer'
 export type { PrinterFacts } from './printer'

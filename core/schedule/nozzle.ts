@@ -30,6 +30,20 @@ export interface NozzleFacts {
   shape: readonly string[]
 }
 
+/**
+ * Why a nozzle is not fitted without asking: what its last gauge saw, or that it is rather past its limit than not;
+ * null when neither. The same rule stops it on the Floor. `pastChance` 0 to 1, `limitMm` in mm.
+ */
+export function wornOut(n: Pick<NozzleFacts, 'limitMm' | 'pastChance' | 'shape'>): string | null {
+  const broken = n.shape.filter(s => BROKEN.includes(s))
+  if (broken.length > 0) return `last gauge found: ${listed(broken, 'and')}`
+  return n.pastChance > PROBABLY_PAST ? pastWords(n) : null
+}
+function pastWords(n: Pick<NozzleFacts, 'limitMm' | 'pastChance'>): string {
+  const limit = n.limitMm === null ? 'its limit' : `${n.limitMm.toFixed(2)} mm`
+  return `${chance(n.pastChance)} chance that it is past ${limit}`
+}
+
 export type GaugeDue = 'now' | 'before a filled job' | 'after this job'
 
 /**
@@ -58,8 +72,7 @@ export function dueOfNozzle(n: NozzleFacts, headId: number, acceptedRisk: number
   const out: Due[] = []
   const at = { about: n.tag, station: 'inspect' } as const
   const gauge = { ...at, open: `/inspect/${n.tag}?gauge=1` }
-  const limit = n.limitMm === null ? 'its limit' : `${n.limitMm.toFixed(2)} mm`
-  const past = `${chance(n.pastChance)} chance that it is past ${limit}`
+  const past = pastWords(n)
   const through = kg(n.fibreG / 1000)
   const broken = n.shape.filter(s => BROKEN.includes(s))
   if (broken.length > 0)

@@ -4,6 +4,7 @@ export {
   celsiusDown,
   chance,
   duration,
+  flow,
   FOR_GOOD_H,
   grams,
   hours,

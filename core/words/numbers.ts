@@ -69,6 +69,10 @@ export const mmNumber = (v: number, digits = 4): string =>
 export const metres = (lengthMm: number): string =>
   Number.isFinite(lengthMm) ? `${(lengthMm / 1000).toFixed(lengthMm >= 10_000 ? 1 : 2)} m` : UNKNOWN
 
+/** A flow in mm³/s, two digits and more: "8.4 mm³/s", "35 mm³/s", "667 mm³/s". */
+export const flow = (v: number): string =>
+  Number.isFinite(v) ? `${Math.abs(v) < 9.95 ? Number(v.toPrecision(2)) : v.toFixed(0)} mm³/s` : UNKNOWN
+
 /** A temperature in °C, at most one place. */
 export const celsius = (v: number): string => (Number.isFinite(v) ? `${Number(v.toFixed(1))} °C` : UNKNOWN)
 

@@ -57,6 +57,7 @@ export const settings = pgTable('settings', {
   downtimeHours: doublePrecision().notNull(),
   scrapPerSwap: doublePrecision().notNull(),
   currency: text().notNull(),
+  highestFlowMm3S: doublePrecision('highest_flow_mm3_s').notNull(),
   roomRh: doublePrecision().notNull(),
   dryBoxRh: doublePrecision().notNull(),
   dryBoxReadAt: timestamp({ withTimezone: true, mode: 'string' }),
@@ -279,6 +280,9 @@ export const runTools = pgTable('run_tools', {
   fillerFraction: doublePrecision().notNull(),
   abrasivity: doublePrecision().notNull(),
   materialName: text().notNull(),
+  /** What the spool weighed before and after it, g, where the run was logged by that. */
+  beforeG: doublePrecision(),
+  afterG: doublePrecision(),
 })
 
 export const gauges = pgTable('gauges', {

@@ -22,6 +22,7 @@ export const settings = z.object({
   timeZone: text,
   acceptedRisk: number,
   guardHotendC: number,
+  highestFlowMm3S: number,
   guardBedC: number,
   guardChamberC: number,
   roomC: number,

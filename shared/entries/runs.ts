@@ -2,6 +2,7 @@
 import { z } from 'zod'
 import { MOST_TOOLS } from '#core/gcode'
 import { DIAMETER_MM } from '#core/materials'
+import { RUN_H } from '#core/runs'
 import { between, id, name, when, note, confirmed } from './fields'
 
 export const SYMPTOMS = [
@@ -105,7 +106,9 @@ export const runSchema = z
     job: jobSchema.nullable().default(null),
     name: name(255),
     endedAt: when,
-    hours: between(0.01, 2000, 'h').nullable().default(null),
+    hours: between(...RUN_H, 'h')
+      .nullable()
+      .default(null),
     outcome: z.enum(['finished', 'failed']),
     stopped: z
       .discriminatedUnion('kind', [

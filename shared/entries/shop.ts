@@ -1,6 +1,7 @@
 /** The shop itself: people, settings, rules and prices. */
 import { z } from 'zod'
 import { isKind, RULE_RANGES } from '#core/limits'
+import { HIGHEST_FLOW_MM3S, HIGHEST_FLOW_RANGE } from '#core/runs'
 import { RH_PERCENT } from '#core/drying'
 import { isZone } from '../time'
 import { name, outOfUse, between, text, when } from './fields'
@@ -26,6 +27,7 @@ export const rulesFields = z.object({
   downtimePerHour: between(0, 10_000, 'an hour'),
   downtimeHours: between(0, 100, 'h'),
   scrapPerSwap: between(0, 10_000, ''),
+  highestFlowMm3S: between(...HIGHEST_FLOW_RANGE, 'mm³/s').default(HIGHEST_FLOW_MM3S),
   currency: text(8).default(''),
   roomRh: between(...RH_PERCENT, '%').default(50),
   dryBoxRh: between(...RH_PERCENT, '%').default(10),

@@ -1,7 +1,7 @@
 /** Spools and what happens to them. */
 import { z } from 'zod'
 import { DRYING_C, HUB_WORDS, RH_PERCENT } from '#core/drying'
-import { id, between, note, when, tag } from './fields'
+import { id, between, confirmed, note, when, tag } from './fields'
 
 interface Happening {
   /** What a form offers, and what a save says. */
@@ -52,6 +52,7 @@ export const spoolEventSchema = z
     hours: between(0.1, 500, 'h').nullable().default(null),
     note,
     occurredAt: when,
+    confirmed,
   })
   .refine(e => e.kind === 'dried' || (e.atC === null && e.hours === null), {
     path: ['hours'],

@@ -71,7 +71,7 @@ afterAll(() => rmSync(bundle, { recursive: true, force: true }))
 
 const killed = runEntry(
   shop,
-  { endedAt: '2026-01-05T10:00:00Z', confirmed: ['not-fitted:0', 'over-spool:1'] },
+  { endedAt: '2026-01-05T10:00:00Z', confirmed: ['not-fitted:0', 'over-spool:1', 'same-run:0'] },
   { kind: 'grams', grams: 1 },
 )
 

@@ -438,7 +438,7 @@ describe('the check before a run', () => {
     const closed = made.lines.every(l => ['ok', 'note', 'confirm'].includes(l.status) || l.waivable)
     expect(saved.may).toBe(closed)
     const { runId } = await db.transaction(tx =>
-      saveRun(tx, runSchema.parse({ ...runEntry(shop), precheckId: saved.id }), 1),
+      saveRun(tx, runSchema.parse({ ...runEntry(shop, { endedAt: ago(0.3) }), precheckId: saved.id }), 1),
     )
     expect(await precheckPage(db, saved.id)).toMatchObject({ run: runId, printer: 'Ribble', spool: 'S-2', job: null })
   })

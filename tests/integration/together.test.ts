@@ -33,12 +33,20 @@ for (let i = 2; i <= 7; i++)
 test('twelve runs on one nozzle at once: all are counted', async () => {
   await Promise.all(
     Array.from({ length: 12 }, (_, i) => {
-      const body = runEntry(shop, {}, { kind: 'grams', grams: 10 })
+      const body = runEntry(shop, { confirmed: ['same-run:0'] }, { kind: 'grams', grams: 10 })
       return once(db, { key: `together-${i}`, route: '/api/runs', body, personId: 1 }, tx => saveRun(tx, body, 1))
     }),
   )
   const [n] = await listNozzles(db)
   expect(n).toMatchObject({ tag: 'N-1', fibreG: expect.closeTo(24, 6) })
+})
+
+test('one run logged by two people at once: the second is asked', async () => {
+  const twice = () =>
+    db.transaction(tx => saveRun(tx, runEntry(shop, { endedAt: ago(3) }, { kind: 'grams', grams: 77 }), 1))
+  const results = await Promise.allSettled([twice(), twice()])
+  expect(results.map(r => r.status).sort()).toEqual(['fulfilled', 'rejected'])
+  expect((await refusal(twice())).questions![0]).toMatchObject({ code: 'same-run:0' })
 })
 
 test('gauges on six sisters at once, with the background at work: no deadlock, nothing stale in the end', async () => {
@@ -120,6 +128,7 @@ test('a fitting entered late makes way for the one that followed it', async () =
           nozzleId,
           headId: shop.headId,
           occurredAt: new Date(from + afterMs).toISOString(),
+          confirmed: ['worn-out'],
         }),
         1,
       ),
@@ -201,7 +210,7 @@ test('the lists that forms and strip live on', async () => {
     tag: 'S-1',
     place: 'out',
     densityGCm3: 1.228,
-    leftG: expect.closeTo(1000 - 120 - 3000, 6),
+    leftG: expect.closeTo(1000 - 120 - 77 - 3000, 6),
   })
   expect(s.people.map(p => p.name)).toEqual(['Day technician', 'Night technician', 'Shop lead', 'Evening technician'])
   expect(s.nozzles).toHaveLength(7)

@@ -17,6 +17,7 @@ import * as materials from '#core/materials'
 import * as money from '#core/money'
 import * as numeric from '#core/numeric'
 import * as precheck from '#core/precheck'
+import * as runs from '#core/runs'
 import * as thermometry from '#core/thermometry'
 import * as wear from '#core/wear'
 import { asks, nozzle, printer } from './limits-support'
@@ -34,6 +35,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   money,
   numeric,
   precheck,
+  runs,
   thermometry,
   wear,
 }
@@ -183,6 +185,7 @@ const lives = [wear.boreLife(posterior, 0.44)]
 const term = wear.sisterTerm(history, 'hardened steel')!
 
 const annealAim = { atC: 80, holdH: 4, rampCPerH: 20, thicknessMm: 10, sandMm: 20 }
+const passed = { toMs: 5000, hours: 1, extrudedG: 20, material: 'PLA' }
 
 const CALLS: Record<string, Record<string, Call>> = {
   anneal: {
@@ -377,6 +380,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     lengthForMassMm: { args: { grams: 100, diameterMm: 1.75, densityGCm3: 1.2 } },
     massG: { args: { lengthMm: 100, diameterMm: 1.75, densityGCm3: 1.2 } },
     solidOf: { args: { t: { glassC: 50, meltC: 220 } } },
+    heaviestSpool: { args: { s: spool, at: 5 } },
     spoolFill: { args: { s: spool, at: 5 } },
     spoolMass: { args: { s: spool, at: 5 } },
   },
@@ -466,6 +470,13 @@ const CALLS: Record<string, Record<string, Call>> = {
         'f.inBox.woundH',
       ],
     },
+  },
+  runs: {
+    during: { args: { atMs: 1000, run: { toMs: 5000, hours: 1 } } },
+    meanFlowMm3S: { args: { volumeMm3: 1000, hours: 1 } },
+    overlap: { args: { a: { toMs: 5000, hours: 1 }, b: { toMs: 6000, hours: 1 } } },
+    sameRun: { args: { a: passed, b: { ...passed, toMs: 5100 } } },
+    spanOf: { args: { run: { toMs: 5000, hours: 1 } } },
   },
   thermometry: {
     ntcOhm: { args: { tC: 200, r25Ohm: 1e5, betaK: 3950 } },

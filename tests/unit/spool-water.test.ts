@@ -22,7 +22,7 @@ import {
   wetVerdict,
   type Stay,
 } from '#core/drying'
-import { spoolFill, spoolMass } from '#core/materials'
+import { heaviestSpool, spoolFill, spoolMass } from '#core/materials'
 import { startWindow } from '#core/limits'
 import { inverseNormal } from '#core/numeric'
 import { shortestDryH } from '#shared/asking'
@@ -247,5 +247,15 @@ describe('one truth for the mass of a spool', () => {
       uses: [...s.uses, { at: 7, g: 50 }],
     }
     expect(spoolMass(twice, 9)).toMatchObject({ g: 780, by: 'difference of weighings' })
+  })
+  test('the heaviest it can be: by its label and its empty weight, or by the last weighing and the runs since', () => {
+    expect(heaviestSpool({ ...s, uses: [] }, 9)!.grossG).toBeCloseTo(1280, 9)
+    expect(heaviestSpool(s, 9)!.grossG).toBeCloseTo(1280 - 81, 9) // the sum of a run may be a tenth too much
+    expect(heaviestSpool({ ...s, tareG: null }, 9)).toBeNull()
+    const weighed = { ...s, weighings: [{ at: 5, grossG: 700 }], uses: [...s.uses, { at: 7, g: 100 }] }
+    const most = heaviestSpool(weighed, 9)!
+    expect(most).toMatchObject({ since: { at: 5 }, usedG: 100 })
+    expect(most.grossG).toBeCloseTo(700 - 90 + 20, 9) // 500 g of filament take up 20 g of water at the most
+    expect(heaviestSpool(weighed, 5)!.since).toBeNull() // the one that is asked about does not vouch for itself
   })
 })

@@ -202,6 +202,13 @@ export const RULES_FIELDS: FormField[] = [
   { key: 'roomC', label: 'Room', kind: 'number', unit: '°C' },
   { key: 'bendSafety', label: 'Safety factor on bends', kind: 'number', hint: 'divides the strain at break' },
   { key: 'coarseC', label: 'A reading is coarse above', kind: 'number', unit: '°C per count' },
+  {
+    key: 'highestFlowMm3S',
+    label: 'A run is asked about above',
+    kind: 'number',
+    unit: 'mm³/s',
+    hint: 'more than any nozzle here passes over a whole run',
+  },
   { key: 'labourPerHour', label: perHour('Labour'), kind: 'number' },
   { key: 'downtimePerHour', label: perHour('A standing printer'), kind: 'number' },
   { key: 'downtimeHours', label: 'It stands for a nozzle swap', kind: 'number', unit: 'h' },

@@ -3,7 +3,8 @@ import { and, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { endingSchema } from '#shared/entries/log'
 import type { Connection } from '../../db/client'
-import { anneals, dryings, endings, soaks, spools } from '../../db/schema'
+import { anneals, dryings, endings, soaks } from '../../db/schema'
+import { weighed } from '../spools/mass'
 import { ask, notFound, notInFuture, refuseField } from './refusal'
 
 const STARTED = { drying: dryings, soak: soaks, anneal: anneals } as const
@@ -30,7 +31,7 @@ export async function saveEnding(
   if (ended) refuseField('targetId', `This ${e.target} has ended already`)
   if (occurredAt.getTime() < new Date(started.occurred_at).getTime())
     refuseField('occurredAt', 'This is before it began')
-  if (started.spool_id !== null && e.grossG !== null) await askAboutWeights(tx, e, started.spool_id)
+  if (started.spool_id !== null && e.grossG !== null) await askAboutWeights(tx, e, started.spool_id, occurredAt)
   const { confirmed: _, ...values } = e
   const [row] = await tx
     .insert(endings)
@@ -40,33 +41,26 @@ export async function saveEnding(
 }
 
 /** A spool that got heavier in a dryer, or lost more than it can hold, was not weighed right. */
-async function askAboutWeights(tx: Connection, e: z.output<typeof endingSchema>, spoolId: number): Promise<void> {
+async function askAboutWeights(
+  tx: Connection,
+  e: z.output<typeof endingSchema>,
+  spoolId: number,
+  at: Date,
+): Promise<void> {
   const [d] = await tx.select().from(dryings).where(eq(dryings.id, e.targetId))
-  const [spool] = await tx.select().from(spools).where(eq(spools.id, spoolId))
-  if (spool!.tareG !== null && e.grossG! < spool!.tareG)
-    refuseField('grossG', `Less than the empty spool (${spool!.tareG} g)`)
-  if (d!.grossG === null) return
-  const lost = d!.grossG - e.grossG!
-  if (lost < -1)
-    ask(
-      [
-        {
-          code: 'heavier',
-          field: 'grossG',
-          message: `It weighs ${(-lost).toFixed(1)} g more than before it was dried (${d!.grossG} g). Is that right?`,
-        },
-      ],
-      e.confirmed,
-    )
-  if (lost > 0.08 * d!.grossG)
-    ask(
-      [
-        {
-          code: 'lost-much',
-          field: 'grossG',
-          message: `It lost ${lost.toFixed(0)} g, more water than filament holds. Was some of it printed meanwhile?`,
-        },
-      ],
-      e.confirmed,
-    )
+  const questions = await weighed(tx, spoolId, e.grossG, at)
+  const lost = d!.grossG === null ? null : d!.grossG - e.grossG!
+  if (lost !== null && lost < -1 && questions.length === 0)
+    questions.push({
+      code: 'heavier',
+      field: 'grossG',
+      message: `It weighs ${(-lost).toFixed(1)} g more than before it was dried (${d!.grossG} g). Is that right?`,
+    })
+  if (lost !== null && lost > 0.08 * d!.grossG!)
+    questions.push({
+      code: 'lost-much',
+      field: 'grossG',
+      message: `It lost ${lost.toFixed(0)} g, more water than filament holds. Was some of it printed meanwhile?`,
+    })
+  ask(questions, e.confirmed)
 }

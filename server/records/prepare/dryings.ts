@@ -7,6 +7,7 @@ import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { dryings, spools } from '../../db/schema'
+import { weighed } from '../spools/mass'
 import { spoolLogs } from '../spools/moisture'
 import { editRecord } from '../entry/edits'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
@@ -64,8 +65,6 @@ export async function saveDrying(
     hub,
   })
   if (refusal) refuseField('setC', refusal)
-  if (d.grossG !== null && spool!.tareG !== null && d.grossG < spool!.tareG)
-    refuseField('grossG', `Less than the empty spool (${spool!.tareG} g)`)
   const other = await dryingWithin(tx, d.spoolId, occurredAt, occurredAt)
   if (other) refuseField('occurredAt', `${log.tag} is in ${other.dryer} since ${other.from}. End that drying first`)
   const later = log.dryings.find(x => Date.parse(x.from) >= occurredAt.getTime())
@@ -75,7 +74,7 @@ export async function saveDrying(
       `A later drying of ${log.tag} is logged already, in ${later.dryer}. Strike that out first, or enter this ` +
         `one as dried elsewhere`,
     )
-  const questions: Question[] = []
+  const questions = await weighed(tx, d.spoolId, d.grossG, occurredAt)
   if (dryer.kind === 'bed under a cover')
     questions.push({
       code: 'attended',

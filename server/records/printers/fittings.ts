@@ -1,22 +1,29 @@
 /** Which nozzle sits on which head: fit, remove, retire. */
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { z } from 'zod'
+import { wornOut } from '#core/schedule'
 import type { fittingSchema } from '#shared/entries/printers'
+import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
-import { fittings, heads, nozzles } from '../../db/schema'
+import { iso } from '../../db/iso'
+import { fittings, forecasts, heads, nozzles, nozzleTypes } from '../../db/schema'
 import { refreshCeilings } from './ceilings'
+import { boreLimitMm } from '../nozzles/history'
 import { refreshForecast } from '../nozzles/forecasts'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 
 interface Fitted extends Record<string, unknown> {
   nozzleId: number
   tag: string
+  /** When it was fitted. */
+  at: string
 }
 
 /** The nozzle that sat on a head at a time; null when none did. */
 export async function headAt(db: Connection, headId: number, at: Date): Promise<Fitted | null> {
-  const [row] = await db.execute<{ kind: string; nozzleId: number; tag: string }>(sql`
-    select f.kind, f.nozzle_id "nozzleId", n.tag from standing_fittings f join nozzles n on n.id = f.nozzle_id
+  const [row] = await db.execute<Fitted & { kind: string }>(sql`
+    select f.kind, f.nozzle_id "nozzleId", n.tag, ${iso('f.occurred_at')} at
+    from standing_fittings f join nozzles n on n.id = f.nozzle_id
     where f.head_id = ${headId} and f.occurred_at <= ${at.toISOString()} order by f.occurred_at desc, f.id desc
     limit 1`)
   return row?.kind === 'fit' ? row : null
@@ -50,11 +57,7 @@ export async function saveFitting(
   const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, f.nozzleId)).for('no key update')
   if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
   const now = await nozzleAt(tx, f.nozzleId, occurredAt)
-  if (now.retired && f.kind === 'fit')
-    ask(
-      [{ code: 'retired', field: 'nozzleId', message: `${nozzle.tag} is retired. Fit it all the same?` }],
-      f.confirmed,
-    )
+  if (f.kind === 'fit') ask(await doubtsOfFitting(tx, nozzle, now, f.headId!, occurredAt), f.confirmed)
   if (now.retired && f.kind !== 'fit') refuseField('nozzleId', `${nozzle.tag} is retired already`)
   let removed: string | null = null
   const takeOff = async (nozzleId: number, headId: number) => {
@@ -96,6 +99,47 @@ export async function saveFitting(
     )
   return { id: saved!.id, tag: nozzle.tag, removed }
 }
+
+/** What is asked before a nozzle is fitted: it is retired, worn out or broken, or sits on another head. */
+async function doubtsOfFitting(
+  tx: Connection,
+  nozzle: typeof nozzles.$inferSelect,
+  now: { headId: number | null; retired: boolean },
+  headId: number,
+  at: Date,
+): Promise<Question[]> {
+  const questions: Question[] = []
+  const { tag } = nozzle
+  if (now.retired)
+    questions.push({ code: 'retired', field: 'nozzleId', message: `${tag} is retired. Fit it all the same?` })
+  const [type] = await tx.select().from(nozzleTypes).where(eq(nozzleTypes.id, nozzle.typeId))
+  const [known] = await tx.select().from(forecasts).where(eq(forecasts.nozzleId, nozzle.id))
+  const [gauge] = await tx.execute<{ shape: string[] }>(sql`select shape from standing_gauges
+    where nozzle_id = ${nozzle.id} order by occurred_at desc, id desc limit 1`)
+  const worn = wornOut({
+    limitMm: type!.boreGrowthLimit === null ? null : boreLimitMm(type!),
+    pastChance: known?.pastChance ?? 0,
+    shape: gauge?.shape ?? [],
+  })
+  // what is known of it today says nothing of a fitting before its last runs
+  const [later] = await tx.execute(sql`select run_id from standing_run_tools
+    where nozzle_id = ${nozzle.id} and ended_at > ${at.toISOString()} limit 1`)
+  if (worn && !later)
+    questions.push({ code: 'worn-out', field: 'nozzleId', message: `${tag}: ${worn}. Fit it all the same?` })
+  if (now.headId !== null && now.headId !== headId) {
+    const [head] = await tx.execute<{ place: string }>(sql`select ${PLACE_OF_HEAD} place
+      from heads h join printers p on p.id = h.printer_id where h.id = ${now.headId}`)
+    questions.push({
+      code: 'elsewhere',
+      field: 'nozzleId',
+      message: `${tag} sits on ${head!.place}, which is left without a nozzle. Take it off there?`,
+    })
+  }
+  return questions
+}
+/** A head as people name it: its printer, and its own name where there are several. */
+const PLACE_OF_HEAD = sql`p.name || case when (select count(*) from heads o where o.printer_id = p.id) > 1
+  then ' · ' || h.name else '' end`
 
 /**
  * A fitting entered late, before another that is logged already on this head or for this nozzle: it came off when that

@@ -17,7 +17,9 @@ import { headAt } from '../printers/fittings'
 import { refreshForecast } from '../nozzles/forecasts'
 import { saveJob } from './jobs'
 import { ask, notFound, notInFuture, refuseField } from '../entry/refusal'
+import { weighed } from '../spools/mass'
 import { spoolRemaining } from '../spools/spools'
+import { doubtsOfRun } from './doubts'
 
 type Run = z.output<typeof runSchema>
 type Tool = Run['tools'][number]
@@ -30,7 +32,8 @@ async function insertRun(
   personId: number,
 ): Promise<{ runId: number; rows: Awaited<ReturnType<typeof toolRow>>[]; nozzleIds: number[] }> {
   const endedAt = notInFuture('endedAt', run.endedAt)
-  const [printer] = await tx.select().from(printers).where(eq(printers.id, run.printerId))
+  // two runs of one printer do not slip past each other: the second sees the first and is asked about
+  const [printer] = await tx.select().from(printers).where(eq(printers.id, run.printerId)).for('no key update')
   if (!printer) notFound('This printer')
   const jobId = run.job ? (await saveJob(tx, run.job, personId)).id : run.jobId
   const scan = jobId === null ? null : await scanOf(tx, jobId)
@@ -40,6 +43,7 @@ async function insertRun(
   for (const [i, tool] of run.tools.entries())
     rows.push(await toolRow(tx, run, tool, `tools.${i}`, scan, endedAt, questions))
   await askAboutSpools(tx, rows, questions)
+  questions.push(...(await doubtsOfRun(tx, { hours: run.hours, endedAt }, rows)))
   ask(questions, run.confirmed)
   const enteredAs = ENTERED_AS[run.tools[0]!.amount.kind]
   const [saved] = await tx
@@ -63,7 +67,7 @@ async function insertRun(
     })
     .returning({ id: runs.id })
   const runId = saved!.id
-  await tx.insert(runTools).values(rows.map(r => ({ ...r, runId })))
+  await tx.insert(runTools).values(rows.map(({ nozzle: _, ...r }) => ({ ...r, runId })))
   const nozzleIds = [...new Set(rows.map(r => r.nozzleId))].sort((a, b) => a - b)
   return { runId, rows, nozzleIds }
 }
@@ -149,6 +153,7 @@ async function toolRow(
     tool: tool.tool,
     headId: tool.headId,
     nozzleId: tool.nozzleId,
+    nozzle: nozzle.tag,
     materialId: material.id,
     spoolId: spool?.id ?? null,
     endedAt,
@@ -164,7 +169,17 @@ async function toolRow(
     fillerFraction: fraction,
     abrasivity: material.abrasivity,
     materialName: material.name,
+    ...(await weightsOf(tx, tool, at, endedAt, questions)),
   }
+}
+
+/** Weights of the spool are weighings like any other: what they say of its mass wins over sums. */
+async function weightsOf(tx: Connection, tool: Tool, at: string, endedAt: Date, questions: Question[]) {
+  const a = tool.amount
+  if (a.kind !== 'weights' || tool.spoolId === null) return { beforeG: null, afterG: null }
+  questions.push(...(await weighed(tx, tool.spoolId, a.beforeG, endedAt, `${at}.amount.beforeG`)))
+  await weighed(tx, tool.spoolId, a.afterG, endedAt, `${at}.amount.afterG`) // lighter than before: only refused
+  return { beforeG: a.beforeG, afterG: a.afterG }
 }
 
 async function filament(tx: Connection, tool: Tool, at: string) {

@@ -1,5 +1,9 @@
-/** What says how much is on a spool, for `spoolMass` of the core. */
+/** What says how much is on a spool, for `spoolMass` of the core, and what a weight is asked about. */
 import { sql } from 'drizzle-orm'
+import { heaviestSpool, type SpoolMassFacts } from '#core/materials'
+import type { Question } from '#shared/problem'
+import type { Connection } from '../../db/client'
+import { notFound, refuseField } from '../entry/refusal'
 
 /** All that says what is on a spool: its label, empty weight, every weighing, every run. Times in ms. */
 export const MASS_OF_SPOOL = sql`json_build_object('netG', s.net_g, 'tareG', s.tare_g,
@@ -9,6 +13,45 @@ export const MASS_OF_SPOOL = sql`json_build_object('netG', s.net_g, 'tareG', s.t
         union all select d.occurred_at, d.gross_g from standing_dryings d
         where d.spool_id = s.id and d.gross_g is not null
         union all select d.ended_at, d.after_g from standing_dryings d
-        where d.spool_id = s.id and d.after_g is not null and d.ended_at is not null) w), '[]'),
+        where d.spool_id = s.id and d.after_g is not null and d.ended_at is not null
+        union all select t.ended_at - interval '1 millisecond', t.before_g from standing_run_tools t
+        where t.spool_id = s.id and t.before_g is not null
+        union all select t.ended_at, t.after_g from standing_run_tools t
+        where t.spool_id = s.id and t.after_g is not null) w), '[]'),
     'uses', coalesce((select json_agg(json_build_object('at', extract(epoch from t.ended_at) * 1000,
       'g', t.extruded_g)) from standing_run_tools t where t.spool_id = s.id), '[]'))`
+
+export async function massOfSpool(db: Connection, spoolId: number): Promise<{ tag: string; mass: SpoolMassFacts }> {
+  const [row] = await db.execute<{ tag: string; mass: SpoolMassFacts }>(
+    sql`select s.tag, ${MASS_OF_SPOOL} mass from spools s where s.id = ${spoolId}`,
+  )
+  if (!row) notFound('This spool')
+  return row
+}
+
+/** Refuses a weight below that of the empty spool; asks about one that is heavier than the spool can be. */
+export async function weighed(
+  db: Connection,
+  spoolId: number,
+  grossG: number | null,
+  at: Date,
+  field = 'grossG',
+): Promise<Question[]> {
+  if (grossG === null) return []
+  const { tag, mass } = await massOfSpool(db, spoolId)
+  if (mass.tareG !== null && grossG < mass.tareG) refuseField(field, `Less than the empty spool (${mass.tareG} g)`)
+  const most = heaviestSpool(mass, at.getTime())
+  if (most === null || grossG <= most.grossG) return []
+  const rests =
+    most.since === null
+      ? `By its label and its empty weight it weighs ${Math.round(most.grossG)} g at the most`
+      : `It weighed ${most.since.grossG} g before`
+  const used = most.usedG > 0 ? `, and runs took ${Math.round(most.usedG)} g since` : ''
+  return [
+    {
+      code: `too-heavy:${tag}`,
+      field,
+      message: `${rests}${used}: ${grossG} g is more. Is it ${tag} that was weighed?`,
+    },
+  ]
+}

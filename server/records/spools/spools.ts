@@ -7,10 +7,10 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { endings, spoolEvents, spools, materials } from '../../db/schema'
 import { dryingWithin } from '../prepare/dryings'
-import { MASS_OF_SPOOL } from './mass'
+import { MASS_OF_SPOOL, massOfSpool, weighed } from './mass'
 import { spoolMass, type SpoolMassFacts } from '#core/materials'
 import { filamentOfSpool, type MaterialFacts } from '#shared/filament'
-import { notFound, notInFuture, refuseField } from '../entry/refusal'
+import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 
 type StoredSpool = Omit<SpoolRow, 'densityGCm3' | 'fillerFraction' | 'inUse' | 'leftG' | 'leftBy' | 'lastUsedAt'> & {
@@ -18,7 +18,7 @@ type StoredSpool = Omit<SpoolRow, 'densityGCm3' | 'fillerFraction' | 'inUse' | '
   mass: SpoolMassFacts
 }
 
-const spoolsQuery = (where = sql`true`) => sql`
+const SPOOLS = sql`
   select s.id, s.tag, s.material_id "materialId", m.name material, s.diameter_mm "diameterMm", s.net_g "netG",
     s.tare_g "tareG", s.hub, s.note, s.version, s.density_g_cm3 "ownDensityGCm3",
     s.filler_fraction "ownFillerFraction",
@@ -27,13 +27,13 @@ const spoolsQuery = (where = sql`true`) => sql`
     (select e.kind from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed'
     order by e.occurred_at desc, e.id desc limit 1) place
   from spools s join materials m on m.id = s.material_id
-  where ${where} order by s.tag`
+  order by s.tag`
 
 const lastUse = ({ uses }: SpoolMassFacts) =>
   uses.length === 0 ? null : new Date(uses.reduce((last, u) => Math.max(last, u.at), -Infinity)).toISOString()
 
 export async function listSpools(db: Connection): Promise<SpoolRow[]> {
-  const rows = await db.execute<StoredSpool & Record<string, unknown>>(spoolsQuery())
+  const rows = await db.execute<StoredSpool & Record<string, unknown>>(SPOOLS)
   return rows.map(({ ofMaterial, mass, ...r }) => {
     const own = { diameterMm: r.diameterMm, densityGCm3: r.ownDensityGCm3, fillerFraction: r.ownFillerFraction }
     const { g: leftG, by: leftBy } = spoolMass(mass)
@@ -43,9 +43,8 @@ export async function listSpools(db: Connection): Promise<SpoolRow[]> {
 }
 
 export async function spoolRemaining(db: Connection, spoolId: number): Promise<{ tag: string; g: number }> {
-  const [row] = await db.execute<StoredSpool & Record<string, unknown>>(spoolsQuery(sql`s.id = ${spoolId}`))
-  if (!row) notFound('This spool')
-  return { tag: row.tag, g: spoolMass(row.mass).g }
+  const { tag, mass } = await massOfSpool(db, spoolId)
+  return { tag, g: spoolMass(mass).g }
 }
 
 export async function saveSpoolEvent(
@@ -56,12 +55,12 @@ export async function saveSpoolEvent(
   const occurredAt = notInFuture('occurredAt', e.occurredAt)
   const [spool] = await tx.select().from(spools).where(eq(spools.id, e.spoolId))
   if (!spool) refuseField('spoolId', 'This spool is not known')
-  if (e.grossG !== null && spool.tareG !== null && e.grossG < spool.tareG)
-    refuseField('grossG', `Less than the empty spool (${spool.tareG} g)`)
+  ask(await weighed(tx, e.spoolId, e.grossG, occurredAt), e.confirmed)
   if (e.kind !== 'weighed') await leaveDryer(tx, spool, e.kind, occurredAt, e.hours, personId)
+  const { confirmed: _, ...values } = e
   const [saved] = await tx
     .insert(spoolEvents)
-    .values({ ...e, occurredAt, personId })
+    .values({ ...values, occurredAt, personId })
     .returning({ id: spoolEvents.id })
   return { id: saved!.id, leftG: (await spoolRemaining(tx, e.spoolId)).g }
 }

@@ -1,0 +1,108 @@
+/** What is asked before a run is stored, because it can hardly be so: twice, two at once, too much, a late nozzle. */
+import { sql } from 'drizzle-orm'
+import { during, meanFlowMm3S, overlap, sameRun, spanOf, type PassedThrough } from '#core/runs'
+import { flow as flowWords, grams } from '#core/words'
+import type { Question } from '#shared/problem'
+import { when } from '#shared/time'
+import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
+import { headAt } from '../printers/fittings'
+
+/** What one tool of the run put through one head. */
+export interface Passing {
+  tool: number
+  headId: number
+  nozzleId: number
+  nozzle: string
+  extrudedG: number
+  densityGCm3: number | null
+  materialName: string
+}
+/** Nothing that is printed is denser than this, g/cm³: a mass whose density nobody knows has at least this volume. */
+const DENSEST_G_CM3 = 8
+
+export async function doubtsOfRun(
+  tx: Connection,
+  run: { hours: number | null; endedAt: Date },
+  passed: readonly Passing[],
+): Promise<Question[]> {
+  const [shop] = await tx.execute<{ highest: number; zone: string }>(
+    sql`select highest_flow_mm3_s highest, time_zone zone from settings`,
+  )
+  const questions: Question[] = []
+  for (const [i, p] of passed.entries()) {
+    const mine = { toMs: run.endedAt.getTime(), hours: run.hours, material: p.materialName, extrudedG: p.extrudedG }
+    const asked = [
+      tooMuch(mine, p, `tools.${i}`, shop!.highest),
+      await twiceOrAtOnce(tx, mine, p.headId, shop!.zone),
+      await fittedLate(tx, mine, p, `tools.${i}`, shop!.zone),
+    ]
+    for (const q of asked) if (q) questions.push({ ...q, code: `${q.code}:${p.tool}` })
+  }
+  return questions
+}
+type Asked = { code: string; field: string; message: string } | null
+
+function tooMuch(mine: PassedThrough, p: Passing, at: string, highest: number): Asked {
+  if (mine.hours === null) return null
+  const mean = meanFlowMm3S((p.extrudedG / (p.densityGCm3 ?? DENSEST_G_CM3)) * 1000, mine.hours)
+  if (mean <= highest) return null
+  return {
+    code: 'flow',
+    field: `${at}.amount`,
+    message:
+      `${grams(p.extrudedG)} in ${mine.hours} h is ${flowWords(mean)} all the way; nothing here passes more than ` +
+      `${flowWords(highest)}. Are the amount and the hours right?`,
+  }
+}
+
+interface Logged extends Record<string, unknown> {
+  name: string
+  person: string
+  endedAt: string
+  hours: number | null
+  extrudedG: number
+  material: string
+}
+async function twiceOrAtOnce(tx: Connection, mine: PassedThrough, headId: number, zone: string): Promise<Asked> {
+  const from = spanOf(mine)?.fromMs ?? mine.toMs
+  // all that ended since shortly before it began; of those after it the first ones
+  const logged = await tx.execute<Logged>(sql`
+    select r.name, w.name person, ${iso('t.ended_at')} "endedAt", r.hours, t.extruded_g "extrudedG",
+      t.material_name material
+    from standing_run_tools t join runs r on r.id = t.run_id join people w on w.id = r.person_id
+    where t.head_id = ${headId} and t.ended_at > ${new Date(from - 3_600_000).toISOString()}
+    order by t.ended_at limit 100`)
+  const others = logged.map(l => ({ ...l, toMs: Date.parse(l.endedAt) }))
+  const at = (ms: number) => when(new Date(ms).toISOString(), zone)
+  const twice = others.find(o => sameRun(mine, o))
+  if (twice)
+    return {
+      code: 'same-run',
+      field: 'endedAt',
+      message:
+        `${grams(twice.extrudedG)} of ${twice.material} is logged there already: “${twice.name}”, ended ` +
+        `${at(twice.toMs)}, by ${twice.person}. Is this another run?`,
+    }
+  const both = others.find(o => overlap(mine, o))
+  if (!both) return null
+  return {
+    code: 'overlap',
+    field: 'endedAt',
+    message:
+      `“${both.name}” took this head ${both.hours} h until ${at(both.toMs)}; this run would have begun ` +
+      `${at(from)} and ended ${at(mine.toMs)}. Is that right?`,
+  }
+}
+
+async function fittedLate(tx: Connection, mine: PassedThrough, p: Passing, at: string, zone: string): Promise<Asked> {
+  const fitted = await headAt(tx, p.headId, new Date(mine.toMs))
+  if (fitted?.nozzleId !== p.nozzleId || !during(Date.parse(fitted.at), mine)) return null
+  return {
+    code: 'fitted-late',
+    field: `${at}.nozzleId`,
+    message:
+      `${p.nozzle} was fitted ${when(fitted.at, zone)}, after this run had begun (` +
+      `${when(new Date(spanOf(mine)!.fromMs).toISOString(), zone)}). Did all of it go through ${p.nozzle}?`,
+  }
+}
