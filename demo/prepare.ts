@@ -53,7 +53,7 @@ export interface ShopIds {
   random: () => number
 }
 
-const DRYERS = [
+export const DRYERS = [
   { name: 'Small dryer', kind: 'vented', ceilingC: 55, timeOutH: 24, note: 'two spools' },
   { name: 'Bench dryer', kind: 'vented', ceilingC: 70, timeOutH: 48, note: '' },
   { name: 'Cabinet', kind: 'desiccant', ceilingC: 90, timeOutH: null, note: 'desiccant changed monthly' },

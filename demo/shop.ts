@@ -86,7 +86,6 @@ export const PRINTERS: PrinterEntry[] = [
         ...ENCLOSED_SWAP,
         'printed parts, PETG': 'printed parts, ABS or ASA',
         'acrylic glazing': 'polycarbonate glazing',
-        'filament dryer, 70': 'filament dryer, 90',
       },
       without: ['camera'],
       set: {
@@ -117,7 +116,7 @@ export const PRINTERS: PrinterEntry[] = [
     kind: 'open frame',
     note: '',
     ...stack('open frame', {
-      swap: { ...OPEN_SWAP, 'no ventilation': 'ventilated room', 'filament dryer, 55': 'filament dryer, 70' },
+      swap: { ...OPEN_SWAP, 'no ventilation': 'ventilated room' },
       set: {
         'PTFE liner to the nozzle': { ...sheetOf(240, 'the liner reaches the nozzle'), name: 'PTFE liner' },
         ...THERMISTORS,
@@ -162,7 +161,6 @@ export const PRINTERS: PrinterEntry[] = [
         'lined heat break': 'all-metal heat break',
         'plain steel gears': 'hardened gears',
         'no ventilation': 'ventilated room',
-        'filament dryer, 55': 'filament dryer, 70',
       },
       without: ['PTFE liner to the nozzle'],
       set: { ...THERMISTORS, 'bed heater': { limitC: 105 } },

@@ -6,13 +6,13 @@ export { askingOf, demandsOf, NO_SET, setsOf } from '#shared/asking'
 
 /**
  * Swaps as an entry for the server: parts off, parts on, nozzles fitted. A nozzle that is still to be bought cannot be
- * fitted; its words come back so that the person can receive it first.
+ * fitted, and a dryer belongs to the shop; their words come back so that the person can enter them first.
  */
 export function changeOf(
   printer: Printer,
   headId: number,
   swaps: readonly Swap[],
-): { entry: Pick<ChangeEntry, 'remove' | 'fit' | 'add' | 'nozzles'>; toReceive: string[] } {
+): { entry: Pick<ChangeEntry, 'remove' | 'fit' | 'add' | 'nozzles'>; toReceive: string[]; dryers: string[] } {
   const then = after(printer, headId, swaps)
   const kept = new Set<unknown>(then.parts)
   const remove = printer.parts.filter(p => !kept.has(p)).map(p => p.id as number)
@@ -45,5 +45,6 @@ export function changeOf(
       nozzles: wanted && typeof wanted.id === 'number' ? [{ nozzleId: wanted.id, headId }] : [],
     },
     toReceive,
+    dryers: then.dryers.filter(d => !printer.dryers.includes(d)).map(d => d.kind),
   }
 }

@@ -523,11 +523,15 @@ export function findChanges(c: Compiled, demands: readonly Demand[]): Found | nu
 
 /** The printer as it would be after the swaps, for a what-if. Swaps of other heads' parts leave this head alone. */
 export function after(printer: Printer, headId: number, swaps: readonly Swap[]): Printer {
-  let parts = printer.parts
+  let { parts, dryers } = printer
   let nozzle: FittedNozzle | null | undefined
   for (const s of swaps) {
     if (s.role === 'nozzle') {
       nozzle = s.add[0] as FittedNozzle
+      continue
+    }
+    if (s.role === 'dryer') {
+      dryers = [...dryers, ...(s.add as Part[])]
       continue
     }
     parts = [...parts.filter(p => !s.remove.includes(p.id)), ...(s.add as Part[])]
@@ -544,6 +548,7 @@ export function after(printer: Printer, headId: number, swaps: readonly Swap[]):
     ...printer,
     parts,
     air,
+    dryers,
     heads: printer.heads.map(h => (h.id === headId && nozzle !== undefined ? { ...h, nozzle } : h)),
   }
 }

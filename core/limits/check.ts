@@ -77,6 +77,6 @@ export function checkPart(p: Part): void {
 }
 
 export function checkPrinter(p: Printer): void {
-  for (const part of p.parts) checkPart(part)
+  for (const part of [...p.parts, ...p.dryers]) checkPart(part)
   for (const h of p.heads) if (h.nozzle) checkNozzleNumbers(h.nozzle)
 }

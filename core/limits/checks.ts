@@ -3,6 +3,7 @@
  * decides.
  */
 import type { AirPlace } from './air'
+import { furthest } from './dryers'
 import { ntcResolution, platinumResolution, typeKResolution } from '../thermometry'
 import { bendStrain, tightestBend } from './bend'
 import { graded, line, unknown, type OperatingPoint } from './operating'
@@ -194,9 +195,7 @@ export function checkGroup(
   if (role === 'dryer') {
     if (demand.setpointsOnly || !demand.dry) return out
     if (demand.dryMinC === null) return [unknown('dryer', 'how hot this filament is dried')]
-    let best: Part | null = null
-    for (const p of parts)
-      if (p.details.reachC !== undefined && (best === null || p.details.reachC > best.details.reachC!)) best = p
+    const best = furthest(parts)
     if (best)
       out.push(
         line(

@@ -44,8 +44,16 @@ export { START_WINDOWS, startWindow } from './start-windows'
 export type { StartWindow } from './start-windows'
 export { readDataSheet } from './data-sheet'
 export type { SheetRead } from './data-sheet'
-export { describedPart, describedPrinter, STARTING_STACKS, stackProblems } from './starting-stacks'
+export {
+  describedPart,
+  describedPrinter,
+  DRYERS_ARE_THE_SHOPS,
+  STARTING_STACKS,
+  stackProblems,
+} from './starting-stacks'
 export type { DescribedPart, DescribedStack, StartingStack } from './starting-stacks'
 export { CLASS_WORDS, inOrder, marginOf, PLACE_WORDS, reason, wordsOf } from './words'
 export { sentenceOf, tightest } from './verdict-words'
 export type { LineWords } from './words'
+export { furthest, shopDryer } from './dryers'
+export type { ShopDryer } from './dryers'

@@ -90,7 +90,7 @@ export function stackOf(printer: Printer, headId: number): Stack {
   const groups: Group[] = SINGLE.map(role => ({ role, parts: of(role) }))
   groups.push({ role: 'heat break', parts: [...of('liner'), ...of('heat break')] })
   for (const role of MANY) for (const p of of(role)) groups.push({ role, parts: [p] })
-  groups.push({ role: 'dryer', parts: of('dryer') }, { role: 'ventilation', parts: of('ventilation') })
+  groups.push({ role: 'dryer', parts: [...printer.dryers] }, { role: 'ventilation', parts: of('ventilation') })
   return {
     headId,
     nozzle: printer.heads.find(h => h.id === headId)?.nozzle ?? null,
@@ -216,7 +216,7 @@ export const LIMITS_MODEL = 3
  *
  * @example
  * const heater = { ...partOf('bed heater'), limitC: 120 }
- * const printer = { id: 1, name: 'one', heads: [], parts: [heater], air: [] }
+ * const printer = { id: 1, name: 'one', heads: [], parts: [heater], air: [], dryers: [] }
  * ceilings(printer, START_RULES)[0].limitC // 115 (°C; 120 less the guard band of 5)
  */
 export function ceilings(printer: Printer, rules: Rules): Ceiling[] {

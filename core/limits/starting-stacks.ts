@@ -77,7 +77,6 @@ export const STARTING_STACKS: readonly StartingStack[] = [
         'fans',
         'linear bearings, plastic end caps',
         'electronics',
-        'filament dryer, 55',
         'no ventilation',
       ]),
     ],
@@ -111,7 +110,6 @@ export const STARTING_STACKS: readonly StartingStack[] = [
         'electronics',
         'enclosure',
         'lid',
-        'filament dryer, 70',
         'ventilated room',
       ]),
     ],
@@ -141,12 +139,15 @@ export const STARTING_STACKS: readonly StartingStack[] = [
         'camera behind glass, outside',
         'electronics moved outside',
       ]),
-      ...AROUND(['heated enclosure', 'lid', 'chamber heater', 'drying oven, 160', 'extraction outdoors']),
+      ...AROUND(['heated enclosure', 'lid', 'chamber heater', 'extraction outdoors']),
     ],
   },
 ]
 
 const OFF_HEAD: ReadonlySet<string> = new Set([...BED_ROLES, ...CHAMBER_ROLES, ...SITE_ROLES])
+
+/** A printer has no dryer of its own: one set serves all, for Equip and Prepare alike. */
+export const DRYERS_ARE_THE_SHOPS = 'dryers belong to the shop, not to a printer; add it under Prepare, Dry'
 
 /**
  * What is wrong with a described stack, each at its field; empty when it can be stored. Limits in °C against the
@@ -164,6 +165,10 @@ export function stackProblems(
       continue
     }
     const k = kindOf(p.kind)
+    if (k.role === 'dryer') {
+      say(`parts.${i}.kind`, `${k.key}: ${DRYERS_ARE_THE_SHOPS}`)
+      continue
+    }
     if (OFF_HEAD.has(k.role) && p.head !== null)
       say(`parts.${i}.head`, `${k.key}: belongs to the printer, not to a head`)
     if (!OFF_HEAD.has(k.role) && (p.head === null || !s.heads[p.head]))
@@ -199,6 +204,7 @@ export function describedPrinter(
   name: string,
   s: DescribedStack,
   nozzles: readonly (FittedNozzle | null)[] = [],
+  dryers: readonly Part[] = [],
 ): Printer {
   return {
     id: 0,
@@ -206,5 +212,6 @@ export function describedPrinter(
     heads: s.heads.map((h, i) => ({ id: i, name: h.name, nozzle: nozzles[i] ? { ...nozzles[i], headId: i } : null })),
     parts: s.parts.map((d, i) => describedPart(d, i + 1, d.head)),
     air: [],
+    dryers,
   }
 }

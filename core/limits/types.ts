@@ -137,6 +137,8 @@ export interface Printer {
   parts: Part[]
   /** What was measured of the air in its chamber: warm-ups, surveys. */
   air: readonly AirSource[]
+  /** What the shop dries in; the same for every printer. */
+  dryers: readonly Part[]
 }
 
 export interface Rules {

@@ -98,6 +98,8 @@ export const stackPrinter = z.object({
   parts: z.array(storedPart),
   /** What was measured of the air in its chamber. */
   air: z.array(airSource),
+  /** What the shop dries in; the same for every printer. */
+  dryers: z.array(part),
 })
 export type StackPrinter = z.output<typeof stackPrinter>
 

@@ -1,6 +1,9 @@
 /** Printers as stacks of parts, what is changed on them, and the fitting of nozzles. */
 import { z } from 'zod'
+import { capital } from '#core/words'
 import {
+  DRYERS_ARE_THE_SHOPS,
+  kindOf,
   DETAIL_RANGES,
   isKind,
   PLACES,
@@ -103,7 +106,10 @@ export const printerSchema = printerFields
       })
   })
 
-const knownKind = z.string().refine(isKind, { error: 'There is no such part kind; the catalogue lists them' })
+const knownKind = z
+  .string()
+  .refine(isKind, { error: 'There is no such part kind; the catalogue lists them' })
+  .refine(k => !isKind(k) || kindOf(k).role !== 'dryer', { error: capital(DRYERS_ARE_THE_SHOPS) })
 /** A part for the shelf, with its kind's start values unless others are given. */
 export const shelfPartSchema = z.object({
   kind: knownKind,

@@ -6,6 +6,7 @@
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
 import { STARTING_STACKS } from '#core/limits'
+import { dryerSchema } from '#shared/entries/prepare'
 import { changeSchema, fittingSchema, partFields, printerSchema, shelfPartSchema } from '#shared/entries/printers'
 import { materialSchema, materialValueSchema, practiceSetSchema } from '#shared/entries/materials'
 import { nozzleSchema } from '#shared/entries/nozzles'
@@ -19,6 +20,7 @@ import { floor } from '../../server/records/bench/floor'
 import { saveGauge } from '../../server/records/nozzles/gauges'
 import { addMaterial, addMaterialValue, addPracticeSet, listAskings } from '../../server/records/materials/materials'
 import { saveRun } from '../../server/records/runs/runs'
+import { addDryer } from '../../server/records/prepare/dryers'
 import { addPrinter, addShelfPart, saveChange } from '../../server/records/printers/stack-change'
 import { listChanges, listShelf, listSpareNozzles, listStacks } from '../../server/records/printers/stack-read'
 import { addNozzle } from '../../server/records/nozzles/nozzles'
@@ -59,6 +61,29 @@ describe('a printer from a starting stack', () => {
       headId: headIds[0],
     })
     expect((await listChanges(db)).find(c => c.printerId === id)).toMatchObject({ kind: 'described', struck: null })
+  })
+  test('one set of dryers: those of Prepare stand beside every printer, a stack brings none', async () => {
+    expect((await of('Aire')).dryers).toEqual([])
+    const dryer = (more: object) =>
+      dryerSchema.parse({ name: 'Bench', kind: 'vented', ceilingC: 70, basis: 'nameplate', ...more })
+    const { id: first } = await tx(c => addDryer(c, dryer({}), 1))
+    await tx(c => addDryer(c, dryer({ name: 'Gone', ceilingC: 120, withdrawn: true }), 1))
+    for (const name of ['Aire', 'Ribble'])
+      expect((await of(name)).dryers).toMatchObject([{ id: `dryer ${first}`, name: 'Bench', details: { reachC: 70 } }])
+    const dried = printerSchema.safeParse({
+      ...STARTING_STACKS[0]!,
+      name: 'Two',
+      parts: [...STARTING_STACKS[0]!.parts, { kind: 'filament dryer, 70', head: null }],
+    })
+    expect(dried.error!.issues[0]!.message).toMatch(/dryers belong to the shop, not to a printer/)
+    const added = changeSchema.safeParse({
+      printerId: id,
+      text: 'a dryer',
+      occurredAt: soon(),
+      add: [{ kind: 'drying oven, 160' }],
+    })
+    expect(added.error!.issues[0]!.message).toMatch(/^Dryers belong to the shop/)
+    expect(shelfPartSchema.safeParse({ kind: 'vacuum dryer' }).success).toBe(false)
   })
   test('two heads of one name, a name that is taken', async () => {
     const two = { ...stackEntry('open frame', 'Two'), heads: [{ name: 'head' }, { name: 'Head' }] }

@@ -3,8 +3,11 @@
  * person entered, a spool that was weighed before and after its drying, one that was opened and boxed, and one that
  * stood in the room.
  */
+import { sql } from 'drizzle-orm'
 import { expect, test } from 'vitest'
 import { listAskings } from '../../server/records/materials/materials'
+import { listDryers } from '../../server/records/prepare/dryers'
+import { listStacks } from '../../server/records/printers/stack-read'
 import { spoolsAndAir, stateOf } from '../../server/records/spools/moisture'
 import { listSpools } from '../../server/records/spools/spools'
 import { fromDump } from './support'
@@ -41,4 +44,17 @@ test('its weighings are its mass, and still make the factor', async () => {
   expect(s1).toMatchObject({ leftG: 985, leftBy: 'weighing' })
   expect(wound.weighings).toBe(1)
   expect((await listSpools(db)).find(s => s.tag === 'S-2')).toMatchObject({ leftG: 1000, leftBy: 'label' })
+})
+test('the dryers that stacks brought are the shop’s, each once; the shop’s own stays what it is', async () => {
+  const dryers = await listDryers(db)
+  expect(dryers.map(d => [d.name, d.kind, d.ceilingC, d.withdrawn])).toEqual([
+    ['Bench dryer', 'vented', 70, false],
+    ['filament dryer, 55 °C', 'vented', 55, false],
+  ])
+  const stacks = await listStacks(db)
+  expect(stacks.flatMap(p => p.parts).filter(p => p.role === 'dryer')).toEqual([])
+  for (const p of stacks) expect(p.dryers.map(d => d.details.reachC)).toEqual([70, 55])
+  // nothing was deleted
+  const [kept] = await db.execute<{ n: number }>(sql`select count(*)::int n from parts where role = 'dryer'`)
+  expect(kept!.n).toBeGreaterThan(1)
 })

@@ -56,7 +56,9 @@ const printers = fc
       if (s < 50 && y.limitC !== null) return [{ ...y, limitC: y.limitC + (s - 40) * 3 }]
       return [y]
     })
-    return { ...p, parts }
+    const dryer =
+      seed[39]! < 20 ? [] : [{ ...partOf('filament dryer, 70', 'dryer'), details: { reachC: 40 + seed[39]! } }]
+    return { ...p, parts, dryers: dryer }
   })
 const demands = fc
   .record({
@@ -155,7 +157,18 @@ describe('change search', () => {
 })
 
 describe('monotonicity', () => {
-  test('raising any limit, reach or bend never worsens a verdict', () => {
+  test('a dryer that reaches further never worsens a verdict; nothing short leaves the missing fact', () => {
+    fc.assert(
+      fc.property(printers, demands, fc.integer({ min: 1, max: 200 }), (p, d, by) => {
+        const reaching = p.dryers.map(x => ({ ...x, details: { reachC: x.details.reachC! + by } }))
+        const [before, then] = [p, { ...p, dryers: reaching }].map(x => classify(compile(x, 0, NO_OFFERS, RULES), d))
+        if (before === 'changes' && then === 'cannot tell') return
+        expect(RANK[then!]).toBeLessThanOrEqual(RANK[before!])
+      }),
+      { seed: 7, numRuns: 1000 },
+    )
+  })
+  test('raising any limit or bend never worsens a verdict', () => {
     fc.assert(
       fc.property(printers, demands, fc.nat(200), fc.integer({ min: 1, max: 200 }), (p, d, which, by) => {
         const i = which % p.parts.length
@@ -169,7 +182,6 @@ describe('monotonicity', () => {
                   limitC: x.limitC === null ? null : x.limitC + by,
                   details: {
                     ...x.details,
-                    ...(x.details.reachC !== undefined && x.role === 'dryer' ? { reachC: x.details.reachC + by } : {}),
                     ...(x.details.bendMm !== undefined ? { bendMm: x.details.bendMm + by } : {}),
                   },
                 },

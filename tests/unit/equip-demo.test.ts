@@ -1,6 +1,7 @@
 /** Every filament of the starting table on every demo printer: the answer a careful technician gives. */
 import { describe, expect, test } from 'vitest'
 import { MATERIALS, PRINTERS } from '../../demo/shop'
+import { DRYERS } from '../../demo/prepare'
 import {
   bestClass,
   ceilingOf,
@@ -11,6 +12,8 @@ import {
   dedicate,
   demandOf,
   describedPrinter,
+  furthest,
+  shopDryer,
   marginOf,
   NO_OFFERS,
   stackProblems,
@@ -43,8 +46,10 @@ const record = (finalC: number, bedC: number, chamberSetC: number | null): AirSo
   return r ? [r] : []
 }
 const RECORDS: Record<string, AirSource[]> = { Ribble: record(65.3, 100, null), Calder: record(85.1, 150, 85) }
+/** One set for every printer, as Prepare has them. */
+const DRIES = DRYERS.map((d, i) => shopDryer({ ...d, id: i, basis: 'nameplate' }, START_RULES.roomC))
 const printers = PRINTERS.map((p, i) => ({
-  ...describedPrinter(p.name, { ...p, kind: p.kind, parts: p.parts as never }, FITTED[p.name]!),
+  ...describedPrinter(p.name, { ...p, kind: p.kind, parts: p.parts as never }, FITTED[p.name]!, DRIES),
   id: i,
   air: RECORDS[p.name] ?? [],
 }))
@@ -134,10 +139,14 @@ describe('what the demo has to show', () => {
         .map(l => [l.asked! >= 135, l.part!.role]),
     ).toContainEqual([true, 'bed heater'])
   })
-  test('a bend too tight and a dryer too cool for PPA-CF', () => {
-    const keys = shortLines('Ribble', 'PPA-CF20').map(l => l.key)
-    expect(keys).toEqual(expect.arrayContaining(['bend', 'dryer']))
-    expect(shortLines('Ribble', 'PPA-CF20', 1).map(l => l.key)).not.toContain('dryer')
+  test('a bend too tight for PPA-CF; the oven that Prepare knows dries it for every printer', () => {
+    expect(shortLines('Ribble', 'PPA-CF20').map(l => l.key)).toContain('bend')
+    for (const p of PRINTERS) expect(shortLines(p.name, 'PPA-CF20').map(l => l.key)).not.toContain('dryer')
+  })
+  test('a spool on a bed under a cover gets less than the bed', () => {
+    const bed = DRIES.find(d => d.name === "Ribble's bed")!
+    expect(bed.details.reachC).toBeCloseTo(23 + 0.75 * (105 - 23), 9)
+    expect(furthest(DRIES)!.name).toBe('Oven')
   })
   test('heads of one machine differ', () => {
     expect(shortLines('Swale', 'PEEK-CF10', 0, 0).map(l => l.part?.role)).toContain('firmware')

@@ -318,6 +318,13 @@ const CALLS: Record<string, Record<string, Call>> = {
     },
   },
   limits: {
+    shopDryer: {
+      args: {
+        d: { id: 1, name: 'oven', kind: 'bed under a cover', ceilingC: 100, basis: 'nameplate', note: '' },
+        roomC: 23,
+      },
+      named: { ceilingC: 'setC' },
+    },
     airAt: { args: { sources: [source], by: 'bed', place: 'high', opening: 'shut' } },
     gradeOf: { args: { marginC: 3, u90C: 2 } },
     heatLines: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, rules: R } },
@@ -544,6 +551,7 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     byDedication: 'compares results',
     describedPart: 'fills a record from the catalogue',
     describedPrinter: 'fills a record from the catalogue',
+    furthest: 'of parts that are checked where they are reckoned with',
     guardOf: 'reads one rule',
     inOrder: 'sorts lines that the core made',
     isAbrasive: 'a word in',

@@ -2,6 +2,7 @@
 import {
   demandOf,
   describedPrinter,
+  partOf,
   startWindow,
   STARTING_STACKS,
   type Demand,
@@ -31,11 +32,14 @@ export function printer(
   set: Record<string, Partial<DescribedPart>> = {},
 ): Printer {
   const s = STARTING_STACKS.find(x => x.key === key)!
+  // what the tests take for the shop's dryer beside each
+  const dryer = { 'open frame': 'filament dryer, 55', 'hot machine': 'drying oven, 160' }[key] ?? 'filament dryer, 70'
+  const kind = swap[dryer] === null ? null : (swap[dryer] ?? dryer)
   const parts = s.parts
     .filter(p => swap[p.kind] !== null)
     .map(p => ({ ...p, kind: swap[p.kind] ?? p.kind }))
     .map(p => ({ ...p, ...set[p.kind] }))
-  return describedPrinter('P', { ...s, parts }, [n])
+  return describedPrinter('P', { ...s, parts }, [n], kind === null ? [] : [partOf(kind, 'dryer')])
 }
 
 /** Demand of a starting window under one of its practice sets. */

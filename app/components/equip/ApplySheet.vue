@@ -148,6 +148,11 @@ const cautions = computed(() => {
       <NuxtLink class="underline" to="/stores?add=nozzle">Add it in Stores when it has come</NuxtLink>, then fit it. The
       other parts can be applied now.
     </p>
+    <p v-for="d in plan.dryers" :key="d" class="font-semibold text-look">
+      A {{ d }}: dryers are the shop's, not this printer's.
+      <NuxtLink class="underline" to="/prepare?dryer=new">Enter it under Prepare, Dry, when it has come</NuxtLink>. The
+      other parts can be applied now.
+    </p>
     <CautionList :cautions="cautions" title="While you do it" />
     <FieldText id="apply-text" v-model="sheet.v.text" label="What was done" :error="sheet.errors.text" />
     <FieldWhen id="apply-when" v-model="sheet.v.occurredAt" label="When" :error="sheet.errors.occurredAt" />

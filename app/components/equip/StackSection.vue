@@ -6,7 +6,17 @@
  * arrowheads. Schematic: positions show the zone, not the millimetre.
  */
 import { computed } from 'vue'
-import { ceilings, guardOf, nozzlePart, zoneOf, type Line, type Part, type Printer, type Rules } from '#core/limits'
+import {
+  ceilings,
+  furthest,
+  guardOf,
+  nozzlePart,
+  zoneOf,
+  type Line,
+  type Part,
+  type Printer,
+  type Rules,
+} from '#core/limits'
 
 const props = withDefaults(
   defineProps<{
@@ -68,9 +78,13 @@ const bed = computed(() =>
 )
 const enclosed = computed(() => here.value.some(p => p.role === 'enclosure'))
 const lid = computed(() => here.value.some(p => p.role === 'lid'))
-const beside = computed(() =>
-  here.value.filter(p => ['chamber heater', 'dryer', 'ventilation', 'enclosure'].includes(p.role)),
-)
+const beside = computed(() => {
+  const dryer = furthest(props.printer.dryers)
+  return [
+    ...here.value.filter(p => ['chamber heater', 'ventilation', 'enclosure'].includes(p.role)),
+    ...(dryer ? [dryer] : []),
+  ]
+})
 
 const chamberTop = 38
 const hotTop = computed(() => chamberTop + Math.max(1, chamber.value.length) * ROW + 26)

@@ -135,9 +135,9 @@ export function partFieldsOf(role: Role): FormField[] {
   ]
 }
 
-/** Kinds by role, in the order of the machine, to choose from. */
+/** Kinds by role, in the order of the machine, to choose from; dryers are the shop's, under Prepare. */
 export const KIND_GROUPS = ROLES.map(role => ({ role, kinds: KINDS.filter(k => k.role === role) })).filter(
-  g => g.kinds.length > 0,
+  g => g.kinds.length > 0 && g.role !== 'dryer',
 )
 /** The same for a select. */
 export const KIND_OPTIONS = KIND_GROUPS.flatMap(g =>

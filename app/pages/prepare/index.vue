@@ -2,7 +2,7 @@
 /** Dry: which spools are dry, which are in a dryer, and which are getting wet where they stand. */
 import type { DryerRow } from '#shared/answers/prepare'
 import type { SpoolState } from '#shared/answers/spools'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { FOR_GOOD_H, hours, water, leftWords } from '#core/words'
 import AirSheet from '~/components/prepare/AirSheet.vue'
 import DryerSheet from '~/components/prepare/DryerSheet.vue'
@@ -96,6 +96,17 @@ function edit(d: DryerRow | null): void {
   dryer.value = d
   dryerOpen.value = true
 }
+const route = useRoute()
+// a link from Equip may open the sheet; it is no part of the address once it is open
+watch(
+  () => [route.query.dryer, data.value !== null],
+  async ([asked, ready]) => {
+    if (asked !== 'new' || !ready) return
+    await navigateTo({ query: {} }, { replace: true })
+    edit(null)
+  },
+  { immediate: true },
+)
 const fitted = computed(() => data.value?.wound ?? null)
 function rowWords(s: SpoolState, w: NonNullable<SpoolState['water']>): string {
   if (w.dryness === 'wet') return `${heldWords(w)}, usually prints up to ${water(w.usual)}`

@@ -1,7 +1,17 @@
 /** Printers as stacks of parts, by the log of changes: what sits where, what is on the shelf, what was done. */
 import type { ChangeLine, StackPrinter, StoredPart } from '#shared/answers/printers'
 import { sql } from 'drizzle-orm'
-import { PLACE_WORDS, recordSource, type AirPlace, type AirSource, type FittedNozzle, type Opening } from '#core/limits'
+import {
+  PLACE_WORDS,
+  recordSource,
+  shopDryer,
+  type AirPlace,
+  type AirSource,
+  type FittedNozzle,
+  type Opening,
+  type Part,
+  type ShopDryer,
+} from '#core/limits'
 import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
@@ -55,6 +65,14 @@ function airOf(records: readonly WarmUpRow[]): AirSource[] {
   })
 }
 
+/** What the shop dries in, as parts beside every printer: those that are described under Prepare. */
+async function shopDryers(db: Connection): Promise<Part[]> {
+  const rows = await db.execute<ShopDryer & { roomC: number } & Record<string, unknown>>(sql`
+    select d.id, d.name, d.kind, d.ceiling_c "ceilingC", d.basis, d.note, s.room_c "roomC"
+    from dryers d, settings s where not d.withdrawn order by d.id`)
+  return rows.map(({ roomC, ...d }) => shopDryer(d, roomC))
+}
+
 /** All printers as stacks, or those asked for. */
 export async function listStacks(db: Connection, ids?: readonly number[]): Promise<StackPrinter[]> {
   const these =
@@ -64,7 +82,9 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
           [...ids, 0].map(i => sql`${i}`),
           sql`, `,
         )})`
-  const rows = await db.execute<Omit<StackPrinter, 'air'> & { records: WarmUpRow[] } & Record<string, unknown>>(sql`
+  const rows = await db.execute<
+    Omit<StackPrinter, 'air' | 'dryers'> & { records: WarmUpRow[] } & Record<string, unknown>
+  >(sql`
     select p.id, p.name, p.kind, p.note, coalesce(w.records, '[]') records, p.out_of_use "outOfUse", p.version,
       (select coalesce(json_agg(json_build_object('id', h.id, 'name', h.name, 'nozzle', (
         select ${NOZZLE_JSON} from (select * from standing_fittings e where e.head_id = h.id
@@ -73,11 +93,13 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
         order by h.position, h.id), '[]') from heads h where h.printer_id = p.id) heads,
       coalesce(q.parts, '[]') parts from printers p
     left join (select w.printer_id, json_agg(${PART_JSON} order by a.id) parts from part_places w
-    join parts a on a.id = w.part_id join people u on u.id = a.entered_by where w.kind = 'fit'
+    join parts a on a.id = w.part_id join people u on u.id = a.entered_by
+    where w.kind = 'fit' and a.role <> 'dryer'
     group by w.printer_id) q on q.printer_id = p.id
     left join (${RECORDS}) w on w.printer_id = p.id
     where ${these} order by p.id`)
-  return rows.map(({ records, ...p }) => ({ ...p, air: airOf(records) }))
+  const dryers = await shopDryers(db)
+  return rows.map(({ records, ...p }) => ({ ...p, air: airOf(records), dryers }))
 }
 
 /** Parts on the shelf, fit for any printer. */
@@ -85,7 +107,7 @@ export async function listShelf(db: Connection): Promise<StoredPart[]> {
   const rows = await db.execute<{ part: StoredPart }>(sql`
     select ${PART_JSON} part from parts a join people u on u.id = a.entered_by
     left join part_places w on w.part_id = a.id
-    where w.kind = 'shelve' or (w.kind is null and a.to_shelf) order by a.id`)
+    where (w.kind = 'shelve' or (w.kind is null and a.to_shelf)) and a.role <> 'dryer' order by a.id`)
   return rows.map(r => ({ ...r.part, headId: null }))
 }
 
