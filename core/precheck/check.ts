@@ -4,7 +4,7 @@
  * practice, no source, unless the line says where they come from.
  */
 import { ANY_C, gradeOf, onSheet, readSurface, surfaceText } from '../limits'
-import { capital, celsius, chance, counted, FOR_GOOD_H, grams, hours, listed } from '../words'
+import { capital, celsius, chance, counted, FOR_GOOD_H, grams, hours, kgEstimate, listed } from '../words'
 import { drynessFixes, drynessFor, takesNoWater } from '../drying'
 import { need, needEach, needIfKnown } from '../numeric'
 import { SETPOINT_C } from '../gcode'
@@ -53,7 +53,8 @@ function checkFacts(f: PrecheckFacts): void {
   if (f.nozzle) {
     need('boreMm', f.nozzle.boreMm, 0.01, 5, 'mm')
     needIfKnown('provenMm3S', f.nozzle.provenMm3S, 0, 1e4, 'mm³/s')
-    if (f.nozzle.left) for (const k of ['low80G', 'medianG'] as const) need(k, f.nozzle.left[k], 0, Infinity, 'g')
+    if (f.nozzle.left)
+      for (const k of ['low80G', 'medianG', 'high80G'] as const) need(k, f.nozzle.left[k], 0, Infinity, 'g')
     need('pastChance', f.nozzle.pastChance, 0, 1)
     needIfKnown('purgeC', f.nozzle.holds?.purgeC, ...ANY_C, '°C')
   }
@@ -240,22 +241,22 @@ function wear(f: PrecheckFacts): CheckLine {
   if (n.left === null)
     return line('wear', 'unknown', `How much fibre ${n.tag} still takes is not known.`, { fix: 'Gauge it', ...gauge })
   if (asks > n.left.medianG)
-    return line(
-      'wear',
-      'stop',
-      `The job takes ${grams(asks)} of fibre; ${n.tag} has about ${grams(Math.max(0, n.left.medianG))} left.`,
-      { ...gauge, fix: 'Fit another nozzle', where: 'fit' },
-    )
+    return line('wear', 'stop', `The job takes ${grams(asks)} of fibre; ${n.tag} has ${leftOf(n.left)} left.`, {
+      ...gauge,
+      fix: 'Fit another nozzle',
+      where: 'fit',
+    })
   if (asks > n.left.low80G)
     return line(
       'wear',
       'look',
-      `The job takes ${grams(asks)} of fibre; ${n.tag} has ${grams(n.left.medianG)} left, but perhaps only ` +
-        `${grams(Math.max(0, n.left.low80G))}.`,
+      `The job takes ${grams(asks)} of fibre; ${n.tag} has ${leftOf(n.left)} left: perhaps too little.`,
       { fix: 'Gauge it first', ...gauge },
     )
-  return line('wear', 'ok', `The job takes ${grams(asks)} of fibre; ${n.tag} has ${grams(n.left.medianG)} left.`)
+  return line('wear', 'ok', `The job takes ${grams(asks)} of fibre; ${n.tag} has ${leftOf(n.left)} left.`)
 }
+const leftOf = (g: { low80G: number; medianG: number; high80G: number }) =>
+  kgEstimate({ median: g.medianG / 1000, low80: g.low80G / 1000, high80: g.high80G / 1000 })
 
 function spool(f: PrecheckFacts): CheckLine {
   if (f.spool === null)

@@ -104,7 +104,7 @@ export interface PrecheckFacts {
     tag: string
     boreMm: number
     provenMm3S: number | null
-    left: { low80G: number; medianG: number } | null
+    left: { low80G: number; medianG: number; high80G: number } | null
     pastChance: number
     /** What the last gauge saw. */
     shape: readonly string[]

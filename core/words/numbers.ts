@@ -34,6 +34,23 @@ export function kgBetween(low: number, high: number): string {
   return `80 % between ${text(low)} and ${text(high)} ${inGrams ? 'g' : 'kg'}`
 }
 
+/**
+ * An estimate with its range: "0.35 kg left" is never said alone. `median`, `low80`, `high80` in kg; unknown where the
+ * median is.
+ */
+export function kgEstimate(r: { median: number; low80: number; high80: number }): string {
+  if (!Number.isFinite(r.median)) return UNKNOWN
+  const between = kgBetween(r.low80, r.high80)
+  return between === UNKNOWN ? `about ${kg(r.median)}` : `about ${kg(r.median)} (${between})`
+}
+
+/** A count that is an estimate, from low to high, 0 or more: "300 to 3000", one digit from a hundred on. */
+export function countBetween(low: number, high: number): string {
+  if (!Number.isFinite(low) || !Number.isFinite(high)) return UNKNOWN
+  const text = (v: number) => String(Number(Math.max(0, v) < 99.5 ? Math.round(Math.max(0, v)) : v.toPrecision(1)))
+  return text(low) === text(high) ? `about ${text(low)}` : `${text(low)} to ${text(high)}`
+}
+
 /** Mass as weighed, in g: "312 g", "31.2 g", "3.1 g". */
 export function grams(v: number): string {
   if (!Number.isFinite(v)) return UNKNOWN

@@ -8,7 +8,7 @@ import {
   type NozzleInput,
   type Range,
 } from '#core/wear'
-import { basis, id, maybe, number, text, time } from './parts'
+import { basis, id, maybe, number, range80, text, time } from './parts'
 
 const material = z.enum(NOZZLE_MATERIALS)
 const law = z.enum(['sliding', 'linear'])
@@ -169,8 +169,8 @@ export type NozzlePage = z.output<typeof nozzlePage>
 export const gaugeEffect = z.object({
   gaugeId: id,
   tag: text,
-  boreMm: number,
-  leftFibreKg: maybe(number),
+  boreMm: range80,
+  leftFibreKg: maybe(range80),
   leftMaterial: maybe(text),
   pastChance: number,
   nextGaugeFibreKg: maybe(number),

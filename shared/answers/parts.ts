@@ -21,3 +21,7 @@ export const stored = z.object({ id })
 /** How a line or a printer stands: the shape of its mark says it. */
 export const mark = z.enum(['fine', 'look', 'stop'])
 export type Mark = z.output<typeof mark>
+
+/** The middle of an estimate and its 80 % range. */
+export const range80 = z.object({ median: number, low80: number, high80: number })
+export type Range80 = z.output<typeof range80>

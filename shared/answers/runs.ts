@@ -2,7 +2,7 @@
 import { z } from 'zod'
 import type { FullScan } from '#core/gcode'
 import { SYMPTOMS } from '../entries/runs'
-import { id, maybe, number, struckBy, text, time } from './parts'
+import { id, maybe, number, range80, struckBy, text, time } from './parts'
 
 export const runLine = z.object({
   id,
@@ -42,7 +42,7 @@ export const runEffect = z.object({
       tag: text,
       fibreG: number,
       extrudedG: number,
-      leftFibreKg: maybe(number),
+      leftFibreKg: maybe(range80),
       leftMaterial: maybe(text),
       pastChance: number,
     }),

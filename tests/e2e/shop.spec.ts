@@ -106,7 +106,9 @@ test('gauging on the chart: the band shifts before saving, the answer says what 
   await expect(left).not.toHaveText(before)
   await page.getByLabel('oval').check()
   await page.getByRole('button', { name: 'Save the gauge' }).click()
-  await expect(page.getByRole('status').filter({ hasText: /N-022 is at ⌀0\.6\d\d mm; .* left, gauge/ })).toBeVisible()
+  await expect(
+    page.getByRole('status').filter({ hasText: /N-022 is at ⌀0\.6\d\d mm \(80 % between .*; about .* left, gauge/ }),
+  ).toBeVisible()
   await expect(page.getByText('Last gauge found it oval')).toBeVisible()
   await page
     .getByRole('button', { name: /^Strike out Gauge/ })

@@ -54,7 +54,10 @@ describe('runs', () => {
     const effect = await tx(c => saveRun(c, runEntry(shop), 1))
     expect(effect.nozzles[0]).toMatchObject({ tag: 'N-1', extrudedG: 312, leftMaterial: 'PA6-CF20' })
     expect(effect.nozzles[0]!.fibreG).toBeCloseTo(62.4, 9)
-    expect(effect.nozzles[0]!.leftFibreKg).toBeGreaterThan(0.2)
+    const { median, low80, high80 } = effect.nozzles[0]!.leftFibreKg!
+    expect(median).toBeGreaterThan(0.2)
+    expect(low80).toBeLessThan(median)
+    expect(high80).toBeGreaterThan(median)
     expect((await log()).wearKg).toBeCloseTo(0.0624, 9)
   })
   test('metres and spool weights', async () => {

@@ -124,7 +124,7 @@ const facts0: precheck.PrecheckFacts = {
     tag: 'N-1',
     boreMm: 0.4,
     provenMm3S: 12,
-    left: { low80G: 400, medianG: 900 },
+    left: { low80G: 400, medianG: 900, high80G: 2000 },
     pastChance: 0.01,
     shape: [],
     fittedSinceRun: false,
@@ -468,6 +468,7 @@ const CALLS: Record<string, Record<string, Call>> = {
       infinite: [
         'f.nozzle.left.low80G',
         'f.nozzle.left.medianG',
+        'f.nozzle.left.high80G',
         'f.soak.leftMin',
         'f.clean.strandH',
         'f.clean.woundH',

@@ -2,13 +2,13 @@
 /** Fit a nozzle to a head: from the printer's column on the Floor, or from Stores. */
 import { computed } from 'vue'
 import { cautionsFor } from '#core/cautions'
-import { kg } from '#core/words'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import CautionList from '~/components/equip/CautionList.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
-import { useShop } from '~/state/shop'
+import { useShop, type ShopData } from '~/state/shop'
+import { leftOn } from '~/words/nozzle'
 
 const props = defineProps<{ headId: number | null; nozzleId?: number | null }>()
 const emit = defineEmits<{ close: [] }>()
@@ -24,8 +24,8 @@ const heads = computed(() =>
     })),
   ),
 )
-const nozzleWords = (n: { tag: string; typeName: string; place: string | null; leftKg: number | null }) =>
-  `${n.tag}, ${n.typeName}, on ${n.place ?? 'the shelf'}${n.leftKg === null ? '' : `, ${kg(n.leftKg)} left`}`
+const nozzleWords = (n: ShopData['nozzles'][number]) =>
+  `${n.tag}, ${n.typeName}, on ${n.place ?? 'the shelf'}${leftOn(n)}`
 const nozzles = computed(() => [
   { value: null as number | null, text: 'Choose a nozzle' },
   ...(shop.data?.nozzles ?? [])

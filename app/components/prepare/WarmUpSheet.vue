@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Record a warm-up from a probe's file: read, previewed with every line that cannot be read, and only then saved. */
-import { counted } from '#core/words'
+import { counted, percent } from '#core/words'
 import type { SoakLine } from '#shared/answers/prepare'
 import Papa from 'papaparse'
 import { computed, ref } from 'vue'
@@ -81,7 +81,8 @@ const sheet = useEntrySheet('/api/warm-ups', {
   says: (_, p) => `Warm-up of ${p.printer.name}`,
   saved: (done, _, p) =>
     `Warm-up of ${p.printer.name}: settles at ${done.fit.finalC.toFixed(0)} °C, time constant ` +
-    `${(done.fit.tauS / 60).toFixed(0)} min.`,
+    `${(done.fit.tauS / 60).toFixed(0)} min; seen to ${percent(done.fit.reachedShare)} of the way, scatter ` +
+    `${done.fit.rmsC.toFixed(1)} °C.`,
   close: () => emit('close'),
 })
 const title = computed(() =>

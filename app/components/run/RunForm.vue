@@ -20,7 +20,7 @@ import { amountOf, newTool, typedAmount, type ToolForm } from '~/components/run/
 import { useEntryForm } from '~/composables/entry-form'
 import { useAnswer } from '~/composables/answer'
 import { runEffectWords } from '~/words/effects'
-import { grams, kg } from '#core/words'
+import { grams, kgEstimate } from '#core/words'
 import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -265,10 +265,9 @@ function effectOf(t: ToolForm): string {
   if (f && f.densityGCm3 === null)
     return `${f.name} has no density, so a length has no mass: enter it in Stores, or log grams`
   if (g === null || !n) return ''
-  const left =
-    fibreG && n.leftKg !== null && n.lastMaterial === f?.name
-      ? `; about ${kg(Math.max(0, n.leftKg - fibreG / 1000))} left after it`
-      : ''
+  const after = (kg: number | null) => Math.max(0, (kg ?? NaN) - (fibreG ?? 0) / 1000)
+  const then = { median: after(n.leftKg), low80: after(n.leftLowKg), high80: after(n.leftHighKg) }
+  const left = fibreG && n.leftKg !== null && n.lastMaterial === f?.name ? `; ${kgEstimate(then)} left after it` : ''
   return `${grams(g)} ${f?.name ?? ''}, ${fibreG ? `${grams(fibreG)} fibre` : 'no fibre'} through ${n.tag}${left}`
 }
 /** The nozzle's remaining life with this run drawn on it. */

@@ -2,7 +2,7 @@
 /** The rack: a row per nozzle type, a tag per nozzle. Filled = fitted, open = on the shelf, crossed = retired. */
 import { computed } from 'vue'
 import type { ShopData } from '~/state/shop'
-import { kg } from '#core/words'
+import { leftOn } from '~/words/nozzle'
 
 const props = defineProps<{ shop: ShopData }>()
 const rows = computed(() =>
@@ -17,7 +17,7 @@ const look = (n: ShopData['nozzles'][number]) => {
 }
 const words = (n: ShopData['nozzles'][number]) => {
   if (n.retired) return `retired: ${n.retiredReason}`
-  return n.place ? `on ${n.place}${n.leftKg === null ? '' : `, ${kg(n.leftKg)} left`}` : 'on the shelf'
+  return n.place ? `on ${n.place}${leftOn(n)}` : 'on the shelf'
 }
 </script>
 

@@ -30,7 +30,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { day } from '#shared/time'
-import { chance, kg, kgBetween } from '#core/words'
+import { chance, countBetween, kg, kgBetween } from '#core/words'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 import { VERDICT_TEXT } from '~/words/verdict'
@@ -212,13 +212,14 @@ const inJobs = computed(() => {
   const p = page.value,
     l = left.value
   if (!p?.lastRun || !l || p.lastRun.fibreG <= 0) return null
-  const n = (forecast.value?.leftKg.median ?? 0) / p.lastRun.wearKg
+  const left80 = forecast.value?.leftKg
+  const jobs = (kg: number | undefined) => (kg ?? 0) / p.lastRun!.wearKg
   return {
     text:
-      n < 0.5
+      jobs(left80?.high80) < 0.5
         ? 'not one more like the last'
-        : `about ${n >= 10 ? Number(n.toPrecision(2)) : Math.round(n)} more like the last`,
-    each: `${p.lastRun.name}, ${kg(p.lastRun.fibreG / 1000)} fibre each`,
+        : `${countBetween(jobs(left80?.low80), jobs(left80?.high80))} more like the last`,
+    each: `80 %; ${p.lastRun.name}, ${kg(p.lastRun.fibreG / 1000)} fibre each`,
   }
 })
 

@@ -5,7 +5,9 @@
  */
 import { createHash } from 'node:crypto'
 import { eq, sql } from 'drizzle-orm'
+import type { Range80 } from '#shared/answers/parts'
 import {
+  fillerKgFor,
   forecast,
   pooledPrior,
   RowStore,
@@ -105,6 +107,14 @@ export async function refreshForecast(db: Connection, nozzleId: number): Promise
   return { log: log!, forecast: made, sisters, prior }
 }
 
+/** The middle and the 80 % range of a spread. */
+export const range80Of = ({ median, low80, high80 }: Range80): Range80 => ({ median, low80, high80 })
+/** What is left in kg of wear mass, as kg of fibre of a filament that abrades so much; null where there is no end. */
+export function fibreLeft(leftKg: Range80, abrasivity: number): Range80 | null {
+  if (!Number.isFinite(leftKg.median)) return null
+  const fibre = (kg: number) => finite(fillerKgFor(kg, abrasivity))
+  return { median: fibre(leftKg.median), low80: fibre(leftKg.low80), high80: fibre(leftKg.high80) }
+}
 const finite = (v: number) => Math.min(v, 1e9)
 
 /** Marks what another model worked out; screens say so until it is worked out again. Answers how many. */

@@ -9,7 +9,7 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { gauges, nozzles } from '../../db/schema'
 import { answerUnexpected, unexpectedBore } from './unexpected-gauge'
-import { refreshForecast } from './forecasts'
+import { fibreLeft, range80Of, refreshForecast } from './forecasts'
 import { boreReading, outweighedGauges, wearBy } from './history'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 
@@ -56,8 +56,8 @@ export async function saveGauge(
   return {
     gaugeId: saved!.id,
     tag: nozzle.tag,
-    boreMm: forecast.bore.median,
-    leftFibreKg: fibre(forecast.leftKg.median),
+    boreMm: range80Of(forecast.bore),
+    leftFibreKg: log.lastFilled && fibreLeft(forecast.leftKg, log.lastFilled.abrasivity),
     leftMaterial: log.lastFilled?.material ?? null,
     pastChance: forecast.pastChance,
     nextGaugeFibreKg: fibre(forecast.nextGaugeKg),

@@ -213,7 +213,10 @@ async function nozzleFacts(
     fittedSinceRun: seen!.fitted,
     holds: last && { name: last.name, same: last.id === material.id, purgeC: purgeC(last, material, ceilingC) },
     provenMm3S: proven!.flow,
-    left: line.leftKg === null ? null : { low80G: line.leftLowKg! * 1000, medianG: line.leftKg * 1000 },
+    left:
+      line.leftKg === null
+        ? null
+        : { low80G: line.leftLowKg! * 1000, medianG: line.leftKg * 1000, high80G: line.leftHighKg! * 1000 },
     pastChance: line.pastChance,
   }
 }

@@ -6,7 +6,7 @@ import { eq, inArray, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { stoppedAt, type FullScan } from '#core/gcode'
 import { fibreMassG, lengthForMassMm, massG } from '#core/materials'
-import { fillerKgFor, wearKg } from '#core/wear'
+import { wearKg } from '#core/wear'
 import { filamentOfSpool, readForAnother } from '#shared/filament'
 import type { runSchema } from '#shared/entries/runs'
 import type { Question } from '#shared/problem'
@@ -14,7 +14,7 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { forecasts, heads, jobs, materials, nozzles, printers, runs, runTools, spools } from '../../db/schema'
 import { headAt } from '../printers/fittings'
-import { refreshForecast } from '../nozzles/forecasts'
+import { fibreLeft, refreshForecast } from '../nozzles/forecasts'
 import { saveJob } from './jobs'
 import { ask, notFound, notInFuture, refuseField } from '../entry/refusal'
 import { weighed } from '../spools/mass'
@@ -94,8 +94,7 @@ export async function saveRun(tx: Connection, run: Run, personId: number): Promi
       tag: log.tag,
       fibreG: sum(mine.map(r => r.fibreG)),
       extrudedG: sum(mine.map(r => r.extrudedG)),
-      leftFibreKg:
-        last && Number.isFinite(forecast.leftKg.median) ? fillerKgFor(forecast.leftKg.median, last.abrasivity) : null,
+      leftFibreKg: last && fibreLeft(forecast.leftKg, last.abrasivity),
       leftMaterial: last?.material ?? null,
       pastChance: forecast.pastChance,
     })
