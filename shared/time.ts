@@ -57,6 +57,14 @@ export function when(iso: string, zone: string, now = new Date()): string {
     .format(d)
     .replace(',', '')
 }
+/**
+ * Until when something goes on: "dries until about 24 Nov 14:30"; of a time that is over "dries no more: its time was
+ * over 24 Nov 14:30".
+ */
+export const untilWords = (what: string, iso: string, zone: string, now = new Date()): string =>
+  Date.parse(iso) > now.getTime()
+    ? `${what} until about ${when(iso, zone, now)}`
+    : `${what} no more: its time was over ${when(iso, zone, now)}`
 /** "24 Nov 2026". */
 export const day = (iso: string, zone: string): string =>
   format(zone, { day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(iso))

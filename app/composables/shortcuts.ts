@@ -42,6 +42,11 @@ export function useShortcuts(toStrip: (text: string) => void): void {
     const inField = !!target?.closest(
       'input, textarea, select, [contenteditable="true"], [role="dialog"], [role="menu"]',
     )
+    // the strip and sheets have their own Esc
+    if (e.key === 'Escape' && target?.matches('input:not([role="combobox"]), select, textarea')) {
+      if (!target.closest('[role="dialog"]')) target.blur()
+      return
+    }
     if (inField || e.ctrlKey || e.metaKey || e.altKey || e.key.length !== 1) return
     const now = performance.now()
     if (e.key === '/' && held === '') {

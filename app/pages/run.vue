@@ -1,9 +1,11 @@
 <script setup lang="ts">
 /** Run: what went through which nozzle, from the job file or by hand. */
-import { computed, ref, watch } from 'vue'
+import type { RunEffect } from '#shared/answers/runs'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import FileDrop from '~/components/run/FileDrop.vue'
 import RunForm from '~/components/run/RunForm.vue'
+import RunSaved from '~/components/run/RunSaved.vue'
 import RunList from '~/components/run/RunList.vue'
 import ScanView from '~/components/run/ScanView.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
@@ -60,7 +62,23 @@ const job = computed(() => {
 })
 const showForm = computed(() => current.value === null || usable.value !== null)
 
-function saved(): void {
+/** What was saved last, until another run is asked for: a blank form would be filled in again. */
+const done = shallowRef<{ effect: RunEffect | 'queued'; name: string } | null>(null)
+const nextFile = computed(() => (done.value && usable.value ? current.value!.file.name : null))
+function strikeClosed(struck: boolean): void {
+  if (struck && done.value?.effect !== 'queued' && done.value?.effect.runId === striking.value?.id) done.value = null
+  striking.value = null
+}
+function again(): void {
+  done.value = null
+  void nextTick(() => document.getElementById('run-printer')?.focus())
+}
+function select(id: number | null): void {
+  selected.value = id
+  done.value = null
+}
+function saved(effect: RunEffect | 'queued', name: string): void {
+  done.value = { effect, name }
   if (current.value) current.value.logged = true
   selected.value = scans.reads.find(r => !r.logged && r.state === 'read')?.id ?? null
   if (draft.value || checkId.value !== null) void navigateTo({ query: {} }, { replace: true })
@@ -81,8 +99,8 @@ const sentence = computed(() => {
     <template v-else>
       <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[300px_minmax(0,1fr)]">
         <div class="grid gap-2">
-          <FileDrop :selected="selected" @select="id => (selected = id)" />
-          <button v-if="current" type="button" class="button" @click="selected = null">Log by hand instead</button>
+          <FileDrop :selected="selected" @select="select" />
+          <button v-if="current" type="button" class="button" @click="select(null)">Log by hand instead</button>
         </div>
         <div class="grid grid-cols-[minmax(0,1fr)] gap-3">
           <ScanView
@@ -102,7 +120,17 @@ const sentence = computed(() => {
           <p v-if="!current?.scan && current?.state === 'reading'" class="sheet p-3" role="status">
             Reading {{ current.file.name }}: {{ Math.floor(current.share * 100) }} %
           </p>
+          <RunSaved
+            v-if="done"
+            :key="done.effect === 'queued' ? done.name : done.effect.runId"
+            :effect="done.effect"
+            :name="done.name"
+            :next="nextFile"
+            @again="again"
+            @strike="id => (striking = { target: 'run', id, says: `Run “${done!.name}”` })"
+          />
           <RunForm
+            v-show="done === null"
             v-if="showForm && (checkId === null || ofCheck)"
             :key="`${selected ?? 'hand'}-${draft ?? ''}-${checkId ?? ''}`"
             :scan="job?.scan ?? null"
@@ -123,6 +151,6 @@ const sentence = computed(() => {
         @strike="r => (striking = { target: 'run', id: r.id, says: `Run “${r.name}”` })"
       />
     </template>
-    <StrikeSheet :target="striking" @close="striking = null" />
+    <StrikeSheet :target="striking" @close="strikeClosed" />
   </div>
 </template>

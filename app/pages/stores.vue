@@ -174,7 +174,8 @@ watch(
     if (!ready || (fit === undefined && kind === undefined)) return
     await navigateTo({ query: {} }, { replace: true })
     if (fit !== undefined) fitHead.value = Number(fit)
-    if (['nozzle', 'spool', 'type'].includes(String(kind))) add(String(kind) as 'nozzle')
+    if (kind === 'person') addPerson()
+    else if (['nozzle', 'spool', 'type'].includes(String(kind))) add(String(kind) as 'nozzle')
   },
   { immediate: true },
 )

@@ -39,11 +39,16 @@ export const useShop = defineStore('shop', () => {
     })
   }
 
+  /** The person this browser was told of, by its cookie; the server takes the first one while it knows none. */
+  const told = ref(Number(/(?:^|; )iron-nozzle-person=(\d+)/.exec(document.cookie)?.[1] ?? NaN))
+  const whoKnown = computed(() => data.value?.people.some(p => p.id === told.value) ?? true)
+
   function actAs(id: number): void {
+    told.value = id
     document.cookie = `iron-nozzle-person=${id}; path=/; max-age=31536000; samesite=strict`
     if (data.value) data.value.person = data.value.people.find(p => p.id === id) ?? data.value.person
   }
 
   const zone = computed(() => data.value?.settings.timeZone ?? 'UTC')
-  return { data, reachable, revision, load, refresh, listen, actAs, zone }
+  return { data, reachable, revision, load, refresh, listen, actAs, whoKnown, zone }
 })

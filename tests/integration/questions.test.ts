@@ -8,6 +8,7 @@ import { saveFitting } from '../../server/records/printers/fittings'
 import { addPrinter } from '../../server/records/printers/stack-change'
 import { addNozzle } from '../../server/records/nozzles/nozzles'
 import { saveGauge } from '../../server/records/nozzles/gauges'
+import { prepare } from '../../server/records/prepare/prepare'
 import { saveRun } from '../../server/records/runs/runs'
 import { addSpool, listSpools, saveSpoolEvent } from '../../server/records/spools/spools'
 import type { Connection } from '../../server/db/client'
@@ -128,6 +129,40 @@ test('heavier than the spool can be is asked: by its label, and by its last weig
   )
   await weigh(1100, 6, ['too-heavy:S-w'])
   expect((await listSpools(db)).find(s => s.id === id)).toMatchObject({ leftG: 900, leftBy: 'weighing' })
+})
+
+test('a spool is opened once: again asks, and so does opening one that was printed from', async () => {
+  const { id } = await tx(c =>
+    addSpool(c, spoolSchema.parse({ tag: 'S-o', materialId: shop.materialId, diameterMm: 1.75, netG: 1000 }), 1),
+  )
+  const at = async () => (await prepare(db)).spools.find(s => s.id === id)!
+  const open = (days: number, confirmed: string[] = []) =>
+    tx(c =>
+      saveSpoolEvent(c, spoolEventSchema.parse({ spoolId: id, kind: 'opened', occurredAt: ago(days), confirmed }), 1),
+    )
+  expect((await at()).place).toBe('sealed')
+  // printed from: it is open, whatever nobody logged
+  const by = (days: number, g: number) =>
+    tx(c =>
+      saveRun(
+        c,
+        runEntry(
+          { ...shop, spoolId: id },
+          { endedAt: ago(days), confirmed: ['not-fitted:0'] },
+          { kind: 'grams', grams: g },
+        ),
+        1,
+      ),
+    )
+  await by(6, 50)
+  expect(await at()).toMatchObject({ place: 'room', since: expect.any(String) as string })
+  const p = await refusal(open(5))
+  expect(p.questions).toMatchObject([{ code: 'opened-before', field: 'kind' }])
+  expect(p.questions![0]!.message).toMatch(/^S-o was printed from .*, so it was open then\./)
+  await open(7) // before that: it was opened then
+  expect((await refusal(open(5))).questions![0]!.message).toMatch(/^S-o was opened .*, so it was open then\./)
+  await open(5, ['opened-before'])
+  expect((await at()).place).toBe('room')
 })
 
 test('weights before and after a run are weighings: they win over sums, and are asked like any other', async () => {

@@ -1,6 +1,6 @@
 /** The shop's clock: typed and shown in its zone, whatever the machine's is. Zones and rules: the IANA database. */
-import { describe, expect, test } from 'vitest'
-import { day, fromField, isZone, nowLine, toField, when, withTimes } from '#shared/time'
+import { untilWords, describe, expect, test } from 'vitest'
+import { day, fromField, isZone, nowLine, toField, untilWords, when, withTimes } from '#shared/time'
 
 test.each(['UTC', 'Europe/London', 'America/Argentina/Buenos_Aires', 'America/New_York', 'Asia/Tokyo'])(
   '%s is a zone',
@@ -56,4 +56,13 @@ test('times inside a text of the server', () => {
     'S-07 is in Dryer 1 since 01 Jul 12:00. End it first',
   )
   expect(withTimes('PA6-CF20 of 2026-07', 'Europe/London')).toBe('PA6-CF20 of 2026-07')
+})
+test('a time that is over is not said to come', () => {
+  const until = '2026-11-26T14:30:00Z'
+  expect(untilWords('S-01 dries', until, 'UTC', new Date('2026-11-26T10:00:00Z'))).toBe(
+    'S-01 dries until about 26 Nov 14:30',
+  )
+  expect(untilWords('S-01 dries', until, 'UTC', new Date('2026-11-26T21:40:00Z'))).toBe(
+    'S-01 dries no more: its time was over 26 Nov 14:30',
+  )
 })

@@ -6,7 +6,7 @@ import FieldText from '~/components/ui/FieldText.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
 
 const props = defineProps<{ target: { target: StrikeEntry['target']; id: number; says: string } | null }>()
-const emit = defineEmits<{ close: [] }>()
+const emit = defineEmits<{ close: [struck: boolean] }>()
 const sheet = useEntrySheet('/api/strikes', {
   on: () => props.target,
   name: t => `${t.target} ${t.id}`,
@@ -16,7 +16,7 @@ const sheet = useEntrySheet('/api/strikes', {
   saved: (done, _, t) =>
     `${t.says} is struck out and stays readable` +
     `${done.nozzles.length ? `; ${done.nozzles.join(', ')} reckoned anew` : ''}.`,
-  close: () => emit('close'),
+  close: logged => emit('close', logged),
 })
 </script>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Gauge a nozzle: pins or a value, tip length, what was seen. Emits what is typed so that the chart can show it. */
+import type { GaugeEffect } from '#shared/answers/nozzles'
 import { computed, nextTick, reactive, ref, watch } from 'vue'
 import { SHAPES, type GaugeEntry } from '#shared/entries/nozzles'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
@@ -7,6 +8,7 @@ import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
+import { useEscape } from '~/composables/escape'
 import { useEntryForm } from '~/composables/entry-form'
 import { gaugeEffectWords } from '~/words/effects'
 import { useOutbox } from '~/state/outbox'
@@ -15,13 +17,16 @@ import { useUi } from '~/state/ui'
 
 const props = defineProps<{ nozzleId: number; tag: string; draft: string | null }>()
 const emit = defineEmits<{
-  saved: []
+  saved: [effect: GaugeEffect | 'queued' | null]
   cancel: []
+  /** Esc: what is typed is kept. */
+  leave: []
   preview: [
     v: { goMm: number | null; noGoMm: number | null; valueMm: number | null; uMm: number | null; tipMm: number | null },
   ]
 }>()
 const ui = useUi()
+useEscape(() => emit('leave'))
 const shop = useShop()
 const outbox = useOutbox()
 const form = useEntryForm('/api/gauges')
@@ -117,9 +122,9 @@ async function save(confirmed: string[] = []): Promise<void> {
     props.draft,
   )
   if (done === null) return
-  if (done !== 'queued') ui.say(gaugeEffectWords(done))
   const moved = target.value.id === props.nozzleId ? null : target.value.tag
-  emit('saved')
+  if (moved && done !== 'queued') ui.say(gaugeEffectWords(done))
+  emit('saved', moved ? null : done)
   if (moved) await navigateTo(`/inspect/${moved}`)
 }
 </script>

@@ -14,7 +14,7 @@ import {
   type SpoolWater,
 } from '#core/drying'
 import { water } from '#core/words'
-import { when } from '#shared/time'
+import { untilWords } from '#shared/time'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import CautionList from '~/components/equip/CautionList.vue'
 import BalanceField from '~/components/prepare/BalanceField.vue'
@@ -55,9 +55,10 @@ const sheet = useEntrySheet('/api/dryings', {
   }),
   body: (v, r) => ({ spoolId: props.page.state.id, dryerId: r.dryer.id, targetWt: props.target, ...v }),
   says: (_, r) => `Dry ${props.page.state.tag} in ${r.dryer.name}`,
-  saved: (done, _, r) =>
-    `${props.page.state.tag} dries in ${r.dryer.name} until about ${when(done.until, shop.zone)}. The timer goes on ` +
-    'when this page is closed.',
+  saved: (done, _, r) => {
+    const until = untilWords(`dries in ${r.dryer.name}`, done.until, shop.zone)
+    return `${props.page.state.tag} ${until}. The timer goes on when this page is closed.`
+  },
   close: () => emit('close'),
 })
 const refusal = computed(() =>

@@ -19,7 +19,6 @@ import RunTool from '~/components/run/RunTool.vue'
 import { amountOf, newTool, typedAmount, type ToolForm } from '~/components/run/tool-form'
 import { useEntryForm } from '~/composables/entry-form'
 import { useAnswer } from '~/composables/answer'
-import { runEffectWords } from '~/words/effects'
 import { grams, kgEstimate } from '#core/words'
 import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
@@ -34,7 +33,7 @@ const props = defineProps<{
   draft: string | null
   check?: StoredCheck | null
 }>()
-const emit = defineEmits<{ saved: [effect: RunEffect | 'queued']; reread: [diameterMm: number] }>()
+const emit = defineEmits<{ saved: [effect: RunEffect | 'queued', name: string]; reread: [diameterMm: number] }>()
 const shop = useShop()
 const ui = useUi()
 const outbox = useOutbox()
@@ -342,7 +341,6 @@ async function save(confirmed: string[] = []): Promise<void> {
     requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus())
     return
   }
-  if (done !== 'queued') ui.say(runEffectWords(done))
   for (const t of v.tools) Object.assign(t, { grams: null, metres: null, beforeG: t.afterG, afterG: null })
   Object.assign(v, {
     name: '',
@@ -353,7 +351,7 @@ async function save(confirmed: string[] = []): Promise<void> {
     note: '',
     endedAt: new Date().toISOString(),
   })
-  emit('saved', done)
+  emit('saved', done, body.name)
 }
 </script>
 

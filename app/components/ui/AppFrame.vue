@@ -7,6 +7,7 @@ import AppMark from '~/components/ui/AppMark.vue'
 import KeysSheet from '~/components/ui/KeysSheet.vue'
 import OutboxSheet from '~/components/ui/OutboxSheet.vue'
 import ZoneAsk from '~/components/ui/ZoneAsk.vue'
+import WhoAsk from '~/components/ui/WhoAsk.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import TheToasts from '~/components/ui/TheToasts.vue'
 import TheStrip from '~/components/strip/TheStrip.vue'
@@ -68,7 +69,8 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
         <div>
           <Menu as="div" class="relative">
             <MenuButton class="flex items-center justify-end gap-1 px-1 font-[650]"
-              >{{ shop.data?.person.name ?? '…' }}<ChevronDown :size="16" aria-hidden="true"
+              >{{ shop.whoKnown ? (shop.data?.person.name ?? '…') : 'Who is there?'
+              }}<ChevronDown :size="16" aria-hidden="true"
             /></MenuButton>
             <MenuItems class="sheet absolute right-0 z-50 min-w-[200px] py-1 text-left focus:outline-none">
               <p class="px-3 py-1 text-xs text-ink2">Entries are made by</p>
@@ -119,6 +121,7 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
         </NuxtLink>
       </nav>
       <main id="content" class="min-w-0 flex-1 px-3 py-3 md:px-[18px] md:py-[14px]">
+        <WhoAsk />
         <ZoneAsk />
         <slot />
       </main>

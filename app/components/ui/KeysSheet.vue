@@ -9,7 +9,7 @@ const more = [
   ['R', 'log a run'],
   ['G', 'gauge the nozzle on screen, or the last one'],
   ['?', 'these keys'],
-  ['Esc', 'close'],
+  ['Esc', 'leave the field, then close the form'],
   ['← → ↑ ↓', 'move in lists'],
 ] as const
 </script>
@@ -43,7 +43,8 @@ const more = [
       <li><code>Ribble +312g PA6-CF20 9.5h</code>, or <code>+104m S-07</code></li>
       <li><code>fit N-014 Ribble</code>, <code>remove N-014</code>, <code>retire N-014 worn oval</code></li>
       <li>
-        <code>spool S-07 out</code>, <code>in</code> the dry box, <code>dried 12h 70C</code>, <code>weighed 812g</code>
+        <code>spool S-07 out</code>, <code>in</code> the dry box, <code>dried 12h 70C</code>, <code>812 g</code> on the
+        balance
       </li>
     </ul>
   </ModalSheet>

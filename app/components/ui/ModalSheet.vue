@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /**
- * A sheet laid over the drawing; Esc, Back and a click outside close it, focus starts at its first field, stays inside
- * and returns afterwards.
+ * A sheet laid over the drawing; Back, a click outside and Esc close it (in a field Esc leaves the field first), focus
+ * starts at its first field, stays inside and returns afterwards.
  */
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { onBeforeUnmount, ref, watch, type ComponentPublicInstance } from 'vue'
+import { leaveField } from '~/composables/escape'
 import { sheetOpened } from '~/lib/sheet-history'
 
 const props = withDefaults(defineProps<{ open: boolean; title: string; wide?: boolean }>(), { wide: false })
@@ -36,7 +37,12 @@ function findFirst(body: Element | ComponentPublicInstance | null): void {
   <Dialog :open="open" :initial-focus="first" class="fixed inset-0 z-50" @close="emit('close')">
     <div class="fixed inset-0 bg-ink/45" aria-hidden="true" />
     <div class="fixed inset-0 overflow-y-auto p-2 sm:p-8">
-      <DialogPanel class="sheet mx-auto p-4 sm:p-5" :class="wide ? 'max-w-[860px]' : 'max-w-[560px]'">
+      <DialogPanel
+        class="sheet mx-auto p-4 sm:p-5"
+        :class="wide ? 'max-w-[860px]' : 'max-w-[560px]'"
+        tabindex="-1"
+        @keydown.esc="leaveField"
+      >
         <div class="mb-3 flex items-start gap-3">
           <DialogTitle as="h2" class="flex-1 pt-2">{{ title }}</DialogTitle><button
             type="button"

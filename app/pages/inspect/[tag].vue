@@ -2,9 +2,9 @@
 /* eslint-disable max-lines -- one screen: everything of one nozzle */
 /** A nozzle: what is left, what it rests on, its section, its wear chart, its record; and gauging it on the chart. */
 import { whereIs } from '~/words/nozzle'
-import { gaugeDue } from '#core/schedule'
-import type { RecordLine } from '#shared/answers/nozzles'
-import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
+import { gaugeDue, PROBABLY_PAST } from '#core/schedule'
+import type { GaugeEffect, RecordLine } from '#shared/answers/nozzles'
+import { computed, defineAsyncComponent, nextTick, ref, shallowRef, watch } from 'vue'
 import {
   boreBands,
   boreLife,
@@ -24,6 +24,7 @@ import FitSheet from '~/components/entry/FitSheet.vue'
 import RetireSheet from '~/components/entry/RetireSheet.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import GaugeForm from '~/components/inspect/GaugeForm.vue'
+import SavedNote from '~/components/ui/SavedNote.vue'
 import NozzleRecord from '~/components/inspect/NozzleRecord.vue'
 import NozzleTitleBlock from '~/components/inspect/NozzleTitleBlock.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
@@ -32,6 +33,7 @@ import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { day } from '#shared/time'
 import { chance, countBetween, kg, kgBetween } from '#core/words'
 import { useShop } from '~/state/shop'
+import { gaugeEffectWords } from '~/words/effects'
 import { useUi } from '~/state/ui'
 import { VERDICT_TEXT } from '~/words/verdict'
 
@@ -63,8 +65,22 @@ function openGauge(): void {
   gauging.value = true
   void nextTick(() => setTimeout(() => document.getElementById('go')?.focus(), 50))
 }
+/** What was saved last, until it is gauged again. */
+const gauged = shallowRef<GaugeEffect | 'queued' | null>(null)
+function gaugeSaved(effect: GaugeEffect | 'queued' | null): void {
+  gauged.value = effect
+  closeGauge()
+}
+/** Esc put it away; what is typed is there again when it is opened. */
+const leftOpen = ref(false)
+function leaveGauge(): void {
+  if (!gauging.value) return
+  gauging.value = false
+  leftOpen.value = true
+}
 function closeGauge(): void {
   gauging.value = false
+  leftOpen.value = false
   typed.value = null
   if (Object.keys(route.query).length > 0) void navigateTo({ query: {} }, { replace: true })
 }
@@ -284,15 +300,38 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
           class="grid grid-cols-[minmax(0,1fr)] content-start gap-[10px] lg:order-1"
           :class="gauging ? 'order-1' : 'order-2'"
         >
+          <SavedNote
+            v-if="gauged && !gauging"
+            :title="gauged === 'queued' ? `Kept: gauge of ${page.nozzle.tag}` : `Saved: gauge of ${page.nozzle.tag}`"
+            :text="
+              gauged === 'queued'
+                ? 'It is kept here and sent when the server answers; it counts once. Do not enter it again.'
+                : `${gaugeEffectWords(gauged)}.`
+            "
+            :kind="gauged === 'queued' || verdict?.verdict !== 'fine' ? 'look' : 'fine'"
+          >
+            <button
+              v-if="gauged !== 'queued' && gauged.pastChance > PROBABLY_PAST && !page.retired"
+              type="button"
+              class="button first"
+              @click="retiring = 'retire'"
+            >
+              Retire {{ page.nozzle.tag }}
+            </button>
+            <NuxtLink class="button" to="/">To the Floor</NuxtLink>
+            <button type="button" class="button" @click="openGauge">Gauge it again</button>
+          </SavedNote>
           <GaugeForm
-            v-if="gauging"
+            v-if="gauging || leftOpen"
+            v-show="gauging"
             ref="gaugeForm"
             :nozzle-id="page.nozzle.id"
             :tag="page.nozzle.tag"
             :draft="draft"
             @preview="v => (typed = v)"
-            @saved="closeGauge"
+            @saved="gaugeSaved"
             @cancel="closeGauge"
+            @leave="leaveGauge"
           />
           <div class="sheet">
             <NozzleSection

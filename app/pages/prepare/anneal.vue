@@ -25,7 +25,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
-import { when } from '#shared/time'
+import { untilWords, when } from '#shared/time'
 import { hours, leftWords } from '#core/words'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -171,7 +171,7 @@ async function start(confirmed: string[] = []): Promise<void> {
     confirmed,
   )
   if (done !== null && done !== 'queued')
-    ui.say(`Annealing until about ${when(done.until, shop.zone)}. The timer goes on when this page is closed.`)
+    ui.say(`${untilWords('Annealing', done.until, shop.zone)}. The timer goes on when this page is closed.`)
 }
 const running = computed(() => (data.value?.anneals ?? []).filter(a => a.to === null && a.struck === null))
 const before = computed(() => (data.value?.anneals ?? []).filter(a => a.to !== null || a.struck !== null))

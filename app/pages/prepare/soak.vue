@@ -33,7 +33,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
-import { day, when } from '#shared/time'
+import { day, untilWords, when } from '#shared/time'
 import { minutesLeft } from '#core/schedule'
 import { useLive } from '~/state/live'
 import { useShop } from '~/state/shop'
@@ -246,7 +246,7 @@ async function start(confirmed: string[] = []): Promise<void> {
   )
   if (done !== null && done !== 'queued')
     ui.say(
-      `${printer.value!.name} soaks until ${when(done.until, shop.zone)}. The Floor shows it; readings are kept ` +
+      `${printer.value!.name} ${untilWords('soaks', done.until, shop.zone)}. The Floor shows it; readings are kept ` +
         `meanwhile.`,
     )
 }

@@ -153,6 +153,10 @@ function staysOf(s: SpoolLog, air: ShopAir, until: number): Stay[] {
         e.kind === 'in' ? { at, airC, ...boxAir(e.rh, air) } : { at, place: 'room', airC, rh: e.rh ?? air.roomRh },
       )
   }
+  // nobody prints from a sealed spool: what was printed before anything else was logged came out of an open one
+  const printed = s.mass.uses.reduce((first, u) => Math.min(first, u.at), Infinity)
+  if (printed < marks.reduce((first, m) => Math.min(first, m.at), Infinity))
+    marks.push({ at: printed, place: 'room', ...room })
   marks.sort((a, b) => a.at - b.at) // at one instant: out of the dryer first, then where it was put
   return marks.flatMap((m, i) => {
     const to = Math.min(until, marks[i + 1]?.at ?? until)

@@ -10,6 +10,8 @@ import { dryingWithin } from '../prepare/dryings'
 import { MASS_OF_SPOOL, massOfSpool, weighed } from './mass'
 import { spoolMass, type SpoolMassFacts } from '#core/materials'
 import { filamentOfSpool, type MaterialFacts } from '#shared/filament'
+import type { Question } from '#shared/problem'
+import { when } from '#shared/time'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 
@@ -55,7 +57,9 @@ export async function saveSpoolEvent(
   const occurredAt = notInFuture('occurredAt', e.occurredAt)
   const [spool] = await tx.select().from(spools).where(eq(spools.id, e.spoolId))
   if (!spool) refuseField('spoolId', 'This spool is not known')
-  ask(await weighed(tx, e.spoolId, e.grossG, occurredAt), e.confirmed)
+  const questions = await weighed(tx, e.spoolId, e.grossG, occurredAt)
+  if (e.kind === 'opened') questions.push(...(await openedBefore(tx, spool, occurredAt)))
+  ask(questions, e.confirmed)
   if (e.kind !== 'weighed') await leaveDryer(tx, spool, e.kind, occurredAt, e.hours, personId)
   const { confirmed: _, ...values } = e
   const [saved] = await tx
@@ -63,6 +67,26 @@ export async function saveSpoolEvent(
     .values({ ...values, occurredAt, personId })
     .returning({ id: spoolEvents.id })
   return { id: saved!.id, leftG: (await spoolRemaining(tx, e.spoolId)).g }
+}
+
+/** A spool is opened once: whatever was done with it before, it was open then. */
+async function openedBefore(tx: Connection, spool: typeof spools.$inferSelect, at: Date): Promise<Question[]> {
+  const [before] = await tx.execute<{ what: string; at: string; zone: string }>(sql`
+    select what, ${iso('at')} at, (select time_zone from settings) zone from (
+      select kind what, occurred_at at from standing_spool_events where spool_id = ${spool.id} and kind <> 'weighed'
+      union all select 'put in a dryer', occurred_at from standing_dryings where spool_id = ${spool.id}
+      union all select 'printed from', ended_at from standing_run_tools where spool_id = ${spool.id}) x
+    where at <= ${at.toISOString()} order by at limit 1`)
+  if (!before) return []
+  return [
+    {
+      code: 'opened-before',
+      field: 'kind',
+      message:
+        `${spool.tag} was ${before.what} ${when(before.at, before.zone)}, so it was open then. Is it opened only ` +
+        `now? Taking it out of the box is “out”.`,
+    },
+  ]
 }
 
 /**
