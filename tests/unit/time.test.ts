@@ -1,5 +1,5 @@
 /** The shop's clock: typed and shown in its zone, whatever the machine's is. Zones and rules: the IANA database. */
-import { untilWords, describe, expect, test } from 'vitest'
+import { describe, expect, test } from 'vitest'
 import { day, fromField, isZone, nowLine, toField, untilWords, when, withTimes } from '#shared/time'
 
 test.each(['UTC', 'Europe/London', 'America/Argentina/Buenos_Aires', 'America/New_York', 'Asia/Tokyo'])(
