@@ -76,10 +76,7 @@ const { onKey } = useListKeys()
           >No nozzle yet.
           <NuxtLink class="underline" to="/stores?add=nozzle">Add the first one in Stores.</NuxtLink></template
         >
-        <template v-else
-          ><VerdictMark verdict="fine" class="mt-[2px]" />No filled job has been logged yet, so nothing can be
-          due.</template
-        >
+        <template v-else>No filled job has been logged yet, so nothing is known that could be due.</template>
       </p>
       <div class="mb-3 flex flex-wrap items-end gap-3">
         <div class="field w-64">
