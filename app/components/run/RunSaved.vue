@@ -16,15 +16,7 @@ const due = computed(() =>
 </script>
 
 <template>
-  <SavedNote
-    :title="effect === 'queued' ? `Kept: ${name}` : `Saved: ${name}`"
-    :text="
-      effect === 'queued'
-        ? 'It is kept here and sent when the server answers; it counts once. Do not log it again.'
-        : `${runEffectWords(effect)}.`
-    "
-    :kind="effect === 'queued' || due.length > 0 ? 'look' : 'fine'"
-  >
+  <SavedNote :of="name" :text="effect === 'queued' ? null : `${runEffectWords(effect)}.`" :look="due.length > 0">
     <NuxtLink v-for="n in due" :key="n.tag" class="button first" :to="`/inspect/${n.tag}?gauge=1`"
       >Gauge {{ n.tag }}</NuxtLink
     >

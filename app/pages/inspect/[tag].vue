@@ -302,13 +302,9 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
         >
           <SavedNote
             v-if="gauged && !gauging"
-            :title="gauged === 'queued' ? `Kept: gauge of ${page.nozzle.tag}` : `Saved: gauge of ${page.nozzle.tag}`"
-            :text="
-              gauged === 'queued'
-                ? 'It is kept here and sent when the server answers; it counts once. Do not enter it again.'
-                : `${gaugeEffectWords(gauged)}.`
-            "
-            :kind="gauged === 'queued' || verdict?.verdict !== 'fine' ? 'look' : 'fine'"
+            :of="`gauge of ${page.nozzle.tag}`"
+            :text="gauged === 'queued' ? null : `${gaugeEffectWords(gauged)}.`"
+            :look="verdict?.verdict !== 'fine'"
           >
             <button
               v-if="gauged !== 'queued' && gauged.pastChance > PROBABLY_PAST && !page.retired"

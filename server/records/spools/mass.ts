@@ -42,16 +42,18 @@ export async function weighed(
   if (mass.tareG !== null && grossG < mass.tareG) refuseField(field, `Less than the empty spool (${mass.tareG} g)`)
   const most = heaviestSpool(mass, at.getTime())
   if (most === null || grossG <= most.grossG) return []
+  const used = Math.round(most.usedG)
+  const label =
+    used > 0 ? `its label, its empty weight and the ${used} g that runs took` : 'its label and its empty weight'
   const rests =
     most.since === null
-      ? `By its label and its empty weight it weighs ${Math.round(most.grossG)} g at the most`
-      : `It weighed ${most.since.grossG} g before`
-  const used = most.usedG > 0 ? `, and runs took ${Math.round(most.usedG)} g since` : ''
+      ? `By ${label} it weighs ${Math.round(most.grossG)} g at the most`
+      : `It weighed ${most.since.grossG} g before${used > 0 ? `, and runs took ${used} g since` : ''}`
   return [
     {
       code: `too-heavy:${tag}`,
       field,
-      message: `${rests}${used}: ${grossG} g is more. Is it ${tag} that was weighed?`,
+      message: `${rests}: ${grossG} g is more. Is it ${tag} that was weighed?`,
     },
   ]
 }
