@@ -1,7 +1,7 @@
 /** Esc leaves a field first; what stands around it is left by the next one. */
 import { onBeforeUnmount, onMounted } from 'vue'
 
-const FIELDS = 'input, select, textarea'
+const FIELDS = 'input:not([type="checkbox"], [type="radio"], [type="file"]), select, textarea'
 const isField = (t: EventTarget | null): t is HTMLElement => t instanceof HTMLElement && t.matches(FIELDS)
 
 /**

@@ -1,5 +1,6 @@
 /** The shop's dryers as parts that stand beside every printer. °C. */
-import { spoolTempC, type DryerKind } from '../drying'
+import { DRYING_C, spoolTempC, type DryerKind } from '../drying'
+import { need } from '../numeric'
 import { partOf } from './kinds'
 import type { Basis, Part } from './types'
 
@@ -22,19 +23,20 @@ const KIND_OF: Record<DryerKind, string> = {
 
 /**
  * A dryer as a part of a stack: what it reaches is what the spool in it reaches, which on a bed under a cover is less
- * than the bed. `roomC` in °C, the ceiling 20 to 600 °C.
+ * than the bed; nothing is dried hotter than 200 °C, whatever an oven can. `roomC` in °C, the ceiling 20 to 600 °C.
  *
  * @example
  * const bed = { id: 1, name: 'bed', kind: 'bed under a cover', ceilingC: 103, basis: 'nameplate', note: '' }
  * shopDryer(bed, 23).details.reachC // 83 (°C; 0.75 of the way from 23 to 103)
  */
 export function shopDryer(d: ShopDryer, roomC: number): Part {
+  need('ceilingC', d.ceilingC, 20, 600, '°C')
   return {
     ...partOf(KIND_OF[d.kind], `dryer ${d.id}`),
     name: d.name,
     basis: d.basis,
     note: d.note,
-    details: { reachC: spoolTempC(d.kind, d.ceilingC, roomC) },
+    details: { reachC: spoolTempC(d.kind, Math.min(d.ceilingC, DRYING_C[1]), roomC) },
   }
 }
 

@@ -293,7 +293,7 @@ test('flow, first layer, fan, chamber and hours: by another file; the bore by a 
 
   // enough fibre to ask what N-014 still takes
   await drop(page, 'long.gcode', { layers: 200, perLayer: 620 })
-  await expect(line(page, 'wear')).toContainText('but perhaps only')
+  await expect(line(page, 'wear')).toContainText('left: perhaps too little')
   await set(page, 'wear', 'look', async () => {
     await expect(page).toHaveURL(/\/inspect\/N-014\?gauge=1/)
     await page.getByText('a value, ± how sure').click()

@@ -309,6 +309,9 @@ test('keyboard only: ask, try, apply', async ({ page }) => {
   }
   await page.keyboard.press('Enter')
   await expect(page.getByRole('dialog')).toBeVisible()
+  await expect(page.getByRole('dialog').getByLabel('What was done')).toBeFocused()
+  await page.keyboard.press('Escape') // out of the field
+  await expect(page.getByRole('dialog')).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(page.getByRole('dialog')).toHaveCount(0)
 })

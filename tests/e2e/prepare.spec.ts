@@ -130,6 +130,9 @@ test('from a wet spool to a logged run: dry, soak, check, run, clock', async ({ 
   await expect(page.getByText('The check before this run')).toBeVisible()
   await expect(page.getByLabel('Spool')).toHaveValue(/S-03/)
   await page.getByRole('button', { name: 'Save the run' }).click()
+  // the demo's last run on this head ended an hour or two ago
+  await expect(page.getByText(/took this head .* h until .*; this run would have begun/)).toBeVisible()
+  await page.getByRole('button', { name: 'Yes, save it' }).click()
   await said(page, /\+62\.\d g fibre on N-014/)
   await page.goto('/prepare/check')
   await expect(page.getByText(/; logged/).first()).toBeVisible()
@@ -234,7 +237,7 @@ test('change filament and anneal: temperature both stand, the log, schools, a ti
   await expect(page.getByText('Damp sand turns its water to steam')).toBeVisible()
   await said(page, /at 150 °C, and down as slowly/)
   await optionLike(page, '#anneal-material', 'PA6-CF20')
-  await expect(page.getByLabel('The part', { exact: true })).toHaveValue('false')
+  await expect(page.getByLabel('The part', { exact: true })).toHaveValue('lies free')
   await page.getByRole('button', { name: /Take it.*hot/ }).click()
   await page.getByLabel('Part', { exact: true }).fill('bobbin rings')
   await page.getByRole('button', { name: 'Start the anneal' }).click()

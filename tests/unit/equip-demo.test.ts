@@ -147,6 +147,9 @@ describe('what the demo has to show', () => {
     const bed = DRIES.find(d => d.name === "Ribble's bed")!
     expect(bed.details.reachC).toBeCloseTo(23 + 0.75 * (105 - 23), 9)
     expect(furthest(DRIES)!.name).toBe('Oven')
+    // an oven that gets hotter than anything is dried at
+    const kiln = shopDryer({ id: 9, name: 'kiln', kind: 'oven', ceilingC: 300, basis: 'nameplate', note: '' }, 23)
+    expect(kiln.details.reachC).toBe(200)
   })
   test('heads of one machine differ', () => {
     expect(shortLines('Swale', 'PEEK-CF10', 0, 0).map(l => l.part?.role)).toContain('firmware')

@@ -323,7 +323,6 @@ const CALLS: Record<string, Record<string, Call>> = {
         d: { id: 1, name: 'oven', kind: 'bed under a cover', ceilingC: 100, basis: 'nameplate', note: '' },
         roomC: 23,
       },
-      named: { ceilingC: 'setC' },
     },
     airAt: { args: { sources: [source], by: 'bed', place: 'high', opening: 'shut' } },
     gradeOf: { args: { marginC: 3, u90C: 2 } },
