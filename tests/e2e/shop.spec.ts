@@ -272,7 +272,7 @@ test.describe('an empty shop', () => {
     await page.getByRole('button', { name: 'Add a person' }).click()
     await dialog.getByLabel('Name').fill('Evening technician')
     await dialog.getByRole('button', { name: 'Save', exact: true }).click()
-    await expect(page.getByRole('button', { name: 'Evening technician, edit' })).toBeVisible()
+    await expect(page.getByRole('button', { name: /^Evening technician\s?, edit/ })).toBeVisible()
     await page.goto('/inspect/N-001')
     await page.getByRole('button', { name: 'Take it off' }).click()
     await dialog.getByRole('button', { name: 'Take off' }).click()
