@@ -58,13 +58,21 @@ export function when(iso: string, zone: string, now = new Date()): string {
     .replace(',', '')
 }
 /**
- * Until when something goes on: "dries until about 24 Nov 14:30"; of a time that is over "dries no more: its time was
- * over 24 Nov 14:30".
+ * Until when something goes on, and what is done then: "S-01 dries until about 24 Nov 14:30. The timer goes on"; of a
+ * time that is over "S-01 had its hours by 24 Nov 14:30: end it".
  */
-export const untilWords = (what: string, iso: string, zone: string, now = new Date()): string =>
-  Date.parse(iso) > now.getTime()
-    ? `${what} until about ${when(iso, zone, now)}`
-    : `${what} no more: its time was over ${when(iso, zone, now)}`
+export function untilWords(
+  ahead: { is: string; then: string },
+  over: { was: string; now: string },
+  iso: string,
+  zone: string,
+  now = new Date(),
+): string {
+  const at = when(iso, zone, now)
+  return Date.parse(iso) > now.getTime()
+    ? `${ahead.is} until about ${at}. ${ahead.then}`
+    : `${over.was} by ${at}: ${over.now}`
+}
 /** "24 Nov 2026". */
 export const day = (iso: string, zone: string): string =>
   format(zone, { day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(iso))

@@ -58,11 +58,14 @@ test('times inside a text of the server', () => {
   expect(withTimes('PA6-CF20 of 2026-07', 'Europe/London')).toBe('PA6-CF20 of 2026-07')
 })
 test('a time that is over is not said to come', () => {
-  const until = '2026-11-26T14:30:00Z'
-  expect(untilWords('S-01 dries', until, 'UTC', new Date('2026-11-26T10:00:00Z'))).toBe(
-    'S-01 dries until about 26 Nov 14:30',
-  )
-  expect(untilWords('S-01 dries', until, 'UTC', new Date('2026-11-26T21:40:00Z'))).toBe(
-    'S-01 dries no more: its time was over 26 Nov 14:30',
-  )
+  const until = (now: string) =>
+    untilWords(
+      { is: 'S-01 dries', then: 'The timer goes on.' },
+      { was: 'S-01 had its hours', now: 'weigh it.' },
+      '2026-11-26T14:30:00Z',
+      'UTC',
+      new Date(now),
+    )
+  expect(until('2026-11-26T10:00:00Z')).toBe('S-01 dries until about 26 Nov 14:30. The timer goes on.')
+  expect(until('2026-11-26T21:40:00Z')).toBe('S-01 had its hours by 26 Nov 14:30: weigh it.')
 })

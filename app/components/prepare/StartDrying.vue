@@ -56,8 +56,13 @@ const sheet = useEntrySheet('/api/dryings', {
   body: (v, r) => ({ spoolId: props.page.state.id, dryerId: r.dryer.id, targetWt: props.target, ...v }),
   says: (_, r) => `Dry ${props.page.state.tag} in ${r.dryer.name}`,
   saved: (done, _, r) => {
-    const until = untilWords(`dries in ${r.dryer.name}`, done.until, shop.zone)
-    return `${props.page.state.tag} ${until}. The timer goes on when this page is closed.`
+    const { tag } = props.page.state
+    return untilWords(
+      { is: `${tag} dries in ${r.dryer.name}`, then: 'The timer goes on when this page is closed.' },
+      { was: `${tag} had its hours in ${r.dryer.name}`, now: 'weigh it and end the drying.' },
+      done.until,
+      shop.zone,
+    )
   },
   close: () => emit('close'),
 })

@@ -171,7 +171,14 @@ async function start(confirmed: string[] = []): Promise<void> {
     confirmed,
   )
   if (done !== null && done !== 'queued')
-    ui.say(`${untilWords('Annealing', done.until, shop.zone)}. The timer goes on when this page is closed.`)
+    ui.say(
+      untilWords(
+        { is: 'Annealing', then: 'The timer goes on when this page is closed.' },
+        { was: 'It had its time', now: 'end it when it has cooled.' },
+        done.until,
+        shop.zone,
+      ),
+    )
 }
 const running = computed(() => (data.value?.anneals ?? []).filter(a => a.to === null && a.struck === null))
 const before = computed(() => (data.value?.anneals ?? []).filter(a => a.to !== null || a.struck !== null))

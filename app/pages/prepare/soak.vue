@@ -246,8 +246,12 @@ async function start(confirmed: string[] = []): Promise<void> {
   )
   if (done !== null && done !== 'queued')
     ui.say(
-      `${printer.value!.name} ${untilWords('soaks', done.until, shop.zone)}. The Floor shows it; readings are kept ` +
-        `meanwhile.`,
+      untilWords(
+        { is: `${printer.value!.name} soaks`, then: 'The Floor shows it; readings are kept meanwhile.' },
+        { was: `${printer.value!.name} had its soak`, now: 'it may start.' },
+        done.until,
+        shop.zone,
+      ),
     )
 }
 const ending = ref<ToEnd | null>(null)
