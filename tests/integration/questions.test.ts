@@ -3,11 +3,14 @@ import { sql } from 'drizzle-orm'
 import { expect, test } from 'vitest'
 import { nozzleSchema } from '#shared/entries/nozzles'
 import { fittingSchema } from '#shared/entries/printers'
+import { dryerSchema, dryingSchema } from '#shared/entries/prepare'
 import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import { saveFitting } from '../../server/records/printers/fittings'
 import { addPrinter } from '../../server/records/printers/stack-change'
 import { addNozzle } from '../../server/records/nozzles/nozzles'
 import { saveGauge } from '../../server/records/nozzles/gauges'
+import { addDryer } from '../../server/records/prepare/dryers'
+import { saveDrying } from '../../server/records/prepare/dryings'
 import { prepare } from '../../server/records/prepare/prepare'
 import { saveRun } from '../../server/records/runs/runs'
 import { addSpool, listSpools, saveSpoolEvent } from '../../server/records/spools/spools'
@@ -163,6 +166,28 @@ test('a spool is opened once: again asks, and so does opening one that was print
   expect((await refusal(open(5))).questions![0]!.message).toMatch(/^S-o was opened .*, so it was open then\./)
   await open(5, ['opened-before'])
   expect((await at()).place).toBe('room')
+})
+
+test('a drying does not begin before something that is logged already: it cannot have been elsewhere', async () => {
+  const { id } = await tx(c =>
+    addSpool(c, spoolSchema.parse({ tag: 'S-d', materialId: shop.materialId, diameterMm: 1.75, netG: 1000 }), 1),
+  )
+  const { id: dryerId } = await tx(c =>
+    addDryer(c, dryerSchema.parse({ name: 'Small', kind: 'vented', ceilingC: 45, basis: 'nameplate' }), 1),
+  )
+  const out = (days: number) =>
+    tx(c => saveSpoolEvent(c, spoolEventSchema.parse({ spoolId: id, kind: 'out', occurredAt: ago(days) }), 1))
+  const dry = (days: number) =>
+    tx(c =>
+      saveDrying(c, dryingSchema.parse({ spoolId: id, dryerId, setC: 40, plannedH: 8, occurredAt: ago(days) }), 1),
+    )
+  await db.execute(sql`insert into material_values (material_id, key, value, basis, note, entered_by)
+    values (${shop.materialId}, 'dryHighestC', 60, 'practice', '', 1) on conflict do nothing`)
+  await out(0.25)
+  const p = await refusal(dry(0.4))
+  expect(p.errors).toMatchObject([{ field: 'occurredAt' }])
+  expect(p.errors![0]!.message).toMatch(/^S-d was “out” .* after this: begin the drying later/)
+  expect((await dry(0.2)).id).toBeGreaterThan(0)
 })
 
 test('weights before and after a run are weighings: they win over sums, and are asked like any other', async () => {

@@ -74,6 +74,13 @@ export async function saveDrying(
       `A later drying of ${log.tag} is logged already, in ${later.dryer}. Strike that out first, or enter this ` +
         `one as dried elsewhere`,
     )
+  const moved = log.events.find(x => Date.parse(x.at) > occurredAt.getTime())
+  if (moved)
+    refuseField(
+      'occurredAt',
+      `${log.tag} was “${moved.kind}” ${moved.at}, after this: begin the drying later, strike ` +
+        `that out, or enter this one as dried elsewhere`,
+    )
   const questions = await weighed(tx, d.spoolId, d.grossG, occurredAt)
   if (dryer.kind === 'bed under a cover')
     questions.push({

@@ -3,9 +3,9 @@ import { sql } from 'drizzle-orm'
 import { during, meanFlowMm3S, overlap, sameRun, spanOf, type PassedThrough } from '#core/runs'
 import { flow as flowWords, grams } from '#core/words'
 import type { Question } from '#shared/problem'
-import { when } from '#shared/time'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
+import { shopSettings } from '../shop/settings'
 import { headAt } from '../printers/fittings'
 
 /** What one tool of the run put through one head. */
@@ -26,30 +26,30 @@ export async function doubtsOfRun(
   run: { hours: number | null; endedAt: Date },
   passed: readonly Passing[],
 ): Promise<Question[]> {
-  const [shop] = await tx.execute<{ highest: number; zone: string }>(
-    sql`select highest_flow_mm3_s highest, time_zone zone from settings`,
-  )
+  const { highestFlowMm3S: highest } = await shopSettings(tx)
   const questions: Question[] = []
   for (const [i, p] of passed.entries()) {
     const mine = { toMs: run.endedAt.getTime(), hours: run.hours, material: p.materialName, extrudedG: p.extrudedG }
     const asked = [
-      tooMuch(mine, p, `tools.${i}`, shop!.highest),
-      await twiceOrAtOnce(tx, mine, p.headId, shop!.zone),
-      await fittedLate(tx, mine, p, `tools.${i}`, shop!.zone),
+      tooMuch(mine, p, `tools.${i}`, highest),
+      await twiceOrAtOnce(tx, mine, p.headId),
+      await fittedLate(tx, mine, p, `tools.${i}`),
     ]
     for (const q of asked) if (q) questions.push({ ...q, code: `${q.code}:${p.tool}` })
   }
   return questions
 }
+/** In UTC: the page says it on the shop's clock. */
+const at = (ms: number) => new Date(ms).toISOString()
 type Asked = { code: string; field: string; message: string } | null
 
-function tooMuch(mine: PassedThrough, p: Passing, at: string, highest: number): Asked {
+function tooMuch(mine: PassedThrough, p: Passing, field: string, highest: number): Asked {
   if (mine.hours === null) return null
   const mean = meanFlowMm3S((p.extrudedG / (p.densityGCm3 ?? DENSEST_G_CM3)) * 1000, mine.hours)
   if (mean <= highest) return null
   return {
     code: 'flow',
-    field: `${at}.amount`,
+    field: `${field}.amount`,
     message:
       `${grams(p.extrudedG)} in ${mine.hours} h is ${flowWords(mean)} all the way; nothing here passes more than ` +
       `${flowWords(highest)}. Are the amount and the hours right?`,
@@ -64,7 +64,7 @@ interface Logged extends Record<string, unknown> {
   extrudedG: number
   material: string
 }
-async function twiceOrAtOnce(tx: Connection, mine: PassedThrough, headId: number, zone: string): Promise<Asked> {
+async function twiceOrAtOnce(tx: Connection, mine: PassedThrough, headId: number): Promise<Asked> {
   const from = spanOf(mine)?.fromMs ?? mine.toMs
   // all that ended since shortly before it began; of those after it the first ones
   const logged = await tx.execute<Logged>(sql`
@@ -74,7 +74,6 @@ async function twiceOrAtOnce(tx: Connection, mine: PassedThrough, headId: number
     where t.head_id = ${headId} and t.ended_at > ${new Date(from - 3_600_000).toISOString()}
     order by t.ended_at limit 100`)
   const others = logged.map(l => ({ ...l, toMs: Date.parse(l.endedAt) }))
-  const at = (ms: number) => when(new Date(ms).toISOString(), zone)
   const twice = others.find(o => sameRun(mine, o))
   if (twice)
     return {
@@ -95,14 +94,14 @@ async function twiceOrAtOnce(tx: Connection, mine: PassedThrough, headId: number
   }
 }
 
-async function fittedLate(tx: Connection, mine: PassedThrough, p: Passing, at: string, zone: string): Promise<Asked> {
+async function fittedLate(tx: Connection, mine: PassedThrough, p: Passing, field: string): Promise<Asked> {
   const fitted = await headAt(tx, p.headId, new Date(mine.toMs))
   if (fitted?.nozzleId !== p.nozzleId || !during(Date.parse(fitted.at), mine)) return null
   return {
     code: 'fitted-late',
-    field: `${at}.nozzleId`,
+    field: `${field}.nozzleId`,
     message:
-      `${p.nozzle} was fitted ${when(fitted.at, zone)}, after this run had begun (` +
-      `${when(new Date(spanOf(mine)!.fromMs).toISOString(), zone)}). Did all of it go through ${p.nozzle}?`,
+      `${p.nozzle} was fitted ${fitted.at}, after this run had begun (` +
+      `${at(spanOf(mine)!.fromMs)}). Did all of it go through ${p.nozzle}?`,
   }
 }

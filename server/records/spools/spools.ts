@@ -11,7 +11,6 @@ import { MASS_OF_SPOOL, massOfSpool, weighed } from './mass'
 import { spoolMass, type SpoolMassFacts } from '#core/materials'
 import { filamentOfSpool, type MaterialFacts } from '#shared/filament'
 import type { Question } from '#shared/problem'
-import { when } from '#shared/time'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 
@@ -71,8 +70,8 @@ export async function saveSpoolEvent(
 
 /** A spool is opened once: whatever was done with it before, it was open then. */
 async function openedBefore(tx: Connection, spool: typeof spools.$inferSelect, at: Date): Promise<Question[]> {
-  const [before] = await tx.execute<{ what: string; at: string; zone: string }>(sql`
-    select what, ${iso('at')} at, (select time_zone from settings) zone from (
+  const [before] = await tx.execute<{ what: string; at: string }>(sql`
+    select what, ${iso('at')} at from (
       select kind what, occurred_at at from standing_spool_events where spool_id = ${spool.id} and kind <> 'weighed'
       union all select 'put in a dryer', occurred_at from standing_dryings where spool_id = ${spool.id}
       union all select 'printed from', ended_at from standing_run_tools where spool_id = ${spool.id}) x
@@ -83,7 +82,7 @@ async function openedBefore(tx: Connection, spool: typeof spools.$inferSelect, a
       code: 'opened-before',
       field: 'kind',
       message:
-        `${spool.tag} was ${before.what} ${when(before.at, before.zone)}, so it was open then. Is it opened only ` +
+        `${spool.tag} was ${before.what} ${before.at}, so it was open then. Is it opened only ` +
         `now? Taking it out of the box is “out”.`,
     },
   ]
@@ -122,7 +121,7 @@ async function leaveDryer(
     select kind, ${iso('occurred_at')} at from standing_spool_events
     where spool_id = ${spool.id} and kind <> 'weighed'
     and occurred_at > ${from.toISOString()} and occurred_at < ${at.toISOString()} limit 1`)
-  if (moved) refuseField('hours', `${spool.tag} was "${moved.kind}" at ${moved.at}, in the middle of these ${hours} h`)
+  if (moved) refuseField('hours', `${spool.tag} was “${moved.kind}” ${moved.at}, in the middle of these ${hours} h`)
 }
 
 export async function addSpool(
