@@ -142,7 +142,7 @@ describe('a spool and its dryings', () => {
     )
     expect((await refusal(event({ kind: 'dried', hours: 24, occurredAt: ago(2.5) }))).errors![0]).toMatchObject({
       field: 'hours',
-      message: expect.stringContaining('"opened"') as string,
+      message: expect.stringContaining('“opened”') as string,
     })
     expect((await refusal(end(1))).errors![0]!.message).toMatch(/ended already/)
     expect(
