@@ -235,7 +235,7 @@ function wear(f: PrecheckFacts): CheckLine {
     return line(
       'wear',
       n.pastChance > 0.1 ? 'look' : 'ok',
-      `The job takes no fibre; ${n.tag} has a ${chance(n.pastChance)} chance of being past its limit.`,
+      `The job takes no fibre; the chance that ${n.tag} is past its limit is ${chance(n.pastChance)}.`,
       n.pastChance > 0.1 ? { fix: 'Gauge it', ...gauge } : {},
     )
   if (n.left === null)
