@@ -31,7 +31,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { day } from '#shared/time'
-import { chance, countBetween, kg, kgBetween } from '#core/words'
+import { chance, countBetween, kg, kgBetween, kgEstimate } from '#core/words'
 import { useShop } from '~/state/shop'
 import { gaugeEffectWords } from '~/words/effects'
 import { useUi } from '~/state/ui'
@@ -120,22 +120,22 @@ const forecast = computed(() => {
 })
 const fibre = (kgWear: number) =>
   page.value?.lastFilled ? fillerKgFor(kgWear, page.value.lastFilled.abrasivity) : null
+const fibreLeft = (f: { leftKg: { median: number; low80: number; high80: number } }) => ({
+  median: fibre(f.leftKg.median)!,
+  low80: fibre(f.leftKg.low80)!,
+  high80: fibre(f.leftKg.high80)!,
+})
 const left = computed(() => {
   const f = forecast.value
   if (!f || !page.value?.lastFilled || f.leftKg.median > 1e8) return null
-  return {
-    median: fibre(f.leftKg.median)!,
-    low80: fibre(f.leftKg.low80)!,
-    high80: fibre(f.leftKg.high80)!,
-    next: fibre(f.nextGaugeKg)!,
-  }
+  return { ...fibreLeft(f), next: fibre(f.nextGaugeKg)! }
 })
 /** What the law that is not in use would say. */
 const other = computed(() => {
   if (!input.value || !left.value) return ''
   const law: Law = input.value.law === 'sliding' ? 'linear' : 'sliding'
   const f = forecastOf({ ...input.value, law })
-  return `${law === 'linear' ? 'straight line' : 'sliding wear'} would leave ${kg(fibre(f.leftKg.median))}`
+  return `${law === 'linear' ? 'straight line' : 'sliding wear'} would leave ${kgEstimate(fibreLeft(f))}`
 })
 const limitMm = computed(() => page.value?.input.rules.boreLimitMm ?? null)
 
