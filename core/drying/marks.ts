@@ -37,7 +37,7 @@ const ROOM_DRY: readonly string[] = ['pla', 'petg', 'abs', 'asa']
 const FORGIVING: readonly string[] = [...ROOM_DRY, 'tpu']
 
 /** Share of the water at 50 % humidity that nylon usually prints with; agrees with 5 to 6 h in humid air. */
-export const NYLON_SHARE = 0.25
+const NYLON_SHARE = 0.25
 const NYLON_ON_CLEAN = 1.5
 /** In a room a little above 50 % they still print. */
 const ROOM_SHARE = 1.1

@@ -26,8 +26,6 @@ export interface SpoolMass {
   g: number
   /** What it rests on: a weighing, weighings of a spool whose empty weight nobody knows, or the label alone. */
   by: 'weighing' | 'difference of weighings' | 'label'
-  /** When it was last weighed; null when never. */
-  weighedAt: number | null
 }
 
 const SPOOL_G = [0, 1e6] as const
@@ -59,14 +57,13 @@ export function spoolMass(s: SpoolMassFacts, at: number = AT_MS[1]): SpoolMass {
   const used = (from: number, to: number) => s.uses.reduce((sum, u) => (u.at > from && u.at <= to ? sum + u.g : sum), 0)
   const weighings = s.weighings.filter(w => w.at <= at).sort((a, b) => a.at - b.at)
   const last = weighings[weighings.length - 1]
-  if (last === undefined) return { g: s.netG - used(-Infinity, at), by: 'label', weighedAt: null }
+  if (last === undefined) return { g: s.netG - used(-Infinity, at), by: 'label' }
   const since = used(last.at, at)
-  if (s.tareG !== null) return { g: last.grossG - s.tareG - since, by: 'weighing', weighedAt: last.at }
+  if (s.tareG !== null) return { g: last.grossG - s.tareG - since, by: 'weighing' }
   const first = weighings[0]!
   return {
     g: s.netG - used(-Infinity, first.at) - (first.grossG - last.grossG) - since,
     by: weighings.length > 1 ? 'difference of weighings' : 'label',
-    weighedAt: last.at,
   }
 }
 

@@ -231,9 +231,9 @@ describe('plans', () => {
 describe('one truth for the mass of a spool', () => {
   const s = { netG: 1000, tareG: 200, weighings: [], uses: [{ at: 3, g: 90 }] }
   test('weights that were given win over sums', () => {
-    expect(spoolMass(s, 9)).toEqual({ g: 910, by: 'label', weighedAt: null })
+    expect(spoolMass(s, 9)).toEqual({ g: 910, by: 'label' })
     const weighed = { ...s, weighings: [{ at: 5, grossG: 1000 }], uses: [...s.uses, { at: 7, g: 50 }] }
-    expect(spoolMass(weighed, 9)).toEqual({ g: 750, by: 'weighing', weighedAt: 5 })
+    expect(spoolMass(weighed, 9)).toEqual({ g: 750, by: 'weighing' })
     // before it was weighed nobody knew better
     expect(spoolMass(weighed, 4)).toMatchObject({ g: 910, by: 'label' })
     expect(spoolFill(weighed, 9)).toBe(0.75)
