@@ -73,7 +73,7 @@ const stopped = (r: RunLine) => {
                 v-for="t in r.tools"
                 :key="t.tool"
                 :to="`/inspect/${t.nozzle}`"
-                class="target inline-flex items-center pr-2 underline underline-offset-2"
+                class="target inline-flex items-center pr-2 whitespace-nowrap underline underline-offset-2"
                 >{{ t.nozzle }}</NuxtLink
               >
             </td>
