@@ -51,7 +51,7 @@ export function spanOf({ toMs, hours }: Pick<PassedThrough, 'toMs' | 'hours'>): 
   return hours === null ? null : { fromMs: toMs - hours * 60 * MINUTE, toMs }
 }
 
-/** Minutes of slack for a run as long as this one: a quarter of an hour, and never more than half of it. */
+/** Slack for runs as long as these, ms: a quarter of an hour, and never more than half of the shortest. */
 const slackMs = (...spans: Span[]) => Math.min(SLACK_MIN * MINUTE, ...spans.map(s => (s.toMs - s.fromMs) / 2))
 
 /**

@@ -14,13 +14,13 @@ import type { z } from 'zod'
 import type { nozzleSchema } from '#shared/entries/nozzles'
 import { saveGauge } from './gauges'
 import { unused } from '../entry/unused'
+import { PLACE_OF_HEAD } from '../printers/fittings'
 
 export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
   const rows = await db.execute<Record<string, unknown>>(sql`
     select n.id, n.tag, y.name type_name, y.material, y.nominal_bore_mm, e.kind, e.reason, h.id head_id,
     p.id printer_id,
-      case when e.kind = 'fit' then p.name || case when (select count(*) from heads o
-      where o.printer_id = p.id) > 1 then ' · ' || h.name else '' end end place,
+      case when e.kind = 'fit' then ${PLACE_OF_HEAD} end place,
       f.fibre_g, f.left_kg, f.left_low_kg, f.left_high_kg, f.past_chance, f.next_gauge_kg, f.stale,
       l.abrasivity, l.material_name,
       (select sum(t.fibre_g) from run_tools t where t.run_id = (select r.id from standing_runs r

@@ -121,10 +121,7 @@ async function doubtsOfFitting(
     pastChance: known?.pastChance ?? 0,
     shape: gauge?.shape ?? [],
   })
-  // what is known of it today says nothing of a fitting before its last runs
-  const [later] = await tx.execute(sql`select run_id from standing_run_tools
-    where nozzle_id = ${nozzle.id} and ended_at > ${at.toISOString()} limit 1`)
-  if (worn && !later)
+  if (worn && !(await ranAfter(tx, nozzle.id, at)))
     questions.push({ code: 'worn-out', field: 'nozzleId', message: `${tag}: ${worn}. Fit it all the same?` })
   if (now.headId !== null && now.headId !== headId) {
     const [head] = await tx.execute<{ place: string }>(sql`select ${PLACE_OF_HEAD} place
@@ -137,8 +134,14 @@ async function doubtsOfFitting(
   }
   return questions
 }
-/** A head as people name it: its printer, and its own name where there are several. */
-const PLACE_OF_HEAD = sql`p.name || case when (select count(*) from heads o where o.printer_id = p.id) > 1
+/** What is known of a nozzle today says nothing of a fitting before its last runs. */
+async function ranAfter(tx: Connection, nozzleId: number, at: Date): Promise<boolean> {
+  const [later] = await tx.execute(sql`select run_id from standing_run_tools
+    where nozzle_id = ${nozzleId} and ended_at > ${at.toISOString()} limit 1`)
+  return later !== undefined
+}
+/** Head `h` of printer `p` as people name it: its printer, and its own name where there are several. */
+export const PLACE_OF_HEAD = sql`p.name || case when (select count(*) from heads o where o.printer_id = p.id) > 1
   then ' · ' || h.name else '' end`
 
 /**

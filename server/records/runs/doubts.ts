@@ -6,14 +6,14 @@ import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { shopSettings } from '../shop/settings'
-import { headAt } from '../printers/fittings'
 
 /** What one tool of the run put through one head. */
 export interface Passing {
   tool: number
   headId: number
-  nozzleId: number
   nozzle: string
+  /** When the nozzle came to sit there; null when it did not sit there at the end. */
+  fittedAt: string | null
   extrudedG: number
   densityGCm3: number | null
   materialName: string
@@ -33,7 +33,7 @@ export async function doubtsOfRun(
     const asked = [
       tooMuch(mine, p, `tools.${i}`, highest),
       await twiceOrAtOnce(tx, mine, p.headId),
-      await fittedLate(tx, mine, p, `tools.${i}`),
+      fittedLate(mine, p, `tools.${i}`),
     ]
     for (const q of asked) if (q) questions.push({ ...q, code: `${q.code}:${p.tool}` })
   }
@@ -94,14 +94,13 @@ async function twiceOrAtOnce(tx: Connection, mine: PassedThrough, headId: number
   }
 }
 
-async function fittedLate(tx: Connection, mine: PassedThrough, p: Passing, field: string): Promise<Asked> {
-  const fitted = await headAt(tx, p.headId, new Date(mine.toMs))
-  if (fitted?.nozzleId !== p.nozzleId || !during(Date.parse(fitted.at), mine)) return null
+function fittedLate(mine: PassedThrough, p: Passing, field: string): Asked {
+  if (p.fittedAt === null || !during(Date.parse(p.fittedAt), mine)) return null
   return {
     code: 'fitted-late',
     field: `${field}.nozzleId`,
     message:
-      `${p.nozzle} was fitted ${fitted.at}, after this run had begun (` +
+      `${p.nozzle} was fitted ${p.fittedAt}, after this run had begun (` +
       `${at(spanOf(mine)!.fromMs)}). Did all of it go through ${p.nozzle}?`,
   }
 }

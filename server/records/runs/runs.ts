@@ -17,7 +17,7 @@ import { headAt } from '../printers/fittings'
 import { fibreLeft, refreshForecast } from '../nozzles/forecasts'
 import { saveJob } from './jobs'
 import { ask, notFound, notInFuture, refuseField } from '../entry/refusal'
-import { weighed } from '../spools/mass'
+import { doubtsOfWeight, massOfSpool, notBelowEmpty } from '../spools/mass'
 import { spoolRemaining } from '../spools/spools'
 import { doubtsOfRun } from './doubts'
 
@@ -67,7 +67,7 @@ async function insertRun(
     })
     .returning({ id: runs.id })
   const runId = saved!.id
-  await tx.insert(runTools).values(rows.map(({ nozzle: _, ...r }) => ({ ...r, runId })))
+  await tx.insert(runTools).values(rows.map(({ nozzle: _, fittedAt: _at, ...r }) => ({ ...r, runId })))
   const nozzleIds = [...new Set(rows.map(r => r.nozzleId))].sort((a, b) => a - b)
   return { runId, rows, nozzleIds }
 }
@@ -153,6 +153,7 @@ async function toolRow(
     headId: tool.headId,
     nozzleId: tool.nozzleId,
     nozzle: nozzle.tag,
+    fittedAt: fitted?.nozzleId === tool.nozzleId ? fitted.at : null,
     materialId: material.id,
     spoolId: spool?.id ?? null,
     endedAt,
@@ -176,8 +177,9 @@ async function toolRow(
 async function weightsOf(tx: Connection, tool: Tool, at: string, endedAt: Date, questions: Question[]) {
   const a = tool.amount
   if (a.kind !== 'weights' || tool.spoolId === null) return { beforeG: null, afterG: null }
-  questions.push(...(await weighed(tx, tool.spoolId, a.beforeG, endedAt, `${at}.amount.beforeG`)))
-  await weighed(tx, tool.spoolId, a.afterG, endedAt, `${at}.amount.afterG`) // lighter than before: only refused
+  const spool = await massOfSpool(tx, tool.spoolId)
+  questions.push(...doubtsOfWeight(spool, a.beforeG, endedAt, `${at}.amount.beforeG`))
+  notBelowEmpty(spool.mass, a.afterG, `${at}.amount.afterG`) // lighter than before, so never too heavy
   return { beforeG: a.beforeG, afterG: a.afterG }
 }
 

@@ -29,17 +29,19 @@ export async function massOfSpool(db: Connection, spoolId: number): Promise<{ ta
   return row
 }
 
+/** Refuses a weight below that of the empty spool. */
+export function notBelowEmpty({ tareG }: SpoolMassFacts, grossG: number, field: string): void {
+  if (tareG !== null && grossG < tareG) refuseField(field, `Less than the empty spool (${tareG} g)`)
+}
+
 /** Refuses a weight below that of the empty spool; asks about one that is heavier than the spool can be. */
-export async function weighed(
-  db: Connection,
-  spoolId: number,
-  grossG: number | null,
+export function doubtsOfWeight(
+  { tag, mass }: { tag: string; mass: SpoolMassFacts },
+  grossG: number,
   at: Date,
   field = 'grossG',
-): Promise<Question[]> {
-  if (grossG === null) return []
-  const { tag, mass } = await massOfSpool(db, spoolId)
-  if (mass.tareG !== null && grossG < mass.tareG) refuseField(field, `Less than the empty spool (${mass.tareG} g)`)
+): Question[] {
+  notBelowEmpty(mass, grossG, field)
   const most = heaviestSpool(mass, at.getTime())
   if (most === null || grossG <= most.grossG) return []
   const used = Math.round(most.usedG)
@@ -56,4 +58,9 @@ export async function weighed(
       message: `${rests}: ${grossG} g is more. Is it ${tag} that was weighed?`,
     },
   ]
+}
+
+/** `doubtsOfWeight` of a spool that is read for it; none where nobody gave a weight. */
+export async function weighed(db: Connection, spoolId: number, grossG: number | null, at: Date): Promise<Question[]> {
+  return grossG === null ? [] : doubtsOfWeight(await massOfSpool(db, spoolId), grossG, at)
 }
