@@ -1,5 +1,5 @@
 /** Esc leaves a field first; what stands around it is left by the next one. */
-import { onBeforeUnmount, onMounted } from 'vue'
+import { useEventListener } from '@vueuse/core'
 
 const FIELDS = 'input:not([type="checkbox"], [type="radio"], [type="file"]), select, textarea'
 const isField = (t: EventTarget | null): t is HTMLElement => t instanceof HTMLElement && t.matches(FIELDS)
@@ -17,6 +17,12 @@ export function leaveField(e: KeyboardEvent): void {
   sheet?.focus({ preventScroll: true })
 }
 
+/** Takes the focus out of whatever a page lets one fill in; the strip and sheets have their own Esc. */
+export function leavePageField(target: HTMLElement | null): void {
+  if (target?.matches('input:not([role="combobox"]), select, textarea') && !target.closest('[role="dialog"]'))
+    target.blur()
+}
+
 /** Calls `leave` on an Esc outside of fields, sheets and lists: for a form that is part of a page. */
 export function useEscape(leave: () => void): void {
   function onKey(e: KeyboardEvent): void {
@@ -24,6 +30,5 @@ export function useEscape(leave: () => void): void {
     if (document.querySelector('[role="dialog"], [role="menu"]')) return
     leave()
   }
-  onMounted(() => window.addEventListener('keydown', onKey))
-  onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+  useEventListener(window, 'keydown', onKey)
 }

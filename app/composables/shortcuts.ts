@@ -3,6 +3,7 @@
  * (WCAG 2.1.4). A scanner types keys under 35 ms apart: such a burst goes to the strip as a whole.
  */
 import { onBeforeUnmount, onMounted } from 'vue'
+import { leavePageField } from '~/composables/escape'
 import { useUi } from '~/state/ui'
 
 export const STATIONS = [
@@ -42,11 +43,7 @@ export function useShortcuts(toStrip: (text: string) => void): void {
     const inField = !!target?.closest(
       'input, textarea, select, [contenteditable="true"], [role="dialog"], [role="menu"]',
     )
-    // the strip and sheets have their own Esc
-    if (e.key === 'Escape' && target?.matches('input:not([role="combobox"]), select, textarea')) {
-      if (!target.closest('[role="dialog"]')) target.blur()
-      return
-    }
+    if (e.key === 'Escape') leavePageField(target)
     if (inField || e.ctrlKey || e.metaKey || e.altKey || e.key.length !== 1) return
     const now = performance.now()
     if (e.key === '/' && held === '') {
