@@ -1,6 +1,6 @@
 /** Completions of the last word. */
 import { SHAPES } from '#shared/entries/nozzles'
-import { type StripShop, same, SPOOL_WORDS, dashed } from '~/strip/grammar'
+import { type StripShop, same, SPOOL_WORDS, dashed, wordsOf } from '~/strip/grammar'
 
 const firstWords = (shop: StripShop) => [
   ...shop.nozzles.map(n => n.tag),
@@ -27,9 +27,10 @@ function laterWords(first: string, shop: StripShop): string[] {
 /** Completions for the last word, most likely first: tags, names and the words that may stand there. */
 export function completions(line: string, shop: StripShop, most = 8): string[] {
   if (/\s$/.test(line) || line === '') return []
-  const words = line.split(/\s+/)
-  const last = words[words.length - 1]!.toLowerCase()
-  const pool = words.length === 1 ? firstWords(shop) : laterWords(words[0]!.toLowerCase(), shop)
+  // the words that the line is read by: "2 h" is one, and no start of a head's name
+  const words = wordsOf(line).map(w => w.text.toLowerCase())
+  const last = words[words.length - 1]!
+  const pool = words.length === 1 ? firstWords(shop) : laterWords(words[0]!, shop)
   const start = pool.filter(p => p.toLowerCase().startsWith(last) && p.toLowerCase() !== last)
   const inside =
     last.length >= 2 ? pool.filter(p => !p.toLowerCase().startsWith(last) && p.toLowerCase().includes(last)) : []

@@ -188,5 +188,7 @@ test('completions: tags first, then what may follow', () => {
   expect(completions('Ribble +3g pa', shop)).toEqual(['PA6-CF20'])
   expect(completions('spool s', shop)).toContain('S-07')
   expect(completions('fit 33', shop)).toEqual(['N-033'])
+  expect(completions('Swale +3 g PA6-CF20 2 h', shop)).toEqual([])
+  expect(completions('Swale h', shop)).toContain('hot')
   expect(completions('N-014 ', shop)).toEqual([])
 })
