@@ -6,11 +6,7 @@ import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
 import { parseArgs } from 'node:util'
 import { publicResult, Scan, type Dialect } from '#core/gcode'
-
-function fail(message: string): never {
-  console.error(message)
-  process.exit(2)
-}
+import { fail } from './lib/command'
 
 async function main(): Promise<void> {
   const { values, positionals } = parseArgs({
