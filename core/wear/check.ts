@@ -11,10 +11,14 @@ export const NOMINAL_MM = [0.05, 3] as const
 /** Wear mass, kg. */
 export const WEAR_KG = [0, 1e6] as const
 
+/** Pictures of one nozzle: what a group of them has room for. */
+export const MOST_PICTURES = 500
+
 export function checkReading(o: BoreObservation): void {
   need('wearKg', o.wearKg, ...WEAR_KG, 'kg')
   need('uMm', o.uMm, ...BORE_U_MM, 'mm')
-  if (o.kind === 'value') {
+  if (o.kind === 'picture') need('uSharedMm', o.uSharedMm, ...BORE_U_MM, 'mm')
+  if (o.kind !== 'pins') {
     need('valueMm', o.valueMm, ...BORE_MM, 'mm')
     return
   }
@@ -32,4 +36,6 @@ export function checkHistory(h: BoreHistory): void {
     need('doubt.otherBore', h.doubt.otherBore, 0, 0.5)
   }
   for (const o of h.observations) checkReading(o)
+  const pictures = h.observations.filter(o => o.kind === 'picture').length
+  if (pictures > MOST_PICTURES) throw new InputError('observations', pictures, `at most ${MOST_PICTURES} pictures`)
 }

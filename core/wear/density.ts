@@ -3,6 +3,7 @@
  * of the readings (v = d³ or d, see `laws.ts`), where readings pin the bore best, so that the weight lies along x and
  * not across it. All readings are functions of v(M) = a + rate·(M − pivot), rate = growth·e^x: a straight line.
  */
+import { lnGroup, lnGroupAtMost, offsetPrior, pictureGroups, type PictureGroup } from './pictures'
 import { lnPin, readingsOf, type Look } from './readings'
 import { DOUBT, growthPerKg, startDensity, startOf, type Start } from './start'
 import type { BoreHistory, Law } from './types'
@@ -48,6 +49,8 @@ export interface Density {
   looks: Looks
   /** Marked pins: a constant and the tables of its uses. */
   pins: { whole: number; uses: Looks }[]
+  /** Pictures, by their set-ups. */
+  pictures: PictureGroup[]
   care: Care
   /** Readings and uses of pins, and the furthest of them from the pivot, kg. */
   uses: number
@@ -57,7 +60,12 @@ export interface Density {
 export function densityOf(h: BoreHistory, law: Law): Density {
   const pivotKg = pivotOf(h)
   const readings = readingsOf(h.observations, law, h.nominalMm, (h.doubt ?? DOUBT).misread)
-  const everything = [...readings.looks, ...readings.pins.flatMap(p => p.uses)]
+  const pictures = pictureGroups(h.observations, law, h.nominalMm, (h.doubt ?? DOUBT).misread, pivotKg)
+  const everything = [
+    ...readings.looks,
+    ...readings.pins.flatMap(p => p.uses),
+    ...h.observations.filter(o => o.kind === 'picture'),
+  ]
   return {
     law,
     nominalMm: h.nominalMm,
@@ -66,6 +74,7 @@ export function densityOf(h: BoreHistory, law: Law): Density {
     start: startDensity(h, law),
     looks: sideBySide(spreadOut(readings.looks), pivotKg),
     pins: readings.pins.map(p => ({ whole: p.whole, uses: sideBySide(p.uses, pivotKg) })),
+    pictures,
     care: CARE.find(c => everything.length < c.below)!.care,
     uses: everything.length,
     reachKg: everything.reduce((m, l) => Math.max(m, Math.abs(l.wearKg - pivotKg)), pivotKg),
@@ -106,7 +115,8 @@ function pivotOf(h: BoreHistory): number {
   for (const o of h.observations) {
     let width = 0
     if (o.kind === 'pins') width = o.goMm === null || o.noGoMm === null ? 0.1 : o.noGoMm - o.goMm
-    const w = 1 / (o.uMm ** 2 + width ** 2 / 12)
+    const shared = o.kind === 'picture' ? offsetPrior(h.nominalMm, o.uSharedMm).omega : 0
+    const w = 1 / (o.uMm ** 2 + width ** 2 / 12 + shared ** 2)
     weight += w
     sum += w * o.wearKg
   }
@@ -140,6 +150,7 @@ export function lnAlong(d: Density, rate: number, a: Float64Array, out: Float64A
   const toStart = rate * d.pivotKg
   for (let k = from; k < to; k++) out[k] = d.start.logAt(a[k]! - toStart)
   addAlong(d.looks, rate, a, out, from, to)
+  for (const g of d.pictures) for (let k = from; k < to; k++) out[k]! += lnGroup(g, a[k]!, rate)
   for (const pin of d.pins) {
     const sum = new Float64Array(to).fill(pin.whole)
     addAlong(pin.uses, rate, a, sum, from, to)
@@ -187,6 +198,7 @@ function sumAtMost(l: Looks, r0: number, r1: number, a0: number, a1: number, lea
  */
 export function lnAtMost(d: Density, r0: number, r1: number, a0: number, a1: number, least: number): number {
   let sum = d.start.logAtMost(a0 - r1 * d.pivotKg, a1 - r0 * d.pivotKg)
+  for (const g of d.pictures) sum += lnGroupAtMost(g, r0, r1, a0, a1)
   for (const pin of d.pins) sum += lnPin(pin.whole + sumAtMost(pin.uses, r0, r1, a0, a1, -Infinity))
   return sum + sumAtMost(d.looks, r0, r1, a0, a1, least - sum)
 }

@@ -4,9 +4,10 @@
  * before it is stored.
  */
 import { fastNormalCdf, InputError, need } from '../numeric'
-import { checkHistory, checkReading } from './check'
+import { BORE_U_MM, checkHistory, checkReading } from './check'
 import { rangeOf } from './crossing'
-import { boreAt, borePosterior } from './posterior'
+import { offsetPrior } from './pictures'
+import { boreAt, borePosterior, type BorePosterior } from './posterior'
 import { DOUBT } from './start'
 import type { BoreHistory, BoreObservation, Law, LogNormalPrior, Range, Spread } from './types'
 
@@ -33,8 +34,9 @@ export function expectedReading(
   checkHistory(others)
   checkReading(reading)
   const recorded: BoreHistory = { ...others, doubt: { ...(others.doubt ?? DOUBT), otherBore: 0 } }
-  const spread = boreAt(borePosterior(recorded, prior, law), reading.wearKg)
-  return { chance: chanceOf(spread, reading), bore: rangeOf(spread) }
+  const p = borePosterior(recorded, prior, law)
+  const spread = boreAt(p, reading.wearKg)
+  return { chance: chanceOf(spread, asBore(reading, p, recorded)), bore: rangeOf(spread) }
 }
 
 /**
@@ -43,11 +45,26 @@ export function expectedReading(
  */
 export function takenForMisread(history: BoreHistory, prior: LogNormalPrior, law: Law = 'sliding'): boolean[] {
   const p = borePosterior(history, prior, law)
-  return history.observations.map(o => chanceOf(boreAt(p, o.wearKg), o) < UNUSUAL)
+  return history.observations.map((o, i) => chanceOf(boreAt(p, o.wearKg), asBore(o, p, history, i)) < UNUSUAL)
+}
+
+/** A reading of the bore itself. */
+type OfBore = Exclude<BoreObservation, { kind: 'picture' }>
+
+/**
+ * A picture as a value of the bore: less what the other pictures of its set-up show beyond it, which widens its
+ * uncertainty.
+ */
+function asBore(o: BoreObservation, p: BorePosterior, of: BoreHistory, own = -1): OfBore {
+  if (o.kind !== 'picture') return o
+  const rest = of.observations.filter((_, i) => i !== own)
+  const beyond = beyondBore(p, { ...of, observations: rest }, o)
+  const uMm = Math.hypot(o.uMm, beyond.uOfBoreMm)
+  return { kind: 'value', wearKg: o.wearKg, valueMm: o.valueMm - beyond.meanMm, uMm }
 }
 
 /** Two-sided chance of a reading as far out as this one. */
-function chanceOf(spread: Spread, reading: BoreObservation): number {
+function chanceOf(spread: Spread, reading: OfBore): number {
   const below = (mm: number) => belowWithNoise(spread, mm, reading.uMm)
   if (reading.kind === 'value') {
     const p = below(reading.valueMm)
@@ -95,3 +112,41 @@ export function wouldExplain(
     .filter(e => e.chance >= UNUSUAL)
     .sort((a, b) => b.chance - a.chance)
 }
+
+/** How much wider pictures of one set-up show a nozzle than its bore is: mean and standard uncertainty, mm. */
+export interface Beyond {
+  meanMm: number
+  uMm: number
+  /** What of it is left when the bore is known. */
+  uOfBoreMm: number
+}
+
+/**
+ * By how much the pictures of a set-up stand above the bore as all readings tell it: the set-up's own error and the
+ * flare of the mouth together (`pictures.ts`). Normal about the medians of the bore, so it says when a difference
+ * lasts, and is no part of the posterior. mm.
+ */
+export function beyondBore(
+  p: BorePosterior,
+  of: BoreHistory,
+  { setup, uSharedMm }: { setup: string; uSharedMm: number },
+): Beyond {
+  checkHistory(of)
+  need('uSharedMm', uSharedMm, ...BORE_U_MM, 'mm')
+  const { omega, meanMm } = offsetPrior(of.nominalMm, uSharedMm)
+  let weight = 1 / (omega ** 2 - meanMm ** 2)
+  let sum = weight * meanMm
+  let boreU = 0
+  for (const o of of.observations) {
+    if (o.kind !== 'picture' || o.setup !== setup) continue
+    const w = o.uMm ** -2
+    const bore = boreAt(p, o.wearKg)
+    weight += w
+    sum += w * (o.valueMm - bore.quantile(0.5))
+    boreU = Math.max(boreU, (bore.quantile(0.9) - bore.quantile(0.1)) / WIDTH_80)
+  }
+  const uOfBoreMm = weight ** -0.5
+  return { meanMm: sum / weight, uMm: Math.hypot(uOfBoreMm, boreU), uOfBoreMm }
+}
+/** From the 10 % to the 90 % quantile of a normal, in standard deviations. */
+const WIDTH_80 = 2.563

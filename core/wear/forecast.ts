@@ -15,7 +15,7 @@ import type { BoreHistory, Law, LogNormalPrior, Range, TipHistory } from './type
  * What a forecast is worked out by; a stored one of another version is worked out again. Raise it with every change of
  * the model.
  */
-export const WEAR_MODEL = 2
+export const WEAR_MODEL = 3
 
 export interface RetireRules {
   /** Largest bore allowed, mm; null switches the rule off. */

@@ -65,7 +65,7 @@ export function misreadChance(o: BoreObservation, nominalMm: number): number {
   let sum = 0
   for (const [share, low, high] of broadOf(nominalMm)) {
     const evenly = share / (high - low)
-    if (o.kind === 'value') {
+    if (o.kind !== 'pins') {
       sum += evenly * (normalCdf((high - o.valueMm) / o.uMm) - normalCdf((low - o.valueMm) / o.uMm))
       continue
     }
@@ -111,7 +111,7 @@ function tabulate(
 /** Tables are the same for many nozzles: pins come in steps. */
 const known = new Map<string, Look>()
 
-function lookOf(o: BoreObservation, law: Law, nominalMm: number, misread: number): Look {
+function lookOf(o: Exclude<BoreObservation, { kind: 'picture' }>, law: Law, nominalMm: number, misread: number): Look {
   const key =
     o.kind === 'value'
       ? `${law} ${nominalMm} ${misread} = ${o.valueMm} ${o.uMm}`
@@ -225,6 +225,7 @@ export function readingsOf(
     pins.set(key, pin)
   }
   for (const o of observations) {
+    if (o.kind === 'picture') continue // see pictures.ts
     if (o.kind === 'value') {
       looks.push(lookOf(o, law, nominalMm, misread))
       continue

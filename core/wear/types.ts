@@ -19,6 +19,17 @@ export type BoreObservation =
       noGoPin?: string | null
     }
   | { kind: 'value'; wearKg: number; valueMm: number; uMm: number }
+  | {
+      /** The mouth in a picture: wider than the narrowest section by the flare (see `pictures.ts`). */
+      kind: 'picture'
+      wearKg: number
+      valueMm: number
+      /** The random part of its standard uncertainty, mm: what repeats make smaller. */
+      uMm: number
+      /** The part shared by all pictures of the set-up, mm, and which set-up that is. */
+      uSharedMm: number
+      setup: string
+    }
 
 export interface TipObservation {
   wearKg: number

@@ -11,6 +11,7 @@ import * as chamber from '#core/chamber'
 import * as changeover from '#core/changeover'
 import * as drying from '#core/drying'
 import * as gcode from '#core/gcode'
+import * as imaging from '#core/imaging'
 import * as life from '#core/life'
 import * as limits from '#core/limits'
 import * as materials from '#core/materials'
@@ -20,6 +21,8 @@ import * as precheck from '#core/precheck'
 import * as runs from '#core/runs'
 import * as thermometry from '#core/thermometry'
 import * as wear from '#core/wear'
+import { drawMouth, drawPin, drawScale } from '../../sim/mouth-picture'
+import { mouthScene, SCALE } from '../../sim/mouth-scenes'
 import { asks, nozzle, printer } from './limits-support'
 
 const MODULES: Record<string, Record<string, unknown>> = {
@@ -29,6 +32,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   changeover,
   drying,
   gcode,
+  imaging,
   life,
   limits,
   materials,
@@ -75,6 +79,20 @@ const stays = [
 const spool = { netG: 1000, tareG: 200, weighings: [{ at: 1, grossG: 900 }], uses: [{ at: 2, g: 40 }] }
 const weighing = { lostG: 4, uG: 0.5, expectedG: (f: number) => 8 / f }
 const hundred = Array.from({ length: 101 }, (_, i) => ({ percent: i, extrudedMm: [i], seconds: i * 5, zMm: 0.2 }))
+const scene = mouthScene('clean', 1, 200)
+const mouth = { ...scene, ...drawMouth(scene) }
+const stage = drawScale({ ...SCALE, width: 256, height: 128, every: 8 })
+const pinPicture = drawPin({
+  width: 160,
+  height: 120,
+  x: 80,
+  y: 60,
+  wide: 40,
+  alongDeg: 90,
+  blur: 1,
+  noise: 0.01,
+  seed: 3,
+})
 const P = printer('bed-heated enclosure')
 const R = limits.START_RULES
 const demand = asks('PA6', 'carbon fibre')
@@ -390,6 +408,35 @@ const CALLS: Record<string, Record<string, Call>> = {
     spoolFill: { args: { s: spool, at: 5 } },
     spoolMass: { args: { s: spool, at: 5 } },
   },
+  imaging: {
+    fitEllipse: { args: { x: [3, 2, 0, -2, -3, 0], y: [0, 1.5, 2, 1.5, 0, -2] } },
+    measureBore: {
+      args: {
+        p: made(mouth),
+        q: {
+          umPerPx: 2,
+          uUmPerPx: 0.01,
+          tone: 'linear',
+          isToneStated: false,
+          near: { x: mouth.x, y: mouth.y, a: mouth.a, b: mouth.b, angle: 0 },
+        },
+      },
+    },
+    pinScale: {
+      args: { p: made(pinPicture), a: { x: 60, y: 60 }, b: { x: 100, y: 60 }, pinMm: 0.5, uPinMm: 0.001 },
+    },
+    stageScale: { args: { p: made(stage), everyMm: 0.01, uEveryMm: 0.00001 } },
+    isScaleDue: { args: { readMs: 1e12, nowMs: 1.1e12, days: 180 } },
+    partsOf: {
+      args: {
+        b: { scaleUm: 1, edgeUm: 1, blurUm: 1, noiseUm: 1, toneUm: 0, hiddenUm: 0, bandUm: 0, tiltUm: 0 },
+      },
+    },
+    scaleFor: {
+      args: { read: { umPerPx: 2, uUmPerPx: 0.01 }, how: { focusesItself: true, isOfThisPicture: false } },
+    },
+    twoPointScale: { args: { a: { x: 10, y: 10 }, b: { x: 200, y: 10 }, knownMm: 0.5, uKnownMm: 0.001 } },
+  },
   life: {
     boreLifeSpread: { args: { nominalBoreMm: 0.4, growthLimit: 0.1, kappa: spread, wearPerKg: 0.2 } },
     fitWeibull: {
@@ -496,6 +543,8 @@ const CALLS: Record<string, Record<string, Call>> = {
     typeKSlope: { args: { tC: 200 } },
   },
   wear: {
+    beyondBore: { args: { p: made(posterior), of: history, of2: { setup: 'a', uSharedMm: 0.002 } } },
+    pictureReading: { args: { wearKg: 1, valueMm: 0.42, uMm: 0.002, uSharedMm: 0.001, setup: 'a' } },
     boreAfter: { args: { law: 'sliding', d0Mm: 0.4, kappa: 0.03, wearKg: 1, nominalMm: 0.4 } },
     boreAt: { args: { p: made(posterior), wearKg: 1 } },
     boreBands: { args: { posterior: made(posterior), wearKg: [0, 1] } },
