@@ -30,11 +30,14 @@ import { addSpool, saveSpoolEvent } from '../server/records/spools/spools'
 import { firstPeople, listPeople } from '../server/records/shop/people'
 import { saveStrike } from '../server/records/entry/strikes'
 import { jobFile } from './job-file'
+import { addSetups, DEMO_PICTURES, pictureOfBore } from './pictures'
 import { fillPrepare } from './prepare'
 import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work, PRICES } from './shop'
 
 const SEED = 1897
 const DAYS = 425
+/** The microscope came so many days ago. */
+const PICTURED_DAYS = 260
 const DAY = 86_400_000
 
 interface NozzleState {
@@ -148,12 +151,21 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
       person,
     )
   }
+  const setups = await addSetups(tx, { read: at(3, 9), again: at(DAYS - 120, 9), phone: at(DAYS - 140, 15), lead })
+  const pictures = { taken: 0, gauges: 0 }
   const gauge = async (n: NozzleState, when: string, person: number, more: Record<string, unknown> = {}) => {
     const d = boreAfter('sliding', n.d0, n.kappa, n.wearKg, n.nominal)
     const seen = d + 0.003 * normalDraw(random)
     const go = Math.floor(seen * 100) / 100
-    const picture = random() < 0.15
+    const byValue = random() < 0.15
     const tip = random() < 0.4 ? Number((12.5 - n.lambda * n.wearKg + 0.01 * normalDraw(random)).toFixed(2)) : null
+    const value = byValue ? { valueMm: Number((d + 0.005 * normalDraw(random)).toFixed(3)), uMm: 0.005 } : null
+    // since the microscope came every third gauge is a picture
+    const pictured =
+      when > at(DAYS - PICTURED_DAYS) && pictures.gauges++ % 3 === 0 && pictures.taken < DEMO_PICTURES
+        ? pictureOfBore(setups, d + 0.15 * Math.max(0, d - n.nominal), n.nominal, 40 + pictures.taken)
+        : null
+    if (pictured) pictures.taken++
     n.sinceGaugeKg = 0
     await saveGauge(
       tx,
@@ -161,10 +173,8 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
         nozzleId: n.id,
         occurredAt: when,
         tipMm: tip,
-        confirmed: ['unexpected-bore', 'longer-tip'],
-        ...(picture
-          ? { valueMm: Number((d + 0.005 * normalDraw(random)).toFixed(3)), uMm: 0.005 }
-          : { goMm: go, noGoMm: Number((go + 0.01).toFixed(2)) }),
+        confirmed: ['unexpected-bore:as-read', 'longer-tip'],
+        ...(pictured ?? value ?? { goMm: go, noGoMm: Number((go + 0.01).toFixed(2)) }),
         ...more,
       }),
       person,

@@ -7,6 +7,7 @@ import { buying, equip, floor } from './answers/bench'
 import { editLine } from './answers/edits'
 import { weight } from './answers/live'
 import { nozzleLine, nozzlePage, gaugeEffect } from './answers/nozzles'
+import { setupLine } from './answers/pictures'
 import { id, stored, text, time } from './answers/parts'
 import { precheckAnswer, prepare, storedCheck, warmUpFit } from './answers/prepare'
 import { changeEffect, fittingEffect } from './answers/printers'
@@ -19,6 +20,7 @@ import { standInSchema } from './entries/live'
 import { endingSchema, strikeSchema } from './entries/log'
 import { materialSchema, materialValueSchema, practiceSetSchema } from './entries/materials'
 import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from './entries/nozzles'
+import { scaleSchema, setupFields } from './entries/pictures'
 import {
   annealSchema,
   changeoverSchema,
@@ -59,6 +61,11 @@ export const runsQuery = z.object({
   after: cursor.nullable().default(null),
 })
 
+export const microscopeQuery = z.object({
+  nozzle: z.coerce.number().pipe(idSchema).optional().catch(undefined),
+  every: z.coerce.number().min(0.005).max(1).optional().catch(undefined),
+})
+
 /** What can be read. */
 export const READS = {
   '/api/floor': {
@@ -88,6 +95,11 @@ export const READS = {
   '/api/jobs/{id}': { who: 'everybody', says: 'One job with its scan', answer: jobPage },
   '/api/nozzles': { who: 'everybody', says: 'All nozzles with what is left', answer: z.array(nozzleLine) },
   '/api/nozzles/{tag}': { who: 'everybody', says: 'One nozzle with its forecast and record', answer: nozzlePage },
+  '/api/setups': {
+    who: 'everybody',
+    says: 'Set-ups that take pictures, with their scales',
+    answer: z.array(setupLine),
+  },
   '/api/runs': {
     who: 'everybody',
     says: 'Runs, newest first; `limit` and the cursor `after`',
@@ -123,6 +135,22 @@ export const STREAMS = {
   '/api/news': { who: 'everybody', says: 'Server-sent events: one per save' },
 } as const satisfies Record<string, Omit<Route, 'answer'>>
 
+/** Files; one by the hash of its bytes never changes, so a browser may keep it. */
+export const FILES = {
+  '/api/pictures/{sha256}': {
+    who: 'everybody',
+    says: 'The crop of a picture that goes with a gauge',
+    keeps: true,
+    query: z.object({}),
+  },
+  '/api/microscope': {
+    who: 'everybody',
+    says: 'What the microscope sees; with the stand-in, a nozzle or a stage scale is put under it first',
+    keeps: false,
+    query: microscopeQuery,
+  },
+} as const satisfies Record<string, Omit<Route, 'answer'> & { keeps: boolean; query: z.ZodType }>
+
 const begun = z.object({ id, until: time })
 const tagged = z.object({ id, tag: text })
 
@@ -130,6 +158,18 @@ const tagged = z.object({ id, tag: text })
 export const ENTRIES = {
   '/api/runs': { who: 'everybody', says: 'Log a run', body: runSchema, answer: runEffect },
   '/api/gauges': { who: 'everybody', says: 'Gauge a nozzle', body: gaugeSchema, answer: gaugeEffect },
+  '/api/setups': {
+    who: 'everybody',
+    says: 'Add a set-up that takes pictures',
+    body: setupFields,
+    answer: stored,
+  },
+  '/api/scales': {
+    who: 'everybody',
+    says: 'Record the scale of a set-up',
+    body: scaleSchema,
+    answer: stored,
+  },
   '/api/fittings': {
     who: 'everybody',
     says: 'Fit, remove or retire a nozzle',

@@ -25,6 +25,8 @@ const ENDED = ['occurred_at ended_at', 'outcome'] as const
 export const LOGS = {
   'run': { table: 'runs', rows: ['run_tools'], struck: true, ofNozzle: true },
   'gauge': { table: 'gauges', struck: true, ofNozzle: true, kinds: ['receipt', 'service'] },
+  'picture': { table: 'blobs', struck: false },
+  'scale': { table: 'scales', struck: true },
   'fitting': { table: 'fittings', struck: true, ofNozzle: true, kinds: ['fit', 'remove', 'retire'] },
   'spool event': { table: 'spool_events', struck: true, kinds: SPOOL_KINDS },
   'stack change': { table: 'stack_changes', rows: ['part_events'], struck: true },

@@ -26,11 +26,9 @@ export interface Question {
   choices?: Choice[]
 }
 
-/** Codes that answer a question. */
-export const answersTo = (q: Question): string[] => [
-  q.code,
-  ...(q.choices ?? []).filter(c => !c.local).map(c => c.code),
-]
+/** Codes that answer a question: one of its choices, where it has any; a bare yes says nothing then. */
+export const answersTo = (q: Question): string[] =>
+  q.choices ? q.choices.filter(c => !c.local).map(c => c.code) : [q.code]
 
 export interface Problem {
   type:

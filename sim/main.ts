@@ -1,9 +1,11 @@
 /**
- * The stand-ins of the demo: one printer for each of the demo shop, and a balance, each on a free port of the loopback.
+ * The stand-ins of the demo: one printer for each of the demo shop, a balance and a microscope, each on a free port
+ * of the loopback.
  * Prints one line of JSON with their addresses, then lives until it is stopped. `--speed N` makes them N times as fast.
  */
 import { parseArgs } from 'node:util'
 import { serveBalance } from './balance'
+import { serveMicroscope } from './microscope'
 import { servePrinter } from './printer'
 import { machine, pass, type Build } from './thermal'
 
@@ -51,5 +53,6 @@ for (const [name, build, at] of PRINTERS) {
   printers[name] = `127.0.0.1:${(await servePrinter(m, { speed })).port}`
 }
 const balance = `127.0.0.1:${(await serveBalance()).port}`
-process.stdout.write(`${JSON.stringify({ printers, balance })}\n`)
+const microscope = `127.0.0.1:${(await serveMicroscope()).port}`
+process.stdout.write(`${JSON.stringify({ printers, balance, microscope })}\n`)
 process.stdin.on('end', () => process.exit(0)).resume() // goes when whoever started it goes

@@ -17,7 +17,12 @@ export default streaming('/api/live', event => {
   })
   void stream.push({
     event: 'links',
-    data: JSON.stringify({ printers: Object.keys(hub.links), balance: hub.balance !== null, standIns: hub.standIns }),
+    data: JSON.stringify({
+      printers: Object.keys(hub.links),
+      balance: hub.balance !== null,
+      microscope: hub.microscope !== null,
+      standIns: hub.standIns,
+    }),
   })
   for (const l of hub.all()) push(l)
   return stream.send()

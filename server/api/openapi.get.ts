@@ -1,6 +1,6 @@
 /** The API's description (OpenAPI 3.1), made from the one list of routes. */
 import { z } from 'zod'
-import { ASKS, EDIT, ENTRIES, READS, STREAMS } from '#shared/api'
+import { ASKS, EDIT, ENTRIES, FILES, READS, STREAMS } from '#shared/api'
 import { answering } from '../doors/doors'
 
 const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(schema, { io, unrepresentable: 'any' })
@@ -55,6 +55,13 @@ export default answering('/api/openapi', async () => {
       'summary': r.says,
       'x-who': r.who,
       'responses': { 200: { description: 'Events', content: { 'text/event-stream': {} } } },
+    })
+  for (const [path, r] of Object.entries(FILES))
+    add(path, 'get', {
+      'summary': r.says,
+      'x-who': r.who,
+      'parameters': [...inPath(path), ...inQuery(r.query)],
+      'responses': { 200: { description: 'A picture', content: { 'image/*': {} } }, default: wrong('What is wrong') },
     })
   for (const [path, r] of Object.entries(ENTRIES))
     add(path, 'post', {

@@ -1,13 +1,25 @@
 /* eslint-disable max-lines -- a table of tables */
 /** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
 import type { ZoneLimit } from '#shared/answers/printers'
+import type { SCALE_WAYS, StoredPicture } from '#shared/entries/pictures'
 import type { SpoolKind } from '#shared/entries/spools'
 import type { EndingTarget, StrikeTarget } from '#shared/logs'
 import { sql } from 'drizzle-orm'
-import { bigint, boolean, doublePrecision, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
+import {
+  bigint,
+  boolean,
+  customType,
+  doublePrecision,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  timestamp,
+} from 'drizzle-orm/pg-core'
 import type { AirPlace, Basis, ChamberLevel, Details, Opening, Place, Role, ValueKey, Ventilation } from '#core/limits'
 import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
 import type { FittedWarmUp, PartSize, Reading } from '#core/chamber'
+import type { Tone } from '#core/imaging'
 import type { DryerKind } from '#core/drying'
 import type { FullScan } from '#core/gcode'
 import type { Answer, CheckLine } from '#core/precheck'
@@ -19,6 +31,7 @@ const id = () => integer().primaryKey().generatedAlwaysAsIdentity()
 const entryId = () => bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity()
 const at = () => timestamp({ withTimezone: true })
 const now = () => at().notNull().defaultNow()
+const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
 const version = () => integer().notNull().default(1)
 const note = () => text().notNull().default('')
 
@@ -298,9 +311,47 @@ export const gauges = pgTable('gauges', {
   tipMm: doublePrecision(),
   tipUMm: doublePrecision('tip_u_mm'),
   shape: text().array().notNull().default([]),
+  /** Read from a picture: by which set-up, the part of its uncertainty that all its pictures share, what it showed. */
+  setupId: integer(),
+  uSharedMm: doublePrecision('u_shared_mm'),
+  picture: jsonb().$type<StoredPicture>(),
+  blob: text(),
   note: note(),
   occurredAt: at().notNull(),
   personId: integer().notNull(),
+  recordedAt: now(),
+})
+
+export const setups = pgTable('setups', {
+  id: id(),
+  name: text().notNull(),
+  focusesItself: boolean().notNull().default(false),
+  tone: text().$type<Tone>(),
+  dueDays: integer().notNull(),
+  note: note(),
+  withdrawn: boolean().notNull().default(false),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
+})
+
+export const scales = pgTable('scales', {
+  id: entryId(),
+  setupId: integer().notNull(),
+  how: text().$type<(typeof SCALE_WAYS)[number]>().notNull(),
+  knownMm: doublePrecision(),
+  umPerPx: doublePrecision().notNull(),
+  uUmPerPx: doublePrecision('u_um_per_px').notNull(),
+  note: note(),
+  ...logged(),
+})
+
+/** Crops of pictures, by the hash of their bytes. */
+export const blobs = pgTable('blobs', {
+  id: entryId(),
+  sha256: text().notNull(),
+  type: text().notNull(),
+  bytes: bytes().notNull(),
   recordedAt: now(),
 })
 

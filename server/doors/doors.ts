@@ -18,6 +18,7 @@ import {
   ASKS,
   EDIT,
   ENTRIES,
+  FILES,
   READS,
   STREAMS,
   type AskAnswer,
@@ -139,6 +140,24 @@ export function answering<P extends ReadPath>(
       setResponseHeader(event, 'server-timing', `read;dur=${(performance.now() - started).toFixed(1)}`)
       setResponseHeader(event, 'cache-control', 'no-store')
       return answer
+    }),
+  )
+}
+
+/** A file: one by the hash of its bytes never changes and may be kept, any other is read anew each time. */
+export function serving(
+  path: keyof typeof FILES,
+  read: (db: Database, event: H3Event) => Promise<{ type: string; bytes: Buffer }>,
+) {
+  return defineEventHandler(event =>
+    guarded(event, async () => {
+      admit(FILES[path].who)
+      const { type, bytes } = await read(await database(), event)
+      setResponseHeader(event, 'content-type', type)
+      setResponseHeader(event, 'x-content-type-options', 'nosniff')
+      setResponseHeader(event, 'content-disposition', 'inline')
+      setResponseHeader(event, 'cache-control', FILES[path].keeps ? 'private, max-age=31536000, immutable' : 'no-store')
+      return bytes
     }),
   )
 }

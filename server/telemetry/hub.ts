@@ -1,6 +1,7 @@
 /**
  * What every printer reports now. Addresses come from the environment: PRINTER_LINKS, JSON of printer name and address;
- * BALANCE_LINK; and STAND_INS=1 when they are the stand-ins that ship with the app. Each process listens for itself.
+ * BALANCE_LINK and MICROSCOPE_LINK; and STAND_INS=1 when they are the stand-ins that ship with the app. Each process
+ * listens for itself.
  */
 import type { Live } from '#shared/answers/live'
 import { parseAddress, watch, type Watch } from './link'
@@ -17,6 +18,7 @@ export class Hub {
     readonly links: Readonly<Record<string, string>>,
     readonly balance: string | null,
     readonly standIns: boolean,
+    readonly microscope: string | null = null,
     private readonly now: () => Date = () => new Date(),
   ) {}
 
@@ -72,7 +74,7 @@ export class Hub {
 export function linksFrom(
   env: Record<string, string | undefined>,
   say: (text: string) => void,
-): { links: Record<string, string>; balance: string | null; standIns: boolean } {
+): { links: Record<string, string>; balance: string | null; microscope: string | null; standIns: boolean } {
   const links: Record<string, string> = {}
   const take = (what: string, address: unknown) => {
     try {
@@ -96,6 +98,7 @@ export function linksFrom(
   return {
     links,
     balance: env.BALANCE_LINK ? take('BALANCE_LINK', env.BALANCE_LINK) : null,
+    microscope: env.MICROSCOPE_LINK ? take('MICROSCOPE_LINK', env.MICROSCOPE_LINK) : null,
     standIns: env.STAND_INS === '1',
   }
 }

@@ -8,8 +8,8 @@ let hub: Hub | null = null
 
 export function theHub(): Hub {
   if (hub === null) {
-    const { links, balance, standIns } = linksFrom(process.env, text => console.error(text))
-    hub = new Hub(links, balance, standIns)
+    const { links, balance, microscope, standIns } = linksFrom(process.env, text => console.error(text))
+    hub = new Hub(links, balance, standIns, microscope)
     hub.start(standIns ? 1000 : 2000)
   }
   return hub

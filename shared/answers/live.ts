@@ -15,5 +15,10 @@ export const live = z.object({
   lostSince: maybe(time),
 })
 export type Live = z.output<typeof live>
-export const links = z.object({ printers: z.array(text), balance: z.boolean(), standIns: z.boolean() })
+export const links = z.object({
+  printers: z.array(text),
+  balance: z.boolean(),
+  microscope: z.boolean(),
+  standIns: z.boolean(),
+})
 export const weight = z.object({ grossG: number, standIn: z.boolean() })

@@ -8,6 +8,7 @@ import {
   type NozzleInput,
   type Range,
 } from '#core/wear'
+import { storedPicture } from '../entries/pictures'
 import { basis, id, maybe, number, range80, text, time } from './parts'
 
 const material = z.enum(NOZZLE_MATERIALS)
@@ -76,6 +77,14 @@ const observation = z.discriminatedUnion('kind', [
     noGoPin: maybe(text).optional(),
   }),
   z.object({ kind: z.literal('value'), wearKg: number, valueMm: number, uMm: number }),
+  z.object({
+    kind: z.literal('picture'),
+    wearKg: number,
+    valueMm: number,
+    uMm: number,
+    uSharedMm: number,
+    setup: text,
+  }),
 ])
 const bore = z.object({
   nominalMm: number,
@@ -157,10 +166,16 @@ export const nozzlePage = z.object({
       uMm: maybe(number),
       tipMm: maybe(number),
       shape: z.array(text),
+      /** Read from a picture: by which set-up, the hash of its crop, and what it showed. */
+      setup: maybe(text),
+      blob: maybe(text),
+      picture: maybe(storedPicture),
       at: time,
       outweighed: z.boolean(),
     }),
   ),
+  /** How much wider the pictures of each set-up show it than its bore is, where that lasts, mm. */
+  wider: z.array(z.object({ setup: text, meanMm: number, uMm: number })),
   record: z.array(recordLine),
 })
 export type NozzlePage = z.output<typeof nozzlePage>

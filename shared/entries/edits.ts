@@ -5,6 +5,7 @@ import { printerFields, partFields } from './printers'
 import { checkLineSchema, dryerSchema } from './prepare'
 import { materialEditSchema, materialValueFields, practiceSetFields } from './materials'
 import { nozzleTypeSchema, nozzleFields } from './nozzles'
+import { setupFields } from './pictures'
 import { spoolFields } from './spools'
 import { settingsFields, rulesFields, pricesFields, personSchema } from './shop'
 
@@ -18,6 +19,7 @@ const editOf = <T extends z.ZodType<Record<string, unknown>>>(fields: T) => z.ob
 export const EDITS = {
   'printers': editOf(printerFields),
   'people': editOf(personSchema),
+  'setups': editOf(setupFields),
   'parts': editOf(partFields),
   'dryers': editOf(dryerSchema),
   'check-lines': editOf(checkLineSchema),

@@ -1,6 +1,7 @@
 /** Nozzles, their types and gauges. */
 import { z } from 'zod'
 import { NOZZLE_MATERIALS } from '#core/wear'
+import { pictureSchema } from './pictures'
 import { text, id, when, between, note, confirmed, name, basis, tag } from './fields'
 
 export const SHAPES = ['oval', 'flared', 'chipped', 'cracked plating', 'cracked body', 'loose insert'] as const
@@ -22,6 +23,7 @@ export const gaugeSchema = z
     tipMm: between(1, 60, 'mm').nullable().default(null),
     tipUMm: between(0.001, 1, 'mm').nullable().default(null),
     shape: z.array(z.enum(SHAPES)).default([]),
+    picture: pictureSchema.nullable().default(null),
     note,
     confirmed,
   })
@@ -31,6 +33,9 @@ export const gaugeSchema = z
       say('goMm', `The go pin (${g.goMm}) must be smaller than the no-go pin (${g.noGoMm})`)
     if (g.valueMm !== null && (g.goMm !== null || g.noGoMm !== null)) say('valueMm', 'Either pins or a value, not both')
     if (g.valueMm !== null && g.uMm === null) say('uMm', 'Enter how sure the value is (± mm)')
+    if (g.picture !== null && g.valueMm === null) say('valueMm', 'A picture comes with the bore it showed')
+    if (g.picture !== null && g.uMm !== null && g.picture.uSharedMm > g.uMm)
+      say('uMm', 'Not surer than the part that all pictures of the set-up share')
     if (g.goMm === null && g.noGoMm === null && g.valueMm === null && g.tipMm === null && g.shape.length === 0)
       say('goMm', 'Enter a pin, a value, a tip length or what you saw')
   })

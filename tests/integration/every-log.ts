@@ -12,6 +12,7 @@ import { saveSoak } from '../../server/records/prepare/soaks'
 import { saveGauge } from '../../server/records/nozzles/gauges'
 import { addMaterial } from '../../server/records/materials/materials'
 import { savePrecheck } from '../../server/records/prepare/prechecks'
+import { addSetup, saveScale } from '../../server/records/pictures/setups'
 import { saveRun } from '../../server/records/runs/runs'
 import { saveWarmUp, saveWarmUpPlace } from '../../server/records/prepare/warm-ups'
 import { saveSpoolEvent, addSpool } from '../../server/records/spools/spools'
@@ -29,8 +30,10 @@ import {
 } from '#shared/entries/prepare'
 import { changeSchema } from '#shared/entries/printers'
 import { endingSchema } from '#shared/entries/log'
+import { scaleSchema, setupFields } from '#shared/entries/pictures'
 import { jobSchema } from '#shared/entries/runs'
 import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
+import { pictured } from './picture-support'
 import { ago, gaugeEntry, materialEntry, runEntry, type SmallShop } from './support'
 
 export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
@@ -48,6 +51,10 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const job = jobSchema.parse({ name: 'guide.gcode', contentSha256: 'b'.repeat(64), sizeBytes: 500, scan })
   const run = await save(tx => saveRun(tx, runEntry(shop, { job }, { kind: 'job' }), 1))
   await save(tx => saveGauge(tx, gaugeEntry(shop, { goMm: 0.41, noGoMm: 0.42 }), 1))
+  const setup = await save(tx => addSetup(tx, setupFields.parse({ name: 'Microscope' }), 1))
+  const scale = { setupId: setup.id, how: 'pin', knownMm: 0.5, umPerPx: 2, uUmPerPx: 0.01, occurredAt: ago(0.5) }
+  await save(tx => saveScale(tx, scaleSchema.parse(scale), 1))
+  await save(tx => saveGauge(tx, gaugeEntry(shop, pictured(setup.id, 0.412)), 1))
   const opened = { spoolId: spool.id, kind: 'opened', occurredAt: ago(2) }
   await save(tx => saveSpoolEvent(tx, spoolEventSchema.parse(opened), 1))
   const dryingEntry = { spoolId: spool.id, dryerId: oven.id, setC: 80, plannedH: 8, occurredAt: ago(1) }

@@ -123,7 +123,7 @@ test('addresses and links with mistakes are said, and leave that link out', () =
   const said: string[] = []
   expect(
     linksFrom({ PRINTER_LINKS: '{"A":"x:1","B":"nowhere"}', BALANCE_LINK: 'bad', STAND_INS: '1' }, t => said.push(t)),
-  ).toEqual({ links: { A: 'x:1' }, balance: null, standIns: true })
+  ).toEqual({ links: { A: 'x:1' }, balance: null, microscope: null, standIns: true })
   expect(said).toHaveLength(2)
   expect(linksFrom({ PRINTER_LINKS: 'not json' }, t => said.push(t)).links).toEqual({})
 })

@@ -72,7 +72,7 @@ test('gauges on six sisters at once, with the background at work: no deadlock, n
           tx,
           gaugeEntry(
             { ...shop, nozzleId },
-            { goMm: 0.4 + i / 100, noGoMm: 0.41 + i / 100, confirmed: ['unexpected-bore'] },
+            { goMm: 0.4 + i / 100, noGoMm: 0.41 + i / 100, confirmed: ['unexpected-bore:as-read'] },
           ),
           1,
         ),

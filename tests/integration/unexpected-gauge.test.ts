@@ -82,27 +82,15 @@ test(
   },
 )
 
-test('a type of another material, and a bore nobody sells, are refused', async () => {
+test('a type of another material, a bore nobody sells, and a bare yes are no answers: it is asked again', async () => {
   const n = await newNozzle()
   const brass = await tx(c =>
     addNozzleType(c, nozzleTypeSchema.parse({ ...typeEntry('brass 0.5', 'brass'), nominalBoreMm: 0.5 }), 1),
   )
-  expect(
-    (
-      await refusal(
-        gauge(n.id, { goMm: 0.49, noGoMm: 0.5, confirmed: ['unexpected-bore', `unexpected-bore:type:${brass.id}`] }),
-      )
-    ).errors![0]!.message,
-  ).toContain('same material')
-  for (const bore of ['0.45', 'NaN', '-1', '1.2'])
-    expect(
-      (
-        await refusal(
-          gauge(n.id, { goMm: 0.49, noGoMm: 0.5, confirmed: ['unexpected-bore', `unexpected-bore:bore:${bore}`] }),
-        )
-      ).status,
-      bore,
-    ).toBe(422)
+  for (const answer of ['', `:type:${brass.id}`, ':bore:0.45', ':bore:NaN', ':bore:-1', ':bore:1.2', ':again']) {
+    const confirmed = ['unexpected-bore', `unexpected-bore${answer}`]
+    expect((await question(gauge(n.id, { goMm: 0.49, noGoMm: 0.5, confirmed }))).code, answer).toBe('unexpected-bore')
+  }
   expect((await nozzlePage(db, n.tag)).type.name).toBe('hardened steel 0.4')
 })
 

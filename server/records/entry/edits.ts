@@ -17,6 +17,7 @@ import {
   practiceSets,
   printers,
   settings,
+  setups,
   spools,
 } from '../../db/schema'
 import { refreshCeilings } from '../printers/ceilings'
@@ -29,6 +30,7 @@ import { canonical } from './answers'
 const EDITABLE = {
   printers,
   people,
+  setups,
   parts,
   dryers,
   'check-lines': checkLines,

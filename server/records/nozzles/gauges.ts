@@ -8,6 +8,8 @@ import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { gauges, nozzles } from '../../db/schema'
+import { keepBlob } from '../pictures/blobs'
+import { setupOf } from '../pictures/setups'
 import { answerUnexpected, unexpectedBore } from './unexpected-gauge'
 import { fibreLeft, range80Of, refreshForecast } from './forecasts'
 import { boreReading, outweighedGauges, wearBy } from './history'
@@ -25,7 +27,9 @@ export async function saveGauge(
   const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, g.nozzleId)).for('no key update')
   if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
   const wearKg = kind === 'receipt' ? 0 : await wearBy(tx, g.nozzleId, occurredAt)
-  const reading = boreReading({ ...g, wearKg })
+  const setup = g.picture && (await setupOf(tx, g.picture.setupId, 'picture.setupId'))
+  const shared = { setupId: setup?.id ?? null, uSharedMm: g.picture?.uSharedMm ?? null }
+  const reading = boreReading({ ...g, ...shared, wearKg })
   const pin = g.noGoMm !== null ? 'noGoMm' : 'goMm'
   const unexpected = reading && (await unexpectedBore(tx, g.nozzleId, reading, g.valueMm !== null ? 'valueMm' : pin))
   ask([...(unexpected ? [unexpected] : []), ...(await longerTip(tx, g, occurredAt))], g.confirmed)
@@ -44,6 +48,8 @@ export async function saveGauge(
       tipMm: g.tipMm,
       tipUMm: g.tipMm === null ? null : (g.tipUMm ?? TIP_U_MM),
       shape: g.shape,
+      ...shared,
+      ...(await keptPicture(tx, g.picture)),
       note: g.note,
       occurredAt,
       personId,
@@ -63,6 +69,14 @@ export async function saveGauge(
     nextGaugeFibreKg: fibre(forecast.nextGaugeKg),
     outweighed,
   }
+}
+
+/** What is stored of a picture: its facts, and the hash of its crop, whose bytes are kept once. */
+async function keptPicture(tx: Connection, p: GaugeIn['picture']) {
+  if (p === null) return { picture: null, blob: null }
+  const { setupId: _setup, uSharedMm: _shared, crop, ...facts } = p
+  const { base64, ...place } = crop
+  return { picture: { ...facts, crop: place }, blob: await keepBlob(tx, 'picture.crop.base64', base64) }
 }
 
 /** A tip does not grow: asks when this one is longer than the last by more than both tolerances. */

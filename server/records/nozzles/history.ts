@@ -1,7 +1,10 @@
 /** What the log says of nozzles, put in the words of core/wear. */
 import { inArray, sql } from 'drizzle-orm'
 import {
+  beyondBore,
   BORE_GROWTH_LIMIT,
+  borePosterior,
+  pictureReading,
   PIN_U_MM,
   takenForMisread,
   TIP_RECEIPT_U_MM,
@@ -19,7 +22,8 @@ import type { gauges, nozzleTypes } from '../../db/schema'
 import * as schema from '../../db/schema'
 
 export type NozzleType = typeof nozzleTypes.$inferSelect
-export type Gauge = typeof gauges.$inferSelect
+/** Without what its picture showed, which only the nozzle's page needs. */
+export type Gauge = Omit<typeof gauges.$inferSelect, 'picture'>
 
 export interface NozzleLog {
   nozzleId: number
@@ -72,9 +76,13 @@ export function wearHistoryOf(log: NozzleLog): {
 
 /** What a gauge says of the bore, in the words of the core; null when it says nothing. */
 export function boreReading(
-  g: Pick<Gauge, 'goMm' | 'noGoMm' | 'goPin' | 'noGoPin' | 'valueMm' | 'uMm'> & { wearKg: number },
+  g: Pick<Gauge, 'goMm' | 'noGoMm' | 'goPin' | 'noGoPin' | 'valueMm' | 'uMm' | 'setupId' | 'uSharedMm'> & {
+    wearKg: number
+  },
 ): BoreObservation | null {
   const uMm = g.uMm ?? PIN_U_MM
+  if (g.valueMm !== null && g.setupId !== null && g.uSharedMm !== null)
+    return pictureReading(g.wearKg, g.valueMm, uMm, g.uSharedMm, String(g.setupId))
   if (g.valueMm !== null) return { kind: 'value', wearKg: g.wearKg, valueMm: g.valueMm, uMm }
   if (g.goMm === null && g.noGoMm === null) return null
   return { kind: 'pins', wearKg: g.wearKg, goMm: g.goMm, noGoMm: g.noGoMm, uMm, goPin: g.goPin, noGoPin: g.noGoPin }
@@ -90,6 +98,23 @@ export function outweighedGauges(log: NozzleLog, prior: LogNormalPrior): Set<num
       .map(g => g.id),
   )
 }
+
+/** Set-ups whose pictures show the nozzle wider than its other gauges do, surely and by something worth saying. */
+export function widerThanBore(log: NozzleLog, prior: LogNormalPrior): { setup: string; meanMm: number; uMm: number }[] {
+  const { bore } = wearHistoryOf(log)
+  const pictures = bore.observations.filter(o => o.kind === 'picture')
+  // without a gauge of another kind nothing tells the mouth from the narrowest section
+  if (pictures.length === 0 || pictures.length === bore.observations.length) return []
+  const p = borePosterior(bore, prior, log.law)
+  return [...new Map(pictures.map(o => [o.setup, o])).values()]
+    .map(o => {
+      const { meanMm, uMm } = beyondBore(p, bore, o)
+      return { setup: o.setup, meanMm, uMm }
+    })
+    .filter(b => b.meanMm > SURELY * b.uMm && b.meanMm > WORTH_SAYING_MM)
+}
+const SURELY = 2.5
+const WORTH_SAYING_MM = 0.004
 
 /** Retire limit of the bore, mm: relative to nominal, also for a nozzle that came used. */
 export function boreLimitMm(type: Pick<NozzleType, 'nominalBoreMm' | 'boreGrowthLimit'>): number {
@@ -122,7 +147,9 @@ export async function nozzleLogs(db: Connection, ids: number[]): Promise<NozzleL
   const gaugeRows = await db.execute<
     Record<string, unknown> & { id: string; nozzle_id: number; wear_before: number }
   >(sql`
-    select g.*, case when g.kind = 'receipt' then 0 else coalesce((
+    select g.id, g.nozzle_id, g.kind, g.go_mm, g.no_go_mm, g.go_pin, g.no_go_pin, g.value_mm, g.u_mm, g.setup_id,
+      g.u_shared_mm, g.blob, g.tip_mm, g.tip_u_mm, g.shape, g.note, g.occurred_at, g.person_id, g.recorded_at,
+      case when g.kind = 'receipt' then 0 else coalesce((
       select sum(t.wear_kg) from standing_run_tools t join runs r on r.id = t.run_id
       where t.nozzle_id = g.nozzle_id and (t.ended_at < g.occurred_at or (t.ended_at = g.occurred_at
       and r.recorded_at <= g.recorded_at))
@@ -178,6 +205,9 @@ function toGauge(r: Record<string, unknown>): Gauge & { wearKg: number } {
     noGoPin: r.no_go_pin as string | null,
     valueMm: r.value_mm as number | null,
     uMm: r.u_mm as number | null,
+    setupId: r.setup_id as number | null,
+    uSharedMm: r.u_shared_mm as number | null,
+    blob: r.blob as string | null,
     tipMm: r.tip_mm as number | null,
     tipUMm: r.tip_u_mm as number | null,
     shape: r.shape as string[],

@@ -6,9 +6,9 @@ import { compareLaws, forecast } from '#core/wear'
 import { gaugeFoundWords, type GaugeFound } from '#shared/gauge-words'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
-import { forecasts, nozzles, nozzleTypes } from '../../db/schema'
+import { forecasts, gauges, nozzles, nozzleTypes, setups } from '../../db/schema'
 import { sistersPrior, refreshForecast } from './forecasts'
-import { wearHistoryOf, nozzleLogs, outweighedGauges } from './history'
+import { wearHistoryOf, nozzleLogs, outweighedGauges, widerThanBore } from './history'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import type { z } from 'zod'
 import type { nozzleSchema } from '#shared/entries/nozzles'
@@ -89,6 +89,8 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
     acceptedRisk: risk!.accepted_risk,
   }
   const outweighed = outweighedGauges(log!, prior)
+  const pictured = log!.gauges.some(g => g.setupId !== null) ? await picturesOf(db, nozzle.id) : []
+  const setupOf = (id: number | null) => pictured.find(p => p.setupId === id)?.setup ?? null
   const [place] = await db.execute<{
     kind: string
     reason: string
@@ -134,12 +136,24 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
       uMm: g.uMm,
       tipMm: g.tipMm,
       shape: g.shape,
+      setup: setupOf(g.setupId),
+      blob: g.blob,
+      picture: pictured.find(p => p.id === g.id)?.picture ?? null,
       at: g.occurredAt.toISOString(),
       outweighed: outweighed.has(g.id),
     })),
+    wider: widerThanBore(log!, prior).map(w => ({ ...w, setup: setupOf(Number(w.setup))! })),
     record: await recordOf(db, nozzle.id),
   }
 }
+
+/** What the pictures of a nozzle showed, with the names of their set-ups. */
+const picturesOf = (db: Connection, nozzleId: number) =>
+  db
+    .select({ id: gauges.id, setupId: gauges.setupId, setup: setups.name, picture: gauges.picture })
+    .from(gauges)
+    .innerJoin(setups, eq(setups.id, gauges.setupId))
+    .where(eq(gauges.nozzleId, nozzleId))
 
 function resultOf(r: Record<string, unknown>): string {
   if (r.kind === 'gauge') return gaugeFoundWords(found(r.data as Record<string, unknown>))
@@ -158,7 +172,7 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
       where t.nozzle_id = ${nozzleId}
       union all
       select 'gauge', g.id, g.occurred_at, g.recorded_at, g.person_id, case g.kind
-      when 'receipt' then 'Receipt gauge' else 'Gauge' end, g.note, null, null, to_jsonb(g), null, 'gauge'
+      when 'receipt' then 'Receipt gauge' else 'Gauge' end, g.note, null, null, to_jsonb(g) - 'picture', null, 'gauge'
       from gauges g where g.nozzle_id = ${nozzleId}
       union all
       select 'fitting', f.id, f.occurred_at, f.recorded_at, f.person_id, case f.kind
@@ -226,6 +240,7 @@ export async function addNozzle(
         noGoPin: null,
         tipUMm: null,
         shape: [],
+        picture: null,
         note: 'receipt gauge',
         confirmed: n.confirmed,
       },

@@ -91,7 +91,7 @@ export async function unexpectedBore(
 
 /** The new reading lies wholly below an earlier one. */
 function isBelow(reading: BoreObservation, g: NozzleLog['gauges'][number]): boolean {
-  const high = reading.kind === 'value' ? reading.valueMm : reading.noGoMm
+  const high = reading.kind === 'pins' ? reading.noGoMm : reading.valueMm
   const low = g.valueMm ?? g.goMm
   return high !== null && low !== null && high < low - 2 * Math.hypot(reading.uMm, g.uMm ?? 0)
 }
