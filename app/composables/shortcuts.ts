@@ -44,7 +44,8 @@ export function useShortcuts(toStrip: (text: string) => void): void {
       'input, textarea, select, [contenteditable="true"], [role="dialog"], [role="menu"]',
     )
     if (e.key === 'Escape') leavePageField(target)
-    if (inField || e.ctrlKey || e.metaKey || e.altKey || e.key.length !== 1) return
+    // what is handled where it was pressed (a ring that is moved by keys) is no shortcut and no scan
+    if (e.defaultPrevented || inField || e.ctrlKey || e.metaKey || e.altKey || e.key.length !== 1) return
     const now = performance.now()
     if (e.key === '/' && held === '') {
       // no tag begins with it, so it need not wait for the quiet

@@ -39,6 +39,9 @@ test.each(['ink', 'ink2', 'stop', 'look', 'blue', 'bronze', 'slate'].flatMap(t =
     expect(contrast(token[line]!, token[ground]!)).toBeGreaterThanOrEqual(3)
   },
 )
+test.each(['photo-edge', 'photo-out', 'photo-focus', 'sheet'])('on a photograph: %s over its casing of ink', line => {
+  expect(contrast(token[line]!, token.ink!)).toBeGreaterThanOrEqual(3)
+})
 test('fills under 3:1 (oxide colours, straw bands) are drawn inside an outline that is over it', () => {
   // without white space, so that how the source is laid out does not matter
   const drawing = (f: string) =>

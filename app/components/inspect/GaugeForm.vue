@@ -44,6 +44,13 @@ const v = reactive({
   occurredAt: new Date().toISOString(),
 })
 
+/** The picture of an entry that waits here: it goes with its bore, and is left out when another is typed. */
+const pictured = ref<Pick<GaugeEntry, 'picture' | 'valueMm' | 'uMm'> | null>(null)
+const picture = computed(() => {
+  const p = pictured.value
+  return p && way.value === 'value' && v.valueMm === p.valueMm && v.uMm === p.uMm ? p.picture! : null
+})
+
 let filled = false
 watch(
   () => [props.draft, outbox.entries.length],
@@ -53,6 +60,7 @@ watch(
     if (!kept) return
     filled = true
     way.value = kept.valueMm != null ? 'value' : 'pins'
+    pictured.value = kept.picture ? kept : null
     Object.assign(v, {
       goMm: kept.goMm ?? null,
       noGoMm: kept.noGoMm ?? null,
@@ -113,6 +121,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       ...entered.value,
       tipMm: v.tipMm,
       shape: v.shape,
+      picture: picture.value,
       note: v.note,
       goPin: way.value === 'pins' && v.goMm !== null ? v.goPin || null : null,
       noGoPin: way.value === 'pins' && v.noGoMm !== null ? v.noGoPin || null : null,
@@ -139,7 +148,15 @@ async function save(confirmed: string[] = []): Promise<void> {
       <legend class="label">Bore by</legend>
       <label class="check"><input v-model="way" type="radio" value="pins" name="way" /> go / no-go pins</label>
       <label class="check"><input v-model="way" type="radio" value="value" name="way" /> a value, ± how sure</label>
+      <NuxtLink class="button plain" :to="`/inspect/picture?nozzle=${tag}`">by a picture</NuxtLink>
     </fieldset>
+    <p v-if="pictured" class="text-sm" role="status">
+      {{
+        picture
+          ? 'The picture it was read from goes with it.'
+          : 'This bore is not the one its picture showed: the picture stays out.'
+      }}
+    </p>
     <div class="grid grid-cols-2 gap-3">
       <template v-if="way === 'pins'">
         <FieldNumber

@@ -21,7 +21,7 @@ const receipt = computed(() => {
 const rules = computed(() => {
   const t = props.page.type
   return [
-    t.boreGrowthLimit === null ? '' : `bore + ${Number((t.boreGrowthLimit * 100).toPrecision(3))} %`,
+    t.boreGrowthLimit === null ? '' : `bore at its narrowest + ${Number((t.boreGrowthLimit * 100).toPrecision(3))} %`,
     t.tipLossLimitMm === null ? '' : `tip − ${t.tipLossLimitMm} mm`,
     t.massLimitKg === null ? '' : `${t.massLimitKg} kg`,
   ]

@@ -25,6 +25,7 @@ import RetireSheet from '~/components/entry/RetireSheet.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import GaugeForm from '~/components/inspect/GaugeForm.vue'
 import SavedNote from '~/components/ui/SavedNote.vue'
+import PictureRow from '~/components/inspect/PictureRow.vue'
 import NozzleRecord from '~/components/inspect/NozzleRecord.vue'
 import NozzleTitleBlock from '~/components/inspect/NozzleTitleBlock.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
@@ -389,6 +390,11 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
                   : `${outweighed.length} gauges do not fit the others and count as misread`
               }}: {{ outweighed.join('; ') }}. Gauge it again, or strike out what was wrong.
             </p>
+            <p v-for="w in page.wider" :key="w.setup" class="px-2 pt-1 text-sm">
+              <b>Pictures by {{ w.setup }} show it {{ w.meanMm.toFixed(3) }} mm wider</b> (± {{ w.uMm.toFixed(3) }})
+              than its other gauges: the mouth is flared, or that set-up reads wide. The limit counts for the narrowest
+              place, as a pin finds it.
+            </p>
             <WearChart
               :bands="bands"
               :marks="marks"
@@ -407,6 +413,7 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
           </div>
         </div>
       </div>
+      <PictureRow class="mt-3" :points="page.gaugePoints" :tag="page.nozzle.tag" :zone="shop.zone" />
       <div class="mt-3 grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[minmax(0,1fr)_330px]">
         <NozzleRecord
           :record="page.record"

@@ -3,6 +3,7 @@
 import type { NozzleLine } from '#shared/answers/nozzles'
 import { computed, ref } from 'vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
+import InspectTabs from '~/components/inspect/InspectTabs.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
 import { useListKeys } from '~/composables/list-keys'
 import { useAnswer } from '~/composables/answer'
@@ -58,8 +59,7 @@ const { onKey } = useListKeys()
 
 <template>
   <div>
-    <div class="mb-2 flex flex-wrap items-center gap-x-4"><h1>Inspect</h1></div>
-    <p v-if="failure" class="mb-2 font-semibold text-look" role="status">{{ failure }}</p>
+    <InspectTabs :failure="failure" />
     <template v-if="nozzles">
       <p class="mb-3 flex items-start gap-2 text-[15px] font-[650]">
         <template v-if="first"
