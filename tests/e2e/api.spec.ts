@@ -11,6 +11,7 @@ import {
   ASKS,
   EDIT,
   ENTRIES,
+  FILES,
   pathOf,
   READS,
   STREAMS,
@@ -20,6 +21,7 @@ import {
   type ReadPath,
 } from '#shared/api'
 import type { Equip } from '#shared/answers/bench'
+import type { SetupLine } from '#shared/answers/pictures'
 import type { Prepare } from '#shared/answers/prepare'
 import type { Shop } from '#shared/answers/shop'
 import type { EditableKind } from '#shared/entries/edits'
@@ -105,6 +107,8 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
       confirmed,
     }),
     '/api/gauges': () => ({ nozzleId: head.nozzleId, occurredAt: ago(0.1), shape: ['oval'] }),
+    '/api/setups': () => ({ name: 'Magnifier' }),
+    '/api/scales': () => ({ setupId: 1, how: 'pin', knownMm: 0.5, umPerPx: 2, uUmPerPx: 0.01, occurredAt: ago(0.1) }),
     '/api/fittings': () => ({ kind: 'retire', nozzleId: spare.id, reason: 'worn oval', occurredAt: ago(0.1) }),
     '/api/jobs': () => job,
     '/api/printers': () => ({
@@ -250,6 +254,7 @@ test('each entry, question and edit', async () => {
     'materials': shop.materials.find(m => m.id !== material.id)!,
     'material-values': material.values[0]!,
     'practice-sets': material.sets[0]!,
+    'setups': (await read<SetupLine[]>('/api/setups'))[1]!,
     'nozzle-types': shop.types[0]!,
     'nozzles': { ...shop.nozzles[0]!, law: 'linear', note: 'a note', version: 1 },
     'spools': shop.spools[0]!,
@@ -302,7 +307,7 @@ test('every route file is in the list and in the description, with who may use i
       return `${method!.toUpperCase()} /api/${path!.replace(/\[(\w+)\]/g, '{$1}')}`
     })
   const listed = [
-    ...[...Object.keys(READS), ...Object.keys(STREAMS)].map(p => `GET ${p}`),
+    ...[...Object.keys(READS), ...Object.keys(FILES), ...Object.keys(STREAMS)].map(p => `GET ${p}`),
     ...[...Object.keys(ENTRIES), ...Object.keys(ASKS)].map(p => `POST ${p}`),
     `PATCH ${EDIT.path}`,
   ]

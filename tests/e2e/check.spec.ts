@@ -2,24 +2,11 @@
  * Every kind of line of the check before a run: its fact is changed on the page that its button leads to, and the line
  * is judged anew on return. Nothing is ticked by hand but what eyes judge. On a copy of the demo shop.
  */
-import type { ChildProcess } from 'node:child_process'
 import type { Page } from '@playwright/test'
-import { freePort } from '../../scripts/lib/postgres.mjs'
-import { serve } from './global-setup'
-import { axe, expect, jobFile, ownDatabase, test as base } from './support'
+import { onOwnDemo } from './own-demo'
+import { axe, expect, jobFile } from './support'
 
-let child: ChildProcess
-let port = 0
-base.beforeAll(async () => {
-  port = await freePort()
-  child = await serve(ownDatabase('check'), port)
-})
-base.afterAll(() => child.kill('SIGKILL'))
-const test = base.extend({
-  baseURL: async ({ shop: _ }, use) => {
-    await use(`http://127.0.0.1:${port}`)
-  },
-})
+const test = onOwnDemo('check')
 
 const said = (page: Page, text: string | RegExp) =>
   expect(page.getByRole('status').filter({ hasText: text }).first()).toBeVisible()

@@ -37,8 +37,20 @@ export async function standIns(): Promise<{ child: ChildProcess; env: Record<str
     child.stdout!.once('data', d => done(String(d)))
     child.once('exit', code => failed(new Error(`the stand-ins stopped with ${code}`)))
   })
-  const { printers, balance } = JSON.parse(line) as { printers: Record<string, string>; balance: string }
-  return { child, env: { PRINTER_LINKS: JSON.stringify(printers), BALANCE_LINK: balance, STAND_INS: '1' } }
+  const { printers, balance, microscope } = JSON.parse(line) as {
+    printers: Record<string, string>
+    balance: string
+    microscope: string
+  }
+  return {
+    child,
+    env: {
+      PRINTER_LINKS: JSON.stringify(printers),
+      BALANCE_LINK: balance,
+      MICROSCOPE_LINK: microscope,
+      STAND_INS: '1',
+    },
+  }
 }
 
 export default async function setup() {
