@@ -3,7 +3,9 @@
  * or the unit of the records. What is outside its range is refused by an InputError that names the field and what is
  * allowed; sources stand at the head of each file.
  */
-export { FEWEST_FAILURES, fitWeibull } from './weibull'
-export type { LifeRecord, NoWeibull, WeibullFit } from './weibull'
-export { boreLifeSpread, lifeKgAt, medianLifeKg } from './spread'
-export type { LifeSpread } from './spread'
+export { FEWEST_FAILURES, fitWeibull, weibullRanges } from './weibull'
+export type { LifeRange, LifeRecord, NoWeibull, WeibullFit } from './weibull'
+export { foundPast, LIFE_ENDS, lifeRecordOf, plotPoints } from './records'
+export type { LifeEnd, NozzleLife, PlotPoint } from './records'
+export { boreLifeSpread, lifeKgAt, meanLifeKg, medianLifeKg } from './spread'
+export type { Life, LifeSpread, WeibullLife } from './spread'

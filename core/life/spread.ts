@@ -1,19 +1,29 @@
 /**
- * Life in kg of filled filament from the spread of the wear rate: ln life is normal with the rate's spread, because
- * life = wear mass to the limit / (filler share × abrasivity), and that mass goes with 1/κ. Source: core/wear's laws.
+ * Life in kg of filled filament, by the wear model or by what wore out. By the model ln life is normal with the rate's
+ * spread, because life = wear mass to the limit / (filler share × abrasivity), and that mass goes with 1/κ (core/wear's
+ * laws); what wore out gives a Weibull (`weibull.ts`).
  */
-import { inverseNormal, need } from '../numeric'
+import { gamma, inverseNormal, need } from '../numeric'
 import { NOMINAL_MM, wearToLimit } from '../wear'
+import { SHAPES } from './weibull'
 
 export interface LifeSpread {
   meanLn: number
   sd: number
 }
 
+/** A Weibull of lives: shape, and scale in kg. */
+export interface WeibullLife {
+  shape: number
+  scale: number
+}
+export type Life = LifeSpread | WeibullLife
+
 /** Life in kg that a share p (0 to 1) of such nozzles does not reach. */
-export function lifeKgAt(l: LifeSpread, p: number): number {
-  checkSpread(l)
+export function lifeKgAt(l: Life, p: number): number {
+  checkLife(l)
   need('p', p, 1e-9, 1 - 1e-9)
+  if ('scale' in l) return l.scale * (-Math.log1p(-p)) ** (1 / l.shape)
   return Math.exp(l.meanLn + l.sd * inverseNormal(p))
 }
 /**
@@ -22,9 +32,20 @@ export function lifeKgAt(l: LifeSpread, p: number): number {
  * @example
  * medianLifeKg({ meanLn: Math.log(2), sd: 0.5 }) // 2.0 (kg)
  */
-export function medianLifeKg(l: LifeSpread): number {
-  checkSpread(l)
-  return Math.exp(l.meanLn)
+export function medianLifeKg(l: Life): number {
+  return lifeKgAt(l, 0.5)
+}
+
+/** Mean life, kg. */
+export function meanLifeKg(l: Life): number {
+  checkLife(l)
+  return 'scale' in l ? l.scale * gamma(1 + 1 / l.shape) : Math.exp(l.meanLn + l.sd ** 2 / 2)
+}
+
+function checkLife(l: Life): void {
+  if (!('scale' in l)) return checkSpread(l)
+  need('scale', l.scale, 1e-12, 1e12, 'kg')
+  need('shape', l.shape, ...SHAPES)
 }
 
 function checkSpread(l: LifeSpread): void {

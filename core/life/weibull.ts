@@ -1,9 +1,10 @@
 /**
  * Life of a nozzle type: two-parameter Weibull by maximum likelihood. Exact failures, right-censored units (in service,
  * or retired before the limit) and interval-censored ones (found past the limit at a gauge).
- * Source: NIST/SEMATECH e-Handbook of Statistical Methods, section 8.4.1.
+ * Source: NIST/SEMATECH e-Handbook of Statistical Methods, section 8.4.1; ranges by the profile of the likelihood
+ * (Meeker & Escobar, Statistical Methods for Reliability Data, section 8.4, from memory).
  */
-import { InputError, minimise } from '../numeric'
+import { bisect, gamma, InputError, inverseChiSquare, minimise, need } from '../numeric'
 
 /** One unit's life, in any unit of use (kg here). */
 export type LifeRecord =
@@ -26,7 +27,7 @@ export interface NoWeibull {
 /** Fewer failures than this tell nothing of a spread of lives. */
 export const FEWEST_FAILURES = 3
 /** Shapes looked through. */
-const SHAPES = [0.05, 60] as const
+export const SHAPES = [0.05, 60] as const
 
 /**
  * Shape and scale of the likeliest two-parameter Weibull distribution of lives, in the unit of the records; or why
@@ -46,11 +47,71 @@ export function fitWeibull(records: readonly LifeRecord[]): WeibullFit | NoWeibu
   return {
     shape,
     scale,
-    b10: scale * (-Math.log(0.9)) ** (1 / shape),
-    mean: scale * gamma(1 + 1 / shape),
+    b10: scale * PER_SCALE.b10(shape),
+    mean: scale * PER_SCALE.mean(shape),
     logLikelihood: logLikelihood(records, shape, scale),
   }
 }
+
+/** What is asked of a life, as a multiple of the scale for a shape. */
+const PER_SCALE = {
+  b10: (shape: number) => (-Math.log(0.9)) ** (1 / shape),
+  mean: (shape: number) => gamma(1 + 1 / shape),
+  shape: null,
+}
+
+/** An 80 % range; null where the records set no end to it. */
+export interface LifeRange {
+  low80: number | null
+  high80: number | null
+}
+
+/**
+ * 80 % ranges of the B10 life, the mean (unit of the records) and the shape: all values for which some Weibull is less
+ * likely than the likeliest by no more than half of the χ² with one degree of freedom that 80 % lie under. The records
+ * as they were fitted; throws InputError as `fitWeibull` does.
+ */
+export function weibullRanges(
+  records: readonly LifeRecord[],
+  fit: Pick<WeibullFit, 'shape' | 'scale'>,
+): Record<'b10' | 'mean' | 'shape', LifeRange> {
+  checkRecords(records)
+  need('shape', fit.shape, ...SHAPES)
+  need('scale', fit.scale, Number.MIN_VALUE, Number.MAX_VALUE)
+  const least = logLikelihood(records, fit.shape, fit.scale) - inverseChiSquare(0.8, 1) / 2
+  const [low, high] = SHAPES.map(Math.log) as [number, number]
+  const range = (of: keyof typeof PER_SCALE, found: number): LifeRange => {
+    const perScale = PER_SCALE[of]
+    // the likeliest Weibull that has this value, seen from its shape or from its scale
+    const profile = (ln: number) => {
+      const value = Math.exp(ln)
+      const cost = perScale
+        ? (x: number) => -logLikelihood(records, Math.exp(x), value / perScale(Math.exp(x)))
+        : (x: number) => -logLikelihood(records, value, Math.exp(x))
+      const [from, to] = perScale ? [low, high] : [Math.log(fit.scale) - 12, Math.log(fit.scale) + 12]
+      return -cost(minimise(cost, from, to, 1e-7))
+    }
+    const end = (away: -1 | 1) => {
+      const at = (step: number) => Math.log(found) + away * step
+      const isOut = (step: number) => profile(at(step)) < least
+      let step = 0.05
+      while (!isOut(step)) {
+        step *= 2
+        if (step > FURTHEST_LN || (!perScale && (at(step) < low || at(step) > high))) return null
+      }
+      return Math.exp(at(bisect(isOut, 0, step, 1e-5)))
+    }
+    return { low80: end(-1), high80: end(1) }
+  }
+  const { shape, scale } = fit
+  return {
+    b10: range('b10', scale * PER_SCALE.b10(shape)),
+    mean: range('mean', scale * PER_SCALE.mean(shape)),
+    shape: range('shape', shape),
+  }
+}
+/** An end further than this from the estimate, in ln, is none. */
+const FURTHEST_LN = 8
 
 /** The latest use at which the unit was looked at. */
 function latest(r: LifeRecord): number {
@@ -106,19 +167,4 @@ function logLikelihood(records: readonly LifeRecord[], shape: number, scale: num
     }
   }
   return Number.isFinite(sum) ? sum : -1e300
-}
-
-/**
- * Gamma function, Lanczos approximation with g = 7 and nine terms (Press et al., Numerical Recipes, section 6.1;
- * coefficients from memory).
- */
-function gamma(z: number): number {
-  const c = [
-    0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059,
-    12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
-  ]
-  const x = z - 1
-  const t = x + 7.5
-  const sum = c.slice(1).reduce((s, v, i) => s + v / (x + i + 1), c[0]!)
-  return Math.sqrt(2 * Math.PI) * t ** (x + 0.5) * Math.exp(-t) * sum
 }

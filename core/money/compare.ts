@@ -1,7 +1,7 @@
 /** Two nozzle types over a year. At least one nozzle is bought; what is left of the last one keeps its worth. */
 import { mulberry32, need } from '../numeric'
 import { costPerKg, type NozzleCost } from './cost'
-import { lifeKgAt, medianLifeKg, type LifeSpread } from '../life'
+import { lifeKgAt, medianLifeKg, type Life } from '../life'
 
 /**
  * Cost of a year with so many kg of filled filament (0 to 1e6), at a life in kg (above 0), in the currency of the
@@ -20,8 +20,8 @@ export function costInYear(c: NozzleCost, lifeKg: number, kgPerYear: number): nu
  * paired at random (seeded); a tie counts half. One to a million draws.
  */
 export function chanceCheaper(
-  a: { cost: NozzleCost; life: LifeSpread },
-  b: { cost: NozzleCost; life: LifeSpread },
+  a: { cost: NozzleCost; life: Life },
+  b: { cost: NozzleCost; life: Life },
   kgPerYear: number,
   seed = 1897,
   draws = 4000,
@@ -45,10 +45,7 @@ export function chanceCheaper(
 }
 
 /** kg a year from which the one that is dearer at first costs less, at median lives; null when it never does. */
-export function crossingKg(
-  a: { cost: NozzleCost; life: LifeSpread },
-  b: { cost: NozzleCost; life: LifeSpread },
-): number | null {
+export function crossingKg(a: { cost: NozzleCost; life: Life }, b: { cost: NozzleCost; life: Life }): number | null {
   const first = (x: typeof a) => x.cost.price + x.cost.swap
   const perKg = (x: typeof a) => costPerKg(x.cost, medianLifeKg(x.life))
   // of two that cost the same at first, the one that lasts longer is the dear one

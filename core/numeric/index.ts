@@ -1,10 +1,11 @@
 /**
- * Numbers without a unit: random draws, the normal distribution, minimum, root, least squares, and what every
- * computation refuses by. What is outside its range is refused by an InputError that names the field and what is
- * allowed; sources stand at the head of each file.
+ * Numbers without a unit: random draws, the normal and the chi-square distribution, minimum, root, least squares, and
+ * what every computation refuses by. What is outside its range is refused by an InputError that names the field and
+ * what is allowed; sources stand at the head of each file.
  */
 export { mulberry32, normalDraw } from './random'
 export { fastNormalCdf, inverseNormal, normalCdf } from './normal'
+export { chiSquareCdf, DEGREES, gamma, inverseChiSquare, lnGamma } from './gamma'
 export { minimise } from './minimise'
 export { bisect } from './bisect'
 export { leastSquares, solve } from './least-squares'

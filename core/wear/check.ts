@@ -1,5 +1,5 @@
 /** What a history of bore readings may hold; refused with the field named. */
-import { InputError, need } from '../numeric'
+import { InputError, need, needIfKnown } from '../numeric'
 import type { BoreHistory, BoreObservation } from './types'
 
 /** Ranges, mm and kg. The doors take theirs from here. */
@@ -22,6 +22,7 @@ export function checkReading(o: BoreObservation): void {
     need('valueMm', o.valueMm, ...BORE_MM, 'mm')
     return
   }
+  needIfKnown('uRandomMm', o.uRandomMm, 0, BORE_U_MM[1], 'mm')
   if (o.goMm === null && o.noGoMm === null) throw new InputError('goMm', null, 'at least one of go and no-go')
   if (o.goMm !== null) need('goMm', o.goMm, ...BORE_MM, 'mm')
   if (o.noGoMm !== null) need('noGoMm', o.noGoMm, ...BORE_MM, 'mm')

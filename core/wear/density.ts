@@ -49,6 +49,8 @@ export interface Density {
   looks: Looks
   /** Marked pins: a constant and the tables of its uses. */
   pins: { whole: number; uses: Looks }[]
+  /** Marked pins with soft uses: ln weights of their errors and the tables of the uses. */
+  softPins: { lnWeight: number; uses: Looks }[][]
   /** Pictures, by their set-ups. */
   pictures: PictureGroup[]
   care: Care
@@ -64,6 +66,7 @@ export function densityOf(h: BoreHistory, law: Law): Density {
   const everything = [
     ...readings.looks,
     ...readings.pins.flatMap(p => p.uses),
+    ...readings.softPins.flatMap(p => p[0]!.uses),
     ...h.observations.filter(o => o.kind === 'picture'),
   ]
   return {
@@ -74,6 +77,7 @@ export function densityOf(h: BoreHistory, law: Law): Density {
     start: startDensity(h, law),
     looks: sideBySide(spreadOut(readings.looks), pivotKg),
     pins: readings.pins.map(p => ({ whole: p.whole, uses: sideBySide(p.uses, pivotKg) })),
+    softPins: readings.softPins.map(p => p.map(e => ({ lnWeight: e.lnWeight, uses: sideBySide(e.uses, pivotKg) }))),
     pictures,
     care: CARE.find(c => everything.length < c.below)!.care,
     uses: everything.length,
@@ -156,6 +160,22 @@ export function lnAlong(d: Density, rate: number, a: Float64Array, out: Float64A
     addAlong(pin.uses, rate, a, sum, from, to)
     for (let k = from; k < to; k++) out[k]! += lnPin(sum[k]!)
   }
+  for (const pin of d.softPins) {
+    const errors = pin.map(e => {
+      const sum = new Float64Array(to).fill(e.lnWeight)
+      addAlong(e.uses, rate, a, sum, from, to)
+      return sum
+    })
+    for (let k = from; k < to; k++) out[k]! += lnOfSum(errors.map(sum => sum[k]!))
+  }
+}
+
+/** ln of a sum, from the logarithms of its parts. */
+function lnOfSum(parts: readonly number[]): number {
+  const top = Math.max(...parts)
+  let sum = 0
+  for (const p of parts) sum += Math.exp(p - top)
+  return top + Math.log(sum)
 }
 
 /**
@@ -200,5 +220,6 @@ export function lnAtMost(d: Density, r0: number, r1: number, a0: number, a1: num
   let sum = d.start.logAtMost(a0 - r1 * d.pivotKg, a1 - r0 * d.pivotKg)
   for (const g of d.pictures) sum += lnGroupAtMost(g, r0, r1, a0, a1)
   for (const pin of d.pins) sum += lnPin(pin.whole + sumAtMost(pin.uses, r0, r1, a0, a1, -Infinity))
+  for (const pin of d.softPins) sum += lnOfSum(pin.map(e => e.lnWeight + sumAtMost(e.uses, r0, r1, a0, a1, -Infinity)))
   return sum + sumAtMost(d.looks, r0, r1, a0, a1, least - sum)
 }

@@ -8,6 +8,7 @@ import { BORE_U_MM, checkHistory, checkReading } from './check'
 import { rangeOf } from './crossing'
 import { offsetPrior } from './pictures'
 import { boreAt, borePosterior, type BorePosterior } from './posterior'
+import { uOfPins } from './readings'
 import { DOUBT } from './start'
 import type { BoreHistory, BoreObservation, Law, LogNormalPrior, Range, Spread } from './types'
 
@@ -56,7 +57,8 @@ type OfBore = Exclude<BoreObservation, { kind: 'picture' }>
  * uncertainty.
  */
 function asBore(o: BoreObservation, p: BorePosterior, of: BoreHistory, own = -1): OfBore {
-  if (o.kind !== 'picture') return o
+  if (o.kind === 'pins') return { ...o, uMm: uOfPins(o) }
+  if (o.kind === 'value') return o
   const rest = of.observations.filter((_, i) => i !== own)
   const beyond = beyondBore(p, { ...of, observations: rest }, o)
   const uMm = Math.hypot(o.uMm, beyond.uOfBoreMm)

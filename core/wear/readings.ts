@@ -14,6 +14,10 @@
  *   L = ∫ N·A_last dβ + Σ_k ∫_{−∞}^{d_k − size} N·(A_{k−1} − A_k) dβ,
  * where A_k is the product as it stands when the first k uses do not go. Each integral is a table over one v.
  *
+ * A gauge study may tell how far the decision with a pin scatters, r. For unmarked pins it adds to u by squares. For a
+ * marked pin each use is then soft, Φ((d − size − β)/r), and smooth in β, so that the integral is a sum over evenly
+ * spaced β, each with a table for every use; where r is under a tenth of u it adds to u instead.
+ *
  * Sources: Box & Tiao (1968), Biometrika 55, 119, for the mixture of good and bad readings; the shares are choices.
  */
 import { fastNormalCdf, normalCdf } from '../numeric'
@@ -37,9 +41,13 @@ export interface MarkedPin {
   uses: Look[]
 }
 
+/** One marked pin whose uses are soft: for some errors of it ln of their weight and the tables of the uses. */
+export type SoftPin = { lnWeight: number; uses: Look[] }[]
+
 export interface Readings {
   looks: Look[]
   pins: MarkedPin[]
+  softPins: SoftPin[]
 }
 
 const STEPS_PER_U = 26
@@ -69,8 +77,9 @@ export function misreadChance(o: BoreObservation, nominalMm: number): number {
       sum += evenly * (normalCdf((high - o.valueMm) / o.uMm) - normalCdf((low - o.valueMm) / o.uMm))
       continue
     }
+    const u = uOfPins(o)
     const below = (mm: number | null, none: number) =>
-      mm === null ? none : o.uMm * (cdfArea((mm - low) / o.uMm) - cdfArea((mm - high) / o.uMm))
+      mm === null ? none : u * (cdfArea((mm - low) / u) - cdfArea((mm - high) / u))
     sum += evenly * Math.max(0, below(o.noGoMm, high - low) - below(o.goMm, 0))
   }
   return sum
@@ -107,6 +116,9 @@ function tabulate(
   }
   return { wearKg, low, perUnit: last / (high - low), last, at: table, peak }
 }
+
+/** Uncertainty of one reading by pins, mm: of the pins and of the decision. */
+export const uOfPins = (o: BoreObservation & { kind: 'pins' }) => Math.hypot(o.uMm, o.uRandomMm ?? 0)
 
 /** Tables are the same for many nozzles: pins come in steps. */
 const known = new Map<string, Look>()
@@ -208,6 +220,38 @@ function pinOf(sizeMm: number, uMm: number, uses: Use[], law: Law, nominalMm: nu
   return { whole, uses: looks }
 }
 
+/** Below this share of u the scatter of a decision adds to it. */
+const SOFT_FROM = 0.1
+/** Places of β: this many scatters apart, and no more of u; as far out as they count. */
+const APART_OF_R = 1.3
+const APART_OF_U = 0.5
+const OUT_TO_U = 5
+
+function softPinOf(
+  sizeMm: number,
+  uMm: number,
+  randomMm: number,
+  uses: Use[],
+  law: Law,
+  nominalMm: number,
+  misread: number,
+): SoftPin {
+  const step = Math.min(APART_OF_R * randomMm, APART_OF_U * uMm)
+  const last = Math.ceil((OUT_TO_U * uMm) / step)
+  const out: SoftPin = []
+  for (let i = -last; i <= last; i++) {
+    const error = i * step
+    const at = sizeMm + error
+    const lnWeight = Math.log(step / (uMm * Math.sqrt(2 * Math.PI))) - 0.5 * (error / uMm) ** 2
+    const looks = uses.map(({ go, wearKg }) => {
+      const pair = { goMm: go ? at : null, noGoMm: go ? null : at }
+      return lookOf({ kind: 'pins', wearKg, ...pair, uMm: randomMm }, law, nominalMm, misread)
+    })
+    out.push({ lnWeight, uses: looks })
+  }
+  return out
+}
+
 /** Every reading of a history as tables. */
 export function readingsOf(
   observations: readonly BoreObservation[],
@@ -216,12 +260,13 @@ export function readingsOf(
   misread: number,
 ): Readings {
   const looks: Look[] = []
-  const pins = new Map<string, { mm: number; uMm: number; uses: Use[] }>()
-  const use = (mark: string, mm: number, uMm: number, go: boolean, wearKg: number) => {
+  const pins = new Map<string, { mm: number; uMm: number; randomMm: number; uses: Use[] }>()
+  const use = (mark: string, mm: number, o: BoreObservation & { kind: 'pins' }, go: boolean) => {
     const key = `${mark}\n${mm}`
-    const pin = pins.get(key) ?? { mm, uMm, uses: [] }
-    pin.uMm = Math.max(pin.uMm, uMm) // one pin, one error: its least sure entry counts
-    pin.uses.push({ go, wearKg })
+    const pin = pins.get(key) ?? { mm, uMm: 0, randomMm: 0, uses: [] }
+    pin.uMm = Math.max(pin.uMm, o.uMm) // one pin, one error: its least sure entry counts
+    pin.randomMm = Math.max(pin.randomMm, o.uRandomMm ?? 0)
+    pin.uses.push({ go, wearKg: o.wearKg })
     pins.set(key, pin)
   }
   for (const o of observations) {
@@ -232,12 +277,20 @@ export function readingsOf(
     }
     const goMarked = o.goMm !== null && !!o.goPin
     const noGoMarked = o.noGoMm !== null && !!o.noGoPin
-    if (goMarked) use(o.goPin!, o.goMm!, o.uMm, true, o.wearKg)
-    if (noGoMarked) use(o.noGoPin!, o.noGoMm!, o.uMm, false, o.wearKg)
+    if (goMarked) use(o.goPin!, o.goMm!, o, true)
+    if (noGoMarked) use(o.noGoPin!, o.noGoMm!, o, false)
     const goMm = goMarked ? null : o.goMm
     const noGoMm = noGoMarked ? null : o.noGoMm
     if (goMm !== null || noGoMm !== null)
-      looks.push(lookOf({ kind: 'pins', wearKg: o.wearKg, goMm, noGoMm, uMm: o.uMm }, law, nominalMm, misread))
+      looks.push(lookOf({ kind: 'pins', wearKg: o.wearKg, goMm, noGoMm, uMm: uOfPins(o) }, law, nominalMm, misread))
   }
-  return { looks, pins: [...pins.values()].map(p => pinOf(p.mm, p.uMm, p.uses, law, nominalMm, misread)) }
+  const isSoft = (p: { uMm: number; randomMm: number }) => p.randomMm >= SOFT_FROM * p.uMm
+  const all = [...pins.values()]
+  return {
+    looks,
+    pins: all
+      .filter(p => !isSoft(p))
+      .map(p => pinOf(p.mm, Math.hypot(p.uMm, p.randomMm), p.uses, law, nominalMm, misread)),
+    softPins: all.filter(isSoft).map(p => softPinOf(p.mm, p.uMm, p.randomMm, p.uses, law, nominalMm, misread)),
+  }
 }

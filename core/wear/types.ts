@@ -17,6 +17,8 @@ export type BoreObservation =
       /** Marks of the pins, when known: the error of one pin is then shared by all its uses. */
       goPin?: string | null
       noGoPin?: string | null
+      /** How far the decision itself scatters, mm, beside the error of the pins; 0 unless a gauge study told it. */
+      uRandomMm?: number
     }
   | { kind: 'value'; wearKg: number; valueMm: number; uMm: number }
   | {

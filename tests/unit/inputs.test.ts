@@ -19,6 +19,7 @@ import * as money from '#core/money'
 import * as numeric from '#core/numeric'
 import * as precheck from '#core/precheck'
 import * as runs from '#core/runs'
+import * as study from '#core/study'
 import * as thermometry from '#core/thermometry'
 import * as wear from '#core/wear'
 import { drawMouth, drawPin, drawScale } from '../../sim/mouth-picture'
@@ -40,6 +41,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   numeric,
   precheck,
   runs,
+  study,
   thermometry,
   wear,
 }
@@ -105,6 +107,17 @@ const offers = {
 const filaments = [{ name: 'PA6', demands: [demand] }]
 const facts = { nozzleMinC: 260, nozzleMaxC: 290, strainAtBreak: 3, boreMinMm: 0.4 }
 const set = limits.startWindow('PA6', 'none')!.sets[0]!
+const studied = [
+  [
+    [0.42, 0.421],
+    [0.45, 0.452],
+  ],
+  [
+    [0.423, 0.422],
+    [0.451, 0.454],
+  ],
+]
+const pinPair = { goMm: 0.42, noGoMm: 0.43 }
 const spread = { meanLn: 2, sd: 0.4 }
 const nozzleCost = { price: 20, swap: 15 }
 const rates = { labourPerHour: 40, downtimePerHour: 20, downtimeHours: 0.5, scrapPerSwap: 5 }
@@ -450,8 +463,52 @@ const CALLS: Record<string, Record<string, Call>> = {
       },
       named: { at: 'records', from: 'records', to: 'records', until: 'records' },
     },
+    foundPast: {
+      args: {
+        rules: { boreLimitMm: 0.44, tipLossLimitMm: 0.15 },
+        nominalMm: 0.4,
+        bore: { kind: 'value', valueMm: 0.43 },
+        tipLossMm: 0.1,
+      },
+    },
     lifeKgAt: { args: { l: spread, p: 0.3 } },
-    medianLifeKg: { args: { l: spread } },
+    lifeRecordOf: {
+      args: {
+        n: {
+          wasUsed: false,
+          isRetired: false,
+          isOnForecast: false,
+          gauges: [
+            { wearKg: 1, isPast: false },
+            { wearKg: 2, isPast: true },
+          ],
+        },
+      },
+    },
+    meanLifeKg: { args: { l: { shape: 2, scale: 3 } } },
+    medianLifeKg: { args: { l: { shape: 2, scale: 3 } } },
+    plotPoints: {
+      args: {
+        records: [
+          { kind: 'failed', at: 2 },
+          { kind: 'between', from: 3, to: 5 },
+          { kind: 'survived', until: 4 },
+        ],
+      },
+      named: { at: 'records', from: 'records', to: 'records', until: 'records' },
+    },
+    weibullRanges: {
+      args: {
+        records: [
+          { kind: 'failed', at: 2 },
+          { kind: 'failed', at: 3 },
+          { kind: 'between', from: 3, to: 5 },
+          { kind: 'survived', until: 4 },
+        ],
+        fit: { shape: 3, scale: 4 },
+      },
+      named: { at: 'records', from: 'records', to: 'records', until: 'records' },
+    },
   },
   money: {
     breakEvenLifeRatio: { args: { dear: { price: 80, swap: 15 }, cheap: nozzleCost }, named: { swap: 'price' } },
@@ -475,6 +532,10 @@ const CALLS: Record<string, Record<string, Call>> = {
     swapCost: { args: { minutes: 20, r: rates } },
   },
   numeric: {
+    chiSquareCdf: { args: { x: 3, degrees: 4 } },
+    gamma: { args: { z: 2.5 } },
+    inverseChiSquare: { args: { p: 0.3, degrees: 4 } },
+    lnGamma: { args: { z: 2.5 } },
     bisect: { args: { isPast: (x: number) => x > 0.5, low: 0, high: 1, tolerance: 1e-6 } },
     fastNormalCdf: { args: { z: 1 }, infinite: ['z'] },
     inverseNormal: { args: { p: 0.3 } },
@@ -523,6 +584,19 @@ const CALLS: Record<string, Record<string, Call>> = {
         'f.inBox.strandH',
         'f.inBox.woundH',
       ],
+    },
+  },
+  study: {
+    componentsOf: {
+      args: { c: made(study.crossed(studied)), addedSd: 0.002 },
+    },
+    crossed: { args: { readings: studied }, named: { readings: 'readings', 0: 'readings', 1: 'readings' } },
+    oneWay: { args: { groups: studied[0] }, named: { 0: 'readings', 1: 'readings' } },
+    pinScatter: { args: { nozzles: [[pinPair, { goMm: 0.43, noGoMm: 0.44 }]] } },
+    studyList: { args: { people: 2, nozzles: 3, repeats: 2, seed: 7 } },
+    studyResult: {
+      args: { method: 'picture', readings: studied.map(p => p.map(n => n.map(valueMm => ({ valueMm })))) },
+      named: { valueMm: 'readings' },
     },
   },
   runs: {
