@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- a table: every route */
 /**
  * Every route of the API: who may use it, what it takes and what it answers. The doors, the browser's calls, the forms,
  * the description at /api/openapi and the tests all read it here; a route that is not here does not compile.
@@ -6,6 +7,7 @@ import { z } from 'zod'
 import { buying, equip, floor } from './answers/bench'
 import { editLine } from './answers/edits'
 import { weight } from './answers/live'
+import { typeLife } from './answers/lives'
 import { nozzleLine, nozzlePage, gaugeEffect } from './answers/nozzles'
 import { setupLine } from './answers/pictures'
 import { id, stored, text, time } from './answers/parts'
@@ -14,6 +16,7 @@ import { changeEffect, fittingEffect } from './answers/printers'
 import { jobLine, jobPage, jobStored, runEffect, runPage } from './answers/runs'
 import { shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
+import { readingEffect, studyLine } from './answers/studies'
 import { EDITS } from './entries/edits'
 import { idSchema } from './entries/fields'
 import { standInSchema } from './entries/live'
@@ -36,6 +39,7 @@ import { changeSchema, fittingSchema, printerSchema, shelfPartSchema } from './e
 import { jobSchema, runSchema } from './entries/runs'
 import { personSchema } from './entries/shop'
 import { spoolEventSchema, spoolSchema } from './entries/spools'
+import { studyReadingSchema, studySchema } from './entries/studies'
 
 /** Who may use a route. Accounts and roles come in here; today everybody on the shop's network may do everything. */
 export const WHO = ['everybody'] as const
@@ -99,6 +103,16 @@ export const READS = {
     who: 'everybody',
     says: 'Set-ups that take pictures, with their scales',
     answer: z.array(setupLine),
+  },
+  '/api/studies': {
+    who: 'everybody',
+    says: 'Gauge studies with their lists, the latest first',
+    answer: z.array(studyLine),
+  },
+  '/api/lives': {
+    who: 'everybody',
+    says: 'How long nozzles of each type live, from what gauges found',
+    answer: z.array(typeLife),
   },
   '/api/runs': {
     who: 'everybody',
@@ -169,6 +183,18 @@ export const ENTRIES = {
     says: 'Record the scale of a set-up',
     body: scaleSchema,
     answer: stored,
+  },
+  '/api/studies': {
+    who: 'everybody',
+    says: 'Begin a gauge study: its list is drawn',
+    body: studySchema,
+    answer: stored,
+  },
+  '/api/study-readings': {
+    who: 'everybody',
+    says: 'Read one line of a gauge study',
+    body: studyReadingSchema,
+    answer: readingEffect,
   },
   '/api/fittings': {
     who: 'everybody',

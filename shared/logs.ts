@@ -27,6 +27,8 @@ export const LOGS = {
   'gauge': { table: 'gauges', struck: true, ofNozzle: true, kinds: ['receipt', 'service'] },
   'picture': { table: 'blobs', struck: false },
   'scale': { table: 'scales', struck: true },
+  'study': { table: 'studies', struck: true },
+  'study reading': { table: 'study_readings', struck: true },
   'fitting': { table: 'fittings', struck: true, ofNozzle: true, kinds: ['fit', 'remove', 'retire'] },
   'spool event': { table: 'spool_events', struck: true, kinds: SPOOL_KINDS },
   'stack change': { table: 'stack_changes', rows: ['part_events'], struck: true },

@@ -43,6 +43,20 @@ export interface UncertaintyParts {
 const SHARED = ['scaleUm', 'edgeUm', 'blurUm', 'toneUm'] as const
 const RANDOM = ['noiseUm', 'hiddenUm', 'bandUm', 'tiltUm'] as const
 
+/** Parts that belong to one picture alone: no study of other pictures tells them. */
+const OWN = ['hiddenUm', 'bandUm', 'tiltUm'] as const
+
+/**
+ * Random part of a picture's uncertainty, mm: what a gauge study of its set-up found (mm), or what hides, blunts and
+ * tilts this very edge where that is more; by its own budget (µm) where no study was made.
+ */
+export function randomPart(b: Budget, studyMm: number | null): number {
+  const claimed = partsOf(b).randomMm
+  if (studyMm === null) return claimed
+  need('studyMm', studyMm, 0, 1, 'mm')
+  return Math.max(studyMm, Math.hypot(...OWN.map(k => b[k])) / 1000)
+}
+
 /** A budget (µm) in its two parts; together they are its combined uncertainty. */
 export function partsOf(b: Budget): UncertaintyParts {
   const together = (keys: readonly (keyof Budget)[]) => {

@@ -20,6 +20,7 @@ import type { AirPlace, Basis, ChamberLevel, Details, Opening, Place, Role, Valu
 import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
 import type { FittedWarmUp, PartSize, Reading } from '#core/chamber'
 import type { Tone } from '#core/imaging'
+import type { StudyMethod } from '#core/study'
 import type { DryerKind } from '#core/drying'
 import type { FullScan } from '#core/gcode'
 import type { Answer, CheckLine } from '#core/precheck'
@@ -333,6 +334,29 @@ export const setups = pgTable('setups', {
   version: version(),
   createdBy: integer().notNull(),
   createdAt: now(),
+})
+
+export const studies = pgTable('studies', {
+  id: entryId(),
+  name: text().notNull(),
+  method: text().$type<StudyMethod>().notNull(),
+  setupId: integer(),
+  repeats: integer().notNull(),
+  /** The list as it was drawn: person, nozzle and round of each line. */
+  lines: jsonb().$type<[person: number, nozzle: number, round: number][]>().notNull(),
+  note: note(),
+  ...logged(),
+})
+
+export const studyReadings = pgTable('study_readings', {
+  id: entryId(),
+  studyId: bigint({ mode: 'number' }).notNull(),
+  line: integer().notNull(),
+  goMm: doublePrecision(),
+  noGoMm: doublePrecision(),
+  valueMm: doublePrecision(),
+  note: note(),
+  ...logged(),
 })
 
 export const scales = pgTable('scales', {

@@ -116,5 +116,7 @@ export const buying = z.object({
   wear: z.array(z.object({ material: z.enum(NOZZLE_MATERIALS), meanLn: number, sd: number, sisters: id })),
   mix: z.array(mixLine.extend({ name: text, fillerFraction: number, abrasivity: number })),
   mixDays: number,
+  /** Lives by what wore out, where enough did, kg of weighted fibre. */
+  lives: z.array(z.object({ typeId: id, shape: number, scale: number, failures: id })),
 })
 export type Buying = z.output<typeof buying>

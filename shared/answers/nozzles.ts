@@ -10,6 +10,7 @@ import {
 } from '#core/wear'
 import { storedPicture } from '../entries/pictures'
 import { basis, id, maybe, number, range80, text, time } from './parts'
+import { scatter } from './studies'
 
 const material = z.enum(NOZZLE_MATERIALS)
 const law = z.enum(['sliding', 'linear'])
@@ -75,6 +76,7 @@ const observation = z.discriminatedUnion('kind', [
     uMm: number,
     goPin: maybe(text).optional(),
     noGoPin: maybe(text).optional(),
+    uRandomMm: number.optional(),
   }),
   z.object({ kind: z.literal('value'), wearKg: number, valueMm: number, uMm: number }),
   z.object({
@@ -174,6 +176,8 @@ export const nozzlePage = z.object({
       outweighed: z.boolean(),
     }),
   ),
+  /** Random parts that gauge studies have set, mm. */
+  scatter,
   /** How much wider the pictures of each set-up show it than its bore is, where that lasts, mm. */
   wider: z.array(z.object({ setup: text, meanMm: number, uMm: number })),
   record: z.array(recordLine),

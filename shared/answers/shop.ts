@@ -6,6 +6,7 @@ import { nozzleLine, nozzleType } from './nozzles'
 import { id, maybe, number, text, time } from './parts'
 import { printerLine } from './printers'
 import { spoolRow } from './spools'
+import { studyTurn } from './studies'
 
 export const person = z.object({
   id,
@@ -50,6 +51,8 @@ export const shop = z.object({
   types: z.array(nozzleType),
   people: z.array(person),
   settings,
+  /** The line of a gauge study whose turn it is. */
+  studyTurn: maybe(studyTurn),
   /** Who acts. */
   person,
   /** What is here no longer: offered nowhere, and listed where it can be brought back. */

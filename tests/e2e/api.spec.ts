@@ -75,7 +75,7 @@ const scan = {
 }
 
 /** What later entries rest on. */
-const made = { run: 0, drying: 0 }
+const made = { run: 0, drying: 0, study: 0 }
 
 /** One good body for each entry, made of what the demo shop has; in this order, as some rest on those before. */
 function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, () => Record<string, unknown>> {
@@ -109,6 +109,22 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
     '/api/gauges': () => ({ nozzleId: head.nozzleId, occurredAt: ago(0.1), shape: ['oval'] }),
     '/api/setups': () => ({ name: 'Magnifier' }),
     '/api/scales': () => ({ setupId: 1, how: 'pin', knownMm: 0.5, umPerPx: 2, uUmPerPx: 0.01, occurredAt: ago(0.1) }),
+    '/api/studies': () => ({
+      name: 'Pins, by two',
+      method: 'pins',
+      personIds: shop.people.slice(0, 2).map(p => p.id),
+      nozzleIds: shop.nozzles.slice(0, 2).map(n => n.id),
+      repeats: 2,
+      occurredAt: ago(0.1),
+    }),
+    '/api/study-readings': () => ({
+      studyId: made.study,
+      line: 0,
+      goMm: 0.42,
+      noGoMm: 0.43,
+      occurredAt: ago(0.05),
+      confirmed: ['far-off'],
+    }),
     '/api/fittings': () => ({ kind: 'retire', nozzleId: spare.id, reason: 'worn oval', occurredAt: ago(0.1) }),
     '/api/jobs': () => job,
     '/api/printers': () => ({
@@ -231,6 +247,7 @@ test('each entry, question and edit', async () => {
     expect.soft([path, status, answer]).toEqual([path, 201, answer])
     if (status === 201) holds(path, ENTRIES[path].answer, answer)
     if (path === '/api/runs') made.run = answer.runId as number
+    if (path === '/api/studies') made.study = answer.id as number
     if (path === '/api/dryings') made.drying = answer.id as number
   }
   const asks: Record<AskPath, Record<string, unknown>> = {

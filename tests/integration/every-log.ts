@@ -10,6 +10,8 @@ import { editRecord } from '../../server/records/entry/edits'
 import { saveEnding } from '../../server/records/entry/endings'
 import { saveSoak } from '../../server/records/prepare/soaks'
 import { saveGauge } from '../../server/records/nozzles/gauges'
+import { addNozzle } from '../../server/records/nozzles/nozzles'
+import { addStudy, saveStudyReading } from '../../server/records/studies/studies'
 import { addMaterial } from '../../server/records/materials/materials'
 import { savePrecheck } from '../../server/records/prepare/prechecks'
 import { addSetup, saveScale } from '../../server/records/pictures/setups'
@@ -31,6 +33,8 @@ import {
 import { changeSchema } from '#shared/entries/printers'
 import { endingSchema } from '#shared/entries/log'
 import { scaleSchema, setupFields } from '#shared/entries/pictures'
+import { nozzleSchema } from '#shared/entries/nozzles'
+import { studyReadingSchema, studySchema } from '#shared/entries/studies'
 import { jobSchema } from '#shared/entries/runs'
 import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import { pictured } from './picture-support'
@@ -52,9 +56,15 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const run = await save(tx => saveRun(tx, runEntry(shop, { job }, { kind: 'job' }), 1))
   await save(tx => saveGauge(tx, gaugeEntry(shop, { goMm: 0.41, noGoMm: 0.42 }), 1))
   const setup = await save(tx => addSetup(tx, setupFields.parse({ name: 'Microscope' }), 1))
+  const second = nozzleSchema.parse({ tag: 'N-77', typeId: shop.typeId, receivedAt: ago(1) })
+  const other = await save(tx => addNozzle(tx, second, 1))
   const scale = { setupId: setup.id, how: 'pin', knownMm: 0.5, umPerPx: 2, uUmPerPx: 0.01, occurredAt: ago(0.5) }
   await save(tx => saveScale(tx, scaleSchema.parse(scale), 1))
   await save(tx => saveGauge(tx, gaugeEntry(shop, pictured(setup.id, 0.412)), 1))
+  const list = { personIds: [1], nozzleIds: [nozzleId, other.id], repeats: 2, occurredAt: ago(0.3) }
+  const study = await save(tx => addStudy(tx, studySchema.parse({ name: 'Pins', method: 'pins', ...list }), 1))
+  const read = { studyId: study.id, line: 0, goMm: 0.41, noGoMm: 0.42, occurredAt: ago(0.2) }
+  await save(tx => saveStudyReading(tx, studyReadingSchema.parse(read), 1))
   const opened = { spoolId: spool.id, kind: 'opened', occurredAt: ago(2) }
   await save(tx => saveSpoolEvent(tx, spoolEventSchema.parse(opened), 1))
   const dryingEntry = { spoolId: spool.id, dryerId: oven.id, setC: 80, plannedH: 8, occurredAt: ago(1) }

@@ -10,6 +10,7 @@ import { throughFitted } from '../prepare/changeovers'
 import { listAskings } from '../materials/materials'
 import { shopRules } from '../printers/ceilings'
 import { sistersPrior } from '../nozzles/forecasts'
+import { typeLives } from '../nozzles/lives'
 import { listChanges, listShelf, listSpareNozzles, listStacks } from '../printers/stack-read'
 import { shopSettings } from '../shop/settings'
 
@@ -81,5 +82,10 @@ export async function buying(db: Connection): Promise<Buying> {
     from standing_run_tools t join materials m on m.id = t.material_id
     where t.ended_at > now() - ${MIX_DAYS} * interval '1 day' and t.filler_fraction > 0
     group by t.material_id, m.name, m.abrasivity having sum(t.extruded_g) > 0 order by kg desc`)
-  return { wear, mix, mixDays: MIX_DAYS }
+  const lives = (await typeLives(db)).flatMap(({ typeId, filler, fit, nozzles }) => {
+    if (filler !== null || fit === null) return []
+    const failures = nozzles.filter(n => n.end === 'found past its limit').length
+    return { typeId, shape: fit.shape, scale: fit.scale, failures }
+  })
+  return { wear, mix, mixDays: MIX_DAYS, lives }
 }

@@ -1,13 +1,14 @@
 /** Striking out: the entry stays readable, and every total leaves it out. */
 import { sql, type SQL } from 'drizzle-orm'
 import type { z } from 'zod'
+import type { StudyMethod } from '#core/study'
 import { LOGS, logOf, type StrikeTarget } from '#shared/logs'
 import type { strikeSchema } from '#shared/entries/log'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { strikes } from '../../db/schema'
 import { refreshCeilings } from '../printers/ceilings'
-import { refreshForecast } from '../nozzles/forecasts'
+import { markMethod, refreshForecast } from '../nozzles/forecasts'
 import { ask, notFound, refuseField } from './refusal'
 
 export async function saveStrike(
@@ -37,6 +38,11 @@ export async function saveStrike(
             join nozzles n on n.id = e.nozzle_id where e.id = ${s.targetId}`,
       )
   for (const n of touched) await refreshForecast(tx, n.id)
+  const method = METHOD_RESTS_ON[s.target]
+  if (method) {
+    const [of] = await tx.execute<{ method: StudyMethod; setup_id: number | null }>(method(s.targetId))
+    await markMethod(tx, { method: of!.method, setupId: of!.setup_id })
+  }
   const limits = LIMITS_REST_ON[s.target]
   if (limits)
     await refreshCeilings(
@@ -51,6 +57,13 @@ const LIMITS_REST_ON: Partial<Record<StrikeTarget, (id: number) => SQL>> = {
   'stack change': id => sql`select printer_id id from stack_changes where id = ${id}`,
   'fitting': id => sql`select h.printer_id id from fittings f join heads h on h.id = f.head_id where f.id = ${id}`,
   'warm-up': id => sql`select printer_id id from warm_ups where id = ${id}`,
+}
+
+/** Entries that say how far a method's gauges scatter, and which method. */
+const METHOD_RESTS_ON: Partial<Record<StrikeTarget, (id: number) => SQL>> = {
+  'study': id => sql`select method, setup_id from studies where id = ${id}`,
+  'study reading': id => sql`select s.method, s.setup_id from study_readings r join studies s on s.id = r.study_id
+    where r.id = ${id}`,
 }
 
 /** Runs logged while this fitting held rely on it; they are listed before it goes. */

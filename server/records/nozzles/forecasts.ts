@@ -5,6 +5,7 @@
  */
 import { createHash } from 'node:crypto'
 import { eq, sql } from 'drizzle-orm'
+import type { StudyMethod } from '#core/study'
 import type { Range80 } from '#shared/answers/parts'
 import {
   fillerKgFor,
@@ -123,6 +124,18 @@ export async function markOtherModels(db: Connection): Promise<number> {
     sql`update forecasts set stale = true where not stale
       and (model <> ${WEAR_MODEL} or term_model <> ${WEAR_MODEL}) returning nozzle_id`,
   )
+  return rows.length
+}
+
+/** Marks the nozzles that were gauged by a method of which a study has said something else. Answers how many. */
+export async function markMethod(
+  db: Connection,
+  { method, setupId }: { method: StudyMethod; setupId: number | null },
+): Promise<number> {
+  const by = method === 'pins' ? sql`(g.go_mm is not null or g.no_go_mm is not null)` : sql`g.setup_id = ${setupId}`
+  const rows = await db.execute(sql`
+    update forecasts set stale = true where nozzle_id in (select g.nozzle_id from standing_gauges g where ${by})
+    returning nozzle_id`)
   return rows.length
 }
 

@@ -9,6 +9,7 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { gauges, nozzles } from '../../db/schema'
 import { keepBlob } from '../pictures/blobs'
+import { methodScatter } from '../studies/scatter'
 import { setupOf } from '../pictures/setups'
 import { answerUnexpected, unexpectedBore } from './unexpected-gauge'
 import { fibreLeft, range80Of, refreshForecast } from './forecasts'
@@ -29,7 +30,8 @@ export async function saveGauge(
   const wearKg = kind === 'receipt' ? 0 : await wearBy(tx, g.nozzleId, occurredAt)
   const setup = g.picture && (await setupOf(tx, g.picture.setupId, 'picture.setupId'))
   const shared = { setupId: setup?.id ?? null, uSharedMm: g.picture?.uSharedMm ?? null }
-  const reading = boreReading({ ...g, ...shared, wearKg })
+  const budget = g.picture?.budget ?? null
+  const reading = boreReading({ ...g, ...shared, budget, wearKg }, await methodScatter(tx))
   const pin = g.noGoMm !== null ? 'noGoMm' : 'goMm'
   const unexpected = reading && (await unexpectedBore(tx, g.nozzleId, reading, g.valueMm !== null ? 'valueMm' : pin))
   ask([...(unexpected ? [unexpected] : []), ...(await longerTip(tx, g, occurredAt))], g.confirmed)

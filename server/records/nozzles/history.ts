@@ -1,5 +1,6 @@
 /** What the log says of nozzles, put in the words of core/wear. */
 import { inArray, sql } from 'drizzle-orm'
+import { randomPart, type Budget } from '#core/imaging'
 import {
   beyondBore,
   BORE_GROWTH_LIMIT,
@@ -20,10 +21,11 @@ import {
 import type { Connection } from '../../db/client'
 import type { gauges, nozzleTypes } from '../../db/schema'
 import * as schema from '../../db/schema'
+import { methodScatter, type MethodScatter } from '../studies/scatter'
 
 export type NozzleType = typeof nozzleTypes.$inferSelect
-/** Without what its picture showed, which only the nozzle's page needs. */
-export type Gauge = Omit<typeof gauges.$inferSelect, 'picture'>
+/** Of what its picture showed only the budget, the rest is for the nozzle's page alone. */
+export type Gauge = Omit<typeof gauges.$inferSelect, 'picture'> & { budget: Budget | null }
 
 export interface NozzleLog {
   nozzleId: number
@@ -31,6 +33,8 @@ export interface NozzleLog {
   law: Law
   wasUsed: boolean
   type: NozzleType
+  /** Random parts that gauge studies have set. */
+  scatter: MethodScatter
   /** Standing gauges with the wear mass that had gone through by then. */
   gauges: (Gauge & { wearKg: number })[]
   wearKg: number
@@ -55,7 +59,7 @@ export function wearHistoryOf(log: NozzleLog): {
     bore: {
       nominalMm: type.nominalBoreMm,
       wasUsed: log.wasUsed,
-      observations: log.gauges.map(boreReading).filter(o => o !== null),
+      observations: log.gauges.map(g => boreReading(g, log.scatter)).filter(o => o !== null),
     },
     tip: {
       tip0:
@@ -74,18 +78,34 @@ export function wearHistoryOf(log: NozzleLog): {
   }
 }
 
-/** What a gauge says of the bore, in the words of the core; null when it says nothing. */
+/**
+ * What a gauge says of the bore, in the words of the core; null when it says nothing. Its random part is what a study
+ * of its method has found, where there is one.
+ */
 export function boreReading(
-  g: Pick<Gauge, 'goMm' | 'noGoMm' | 'goPin' | 'noGoPin' | 'valueMm' | 'uMm' | 'setupId' | 'uSharedMm'> & {
+  g: Pick<Gauge, 'goMm' | 'noGoMm' | 'goPin' | 'noGoPin' | 'valueMm' | 'uMm' | 'setupId' | 'uSharedMm' | 'budget'> & {
     wearKg: number
   },
+  scatter: MethodScatter,
 ): BoreObservation | null {
   const uMm = g.uMm ?? PIN_U_MM
-  if (g.valueMm !== null && g.setupId !== null && g.uSharedMm !== null)
-    return pictureReading(g.wearKg, g.valueMm, uMm, g.uSharedMm, String(g.setupId))
+  if (g.valueMm !== null && g.setupId !== null && g.uSharedMm !== null) {
+    const studyMm = scatter.setups.get(g.setupId) ?? null
+    const u = studyMm === null || !g.budget ? uMm : Math.hypot(g.uSharedMm, randomPart(g.budget, studyMm))
+    return pictureReading(g.wearKg, g.valueMm, u, g.uSharedMm, String(g.setupId))
+  }
   if (g.valueMm !== null) return { kind: 'value', wearKg: g.wearKg, valueMm: g.valueMm, uMm }
   if (g.goMm === null && g.noGoMm === null) return null
-  return { kind: 'pins', wearKg: g.wearKg, goMm: g.goMm, noGoMm: g.noGoMm, uMm, goPin: g.goPin, noGoPin: g.noGoPin }
+  const { wearKg, goMm, noGoMm, goPin, noGoPin } = g
+  const random = scatter.pinsMm === null ? {} : { uRandomMm: scatter.pinsMm }
+  return { kind: 'pins', wearKg, goMm, noGoMm, uMm, goPin, noGoPin, ...random }
+}
+
+/** What the value of a gauge counts with, mm; null for pins and for none. */
+export function countedU(g: NozzleLog['gauges'][number], scatter: MethodScatter): number | null {
+  const reading = boreReading(g, scatter)
+  if (reading === null || reading.kind === 'pins') return null
+  return reading.kind === 'picture' ? Math.hypot(reading.uMm, reading.uSharedMm) : reading.uMm
 }
 
 /** Gauges that the others outweigh, by their ids: they count as misread. */
@@ -93,7 +113,7 @@ export function outweighedGauges(log: NozzleLog, prior: LogNormalPrior): Set<num
   const misread = takenForMisread(wearHistoryOf(log).bore, prior, log.law)
   return new Set(
     log.gauges
-      .filter(g => boreReading(g) !== null)
+      .filter(g => boreReading(g, log.scatter) !== null)
       .filter((_, i) => misread[i])
       .map(g => g.id),
   )
@@ -148,7 +168,8 @@ export async function nozzleLogs(db: Connection, ids: number[]): Promise<NozzleL
     Record<string, unknown> & { id: string; nozzle_id: number; wear_before: number }
   >(sql`
     select g.id, g.nozzle_id, g.kind, g.go_mm, g.no_go_mm, g.go_pin, g.no_go_pin, g.value_mm, g.u_mm, g.setup_id,
-      g.u_shared_mm, g.blob, g.tip_mm, g.tip_u_mm, g.shape, g.note, g.occurred_at, g.person_id, g.recorded_at,
+      g.u_shared_mm, g.blob, g.picture->'budget' budget, g.tip_mm, g.tip_u_mm, g.shape, g.note, g.occurred_at,
+      g.person_id, g.recorded_at,
       case when g.kind = 'receipt' then 0 else coalesce((
       select sum(t.wear_kg) from standing_run_tools t join runs r on r.id = t.run_id
       where t.nozzle_id = g.nozzle_id and (t.ended_at < g.occurred_at or (t.ended_at = g.occurred_at
@@ -171,6 +192,7 @@ export async function nozzleLogs(db: Connection, ids: number[]): Promise<NozzleL
         t.ended_at, t.id
       from standing_run_tools t join runs r on r.id = t.run_id where t.nozzle_id in (${list})
     ) x where place = 1 order by ended_at desc, id desc`)
+  const scatter = await methodScatter(db)
   return rows.map(({ nozzle, type }) => {
     const total = totals.find(t => t.nozzle_id === nozzle.id)
     const latest = last.filter(r => r.nozzle_id === nozzle.id)
@@ -182,6 +204,7 @@ export async function nozzleLogs(db: Connection, ids: number[]): Promise<NozzleL
       law: nozzle.law,
       wasUsed: nozzle.wasUsed,
       type,
+      scatter,
       gauges: gaugeRows.filter(g => g.nozzle_id === nozzle.id).map(toGauge),
       wearKg: total?.wear_kg ?? 0,
       fibreG: total?.fibre_g ?? 0,
@@ -208,6 +231,7 @@ function toGauge(r: Record<string, unknown>): Gauge & { wearKg: number } {
     setupId: r.setup_id as number | null,
     uSharedMm: r.u_shared_mm as number | null,
     blob: r.blob as string | null,
+    budget: r.budget as Budget | null,
     tipMm: r.tip_mm as number | null,
     tipUMm: r.tip_u_mm as number | null,
     shape: r.shape as string[],

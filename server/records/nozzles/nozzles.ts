@@ -8,13 +8,14 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { forecasts, gauges, nozzles, nozzleTypes, setups } from '../../db/schema'
 import { sistersPrior, refreshForecast } from './forecasts'
-import { wearHistoryOf, nozzleLogs, outweighedGauges, widerThanBore } from './history'
+import { countedU, wearHistoryOf, nozzleLogs, outweighedGauges, widerThanBore } from './history'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import type { z } from 'zod'
 import type { nozzleSchema } from '#shared/entries/nozzles'
 import { saveGauge } from './gauges'
 import { unused } from '../entry/unused'
 import { PLACE_OF_HEAD } from '../printers/fittings'
+import { scatterAnswer } from '../studies/scatter'
 
 export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
   const rows = await db.execute<Record<string, unknown>>(sql`
@@ -133,7 +134,7 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
       goMm: g.goMm,
       noGoMm: g.noGoMm,
       valueMm: g.valueMm,
-      uMm: g.uMm,
+      uMm: countedU(g, log!.scatter) ?? g.uMm,
       tipMm: g.tipMm,
       shape: g.shape,
       setup: setupOf(g.setupId),
@@ -142,6 +143,7 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
       at: g.occurredAt.toISOString(),
       outweighed: outweighed.has(g.id),
     })),
+    scatter: scatterAnswer(log!.scatter),
     wider: widerThanBore(log!, prior).map(w => ({ ...w, setup: setupOf(Number(w.setup))! })),
     record: await recordOf(db, nozzle.id),
   }

@@ -56,7 +56,7 @@ export async function unexpectedBore(
   const isUsual = (nominalMm: number) =>
     expectedReading({ ...bore, nominalMm }, reading, prior, log!.law).chance >= UNUSUAL
   const others = await otherBores(tx, log!, b => (isUsual(b) ? evidence(b) : -Infinity), evidence(bore.nominalMm))
-  const earlier = log!.gauges.filter(g => boreReading(g) !== null)
+  const earlier = log!.gauges.filter(g => boreReading(g, log!.scatter) !== null)
   const explaining = wouldExplain(bore, reading, prior, log!.law).map(e => earlier[e.index]!)
   const before = bore.observations.length === 0 ? 'a new nozzle of its kind' : 'its other gauges'
   const outweighed = takenForMisread({ ...bore, observations: all }, prior, log!.law)[all.length - 1]!

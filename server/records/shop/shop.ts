@@ -8,10 +8,11 @@ import { listNozzleTypes } from '../nozzles/types'
 import { listPeople } from './people'
 import { shopSettings } from './settings'
 import { listPrinters } from '../printers/printers'
+import { studyTurn } from '../studies/studies'
 
 /** Everything the strip and the forms need to know names and tags. */
 export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
-  const [printers, nozzles, spools, materials, types, people, settings] = await Promise.all([
+  const [printers, nozzles, spools, materials, types, people, settings, turn] = await Promise.all([
     listPrinters(db),
     listNozzles(db),
     listSpools(db),
@@ -19,6 +20,7 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
     listNozzleTypes(db),
     listPeople(db),
     shopSettings(db),
+    studyTurn(db),
   ])
   const used = <T extends { outOfUse: boolean }>(all: readonly T[], outOfUse: boolean) =>
     all.filter(x => x.outOfUse === outOfUse)
@@ -30,6 +32,7 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
     types,
     people: used(people, false),
     settings,
+    studyTurn: turn,
     outOfUse: { printers: used(printers, true), people: used(people, true) },
   }
 }
