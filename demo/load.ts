@@ -32,6 +32,7 @@ import { saveStrike } from '../server/records/entry/strikes'
 import { jobFile } from './job-file'
 import { addSetups, DEMO_PICTURES, pictureOfBore } from './pictures'
 import { fillPrepare } from './prepare'
+import { addPinStudy, addWornOut } from './study'
 import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work, PRICES } from './shop'
 
 const SEED = 1897
@@ -238,6 +239,7 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
   }
   calendar.sort((a, b) => a.day - b.day || a.hour - b.hour)
   const busyUntil = new Map<string, string>()
+  const aireRuns: { when: string; day: number; nozzleId: number }[] = []
   let struck = 0
   const stories = { insert: false, brass: false }
   for (const { day, hour, plan } of calendar) {
@@ -262,6 +264,7 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
       failing ? { outcome: 'failed', symptoms: [random() < 0.5 ? 'warped' : 'stringing'] } : {},
       share,
     )
+    if (plan.printer === 'Aire') aireRuns.push({ when, day, nozzleId: n.id })
     if (!failing && struck < 3 && random() < 0.004) {
       struck++
       const twice = await run(plan, work, when, person, { confirmed: ['same-run:0'] })
@@ -369,6 +372,32 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
       }
     }
   }
+
+  // a brass nozzle worn out on purpose, in the first gap of a day and a half that Aire had after its first months
+  const gap = aireRuns.findIndex((r, i) => {
+    const next = aireRuns[i + 1]
+    return r.day > 60 && next?.nozzleId === r.nozzleId && Date.parse(next.when) - Date.parse(r.when) > 1.6 * DAY
+  })
+  const brass = nozzles.get('N-035')!
+  await addWornOut(tx, {
+    nozzle: brass,
+    before: aireRuns[gap]!.nozzleId,
+    printerId: printers.get('Aire')!,
+    headId: heads.get('Aire/head')!,
+    materialId: materials.get('PLA-CF15')!,
+    fraction: MATERIALS.find(m => m.name === 'PLA-CF15')!.fillerFraction,
+    at: hours => new Date(Date.parse(aireRuns[gap]!.when) + (3 + hours) * 3600_000).toISOString(),
+    person: dayTech,
+  })
+
+  // how far two people differ, by the pins
+  const studied = ['N-001', 'N-003', 'N-010', 'N-011', 'N-012'].map(tag => nozzles.get(tag)!)
+  await addPinStudy(tx, {
+    people: [dayTech, nightTech],
+    bores: new Map(studied.map(n => [n.id, boreAfter('sliding', n.d0, n.kappa, n.wearKg, n.nominal)])),
+    at: minutes => at(DAYS - 19, 13 + minutes / 60),
+    lead,
+  })
 
   // upkeep that shows in the printer's history
   const ribbleBelts = (await listStacks(tx)).find(p => p.name === 'Ribble')!.parts.find(p => p.role === 'belts')!

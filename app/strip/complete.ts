@@ -10,9 +10,11 @@ const firstWords = (shop: StripShop) => [
   'remove',
   'retire',
   'spool',
+  ...(shop.studyTurn ? ['study'] : []),
 ]
 function laterWords(first: string, shop: StripShop): string[] {
   if (shop.nozzles.some(n => same(n.tag, first))) return ['bore', 'tip', ...SHAPES.map(dashed)]
+  if (first === 'study') return shop.studyTurn ? [shop.studyTurn.tag] : []
   if (first === 'spool') return [...shop.spools.map(s => s.tag), ...SPOOL_WORDS]
   if (['fit', 'remove', 'retire'].includes(first))
     return [...shop.nozzles.filter(n => !n.retired).map(n => n.tag), ...shop.printers.map(p => p.name)]

@@ -5,6 +5,7 @@
  *   Ribble +312g PA6-CF20 9.5h · Ribble +104m S-07
  *   fit N-014 Ribble · remove N-014 · retire N-014 worn oval
  *   spool S-07 out · spool S-07 in · S-07 812 g · spool S-07 weighed 812g · spool S-07 dried 12h 70C
+ *   study 0.43-0.44 · study N-014 0.43-0.44
  *   N-014 (opens its page)
  */
 import { whereIs } from '~/words/nozzle'
@@ -12,6 +13,7 @@ import { ENTRIES } from '#shared/api'
 import { type StripShop, type Understood, same, unread, wordsOf } from '~/strip/grammar'
 import { fit, leave } from '~/strip/fitting'
 import { spool } from '~/strip/spool'
+import { study } from '~/strip/study'
 import { gauge } from '~/strip/gauge'
 import { run } from '~/strip/run'
 
@@ -36,6 +38,8 @@ function readLine(line: string, shop: StripShop, nowIso: string): Understood {
       return leave('remove', rest, shop, nowIso)
     case 'retire':
       return leave('retire', rest, shop, nowIso)
+    case 'study':
+      return study(rest, shop, nowIso)
     case 'spool':
       return rest[0] ? spool(rest[0], rest.slice(1), shop, nowIso) : { kind: 'more', says: 'Which spool?' }
   }

@@ -9,6 +9,7 @@ import { BORE_MM, LEAST_RANDOM_MM, PIN_U_MM } from '../wear'
 import { crossed } from './anova'
 import { componentsOf, type Components } from './components'
 import { pinScatter, type PinPair, type PinScatter } from './pins'
+import { STUDY_REPEATS } from './plan'
 
 /** What a study gauges with. */
 export const STUDY_METHODS = ['pins', 'picture'] as const
@@ -39,6 +40,25 @@ export interface StudyResult {
   tellsMm: { samePerson: number; anybody: number | null } | null
   /** The random part that gauges by this method have from now on, mm; null: it sets nothing. */
   setsMm: number | null
+}
+
+/** A line of a list with what stands in it; people and nozzles by any number that names them. */
+export interface ReadLine {
+  personId: number
+  nozzleId: number
+  round: number
+  reading: StudyReading | null
+}
+
+/** The lines of a list in their places: [person][nozzle][round], people and nozzles by their numbers. */
+export function inOrder(lines: readonly ReadLine[]): StudyReadings {
+  for (const l of lines) need('round', l.round, 0, STUDY_REPEATS[1] - 1)
+  const all = (of: 'personId' | 'nozzleId') => [...new Set(lines.map(l => l[of]))].sort((a, b) => a - b)
+  const [people, nozzles] = [all('personId'), all('nozzleId')]
+  const repeats = Math.max(0, ...lines.map(l => l.round)) + 1
+  const table = people.map(() => nozzles.map(() => Array<StudyReading | null>(repeats).fill(null)))
+  for (const l of lines) table[people.indexOf(l.personId)]![nozzles.indexOf(l.nozzleId)]![l.round] = l.reading
+  return table
 }
 
 const middleOf = (r: StudyReading) => ('valueMm' in r ? r.valueMm : (r.goMm + r.noGoMm) / 2)

@@ -30,6 +30,6 @@ export const typeLife = z.object({
   fit: maybe(typeFit),
   cannotTell: maybe(text),
   /** What the wear model expects of a new one by its bore rule; null where none goes by the bore. */
-  model: maybe(z.object({ b10: number, median: number, mean: number, sisters: id })),
+  model: maybe(z.object({ meanLn: number, sd: number, sisters: id })),
 })
 export type TypeLife = z.output<typeof typeLife>

@@ -34,6 +34,8 @@ export const nozzleType = z.object({
   version: id,
 })
 
+export type NozzleTypeRow = z.output<typeof nozzleType>
+
 export const nozzleLine = z.object({
   id,
   tag: text,

@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
 import { Scan } from '#core/gcode'
+import { meanLifeKg } from '#core/life'
 import { bestClass, checkStack, compile, demandOfJob, judge, NO_OFFERS, type LineKey } from '#core/limits'
 import { dueOfPrinter } from '#core/schedule'
 import { demandsOf } from '#shared/asking'
@@ -13,6 +14,8 @@ import { Refusal } from '../../server/records/entry/refusal'
 import { listAskings } from '../../server/records/materials/materials'
 import { makePrecheck } from '../../server/records/prepare/prechecks'
 import { saveSoak } from '../../server/records/prepare/soaks'
+import { typeLives } from '../../server/records/nozzles/lives'
+import { listStudies } from '../../server/records/studies/studies'
 import { shopRules } from '../../server/records/printers/ceilings'
 import { listStacks } from '../../server/records/printers/stack-read'
 import { freshDatabase } from './support'
@@ -72,6 +75,19 @@ test('the Floor tells the stories: a stopped printer, a gauge that is due, a ret
       and reason in ('insert came out during a job', 'worn oval by carbon fibre')`,
   )
   expect(failures!.n).toBe(2)
+})
+
+test('one study that gauges go by, and a type of which five were found past their limit', async () => {
+  const [study] = await listStudies(one.db)
+  expect(study).toMatchObject({ method: 'pins', counts: true, repeats: 3 })
+  expect(study!.lines.every(l => l.reading !== null)).toBe(true)
+  expect(study!.setsMm).toBeGreaterThan(0.001)
+  expect(study!.setsMm).toBeLessThan(0.005)
+  const brass = (await typeLives(one.db)).find(t => t.typeName === 'brass 0.4' && t.filler === null)!
+  expect(brass.nozzles.filter(n => n.end === 'found past its limit')).toHaveLength(5)
+  expect(brass.fit!.ranges.mean.low80).toBeLessThan(brass.fit!.mean)
+  // what wore out and the wear model, which knows their gauges, are of one mind
+  expect(Math.abs(Math.log(brass.fit!.mean / meanLifeKg(brass.model!)))).toBeLessThan(0.4)
 })
 
 /** A file that sets these, read as the browser reads it. */

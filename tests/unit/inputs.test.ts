@@ -591,6 +591,10 @@ const CALLS: Record<string, Record<string, Call>> = {
       args: { c: made(study.crossed(studied)), addedSd: 0.002 },
     },
     crossed: { args: { readings: studied }, named: { readings: 'readings', 0: 'readings', 1: 'readings' } },
+    inOrder: {
+      args: { lines: [{ personId: 1, nozzleId: 2, round: 0, reading: null }] },
+      unused: /personId|nozzleId/,
+    },
     oneWay: { args: { groups: studied[0] }, named: { 0: 'readings', 1: 'readings' } },
     pinScatter: { args: { nozzles: [[pinPair, { goMm: 0.43, noGoMm: 0.44 }]] } },
     studyList: { args: { people: 2, nozzles: 3, repeats: 2, seed: 7 } },

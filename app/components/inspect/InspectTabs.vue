@@ -5,6 +5,8 @@ import StationTabs from '~/components/ui/StationTabs.vue'
 const TABS = [
   { to: '/inspect', name: 'Nozzles' },
   { to: '/inspect/picture', name: 'Picture' },
+  { to: '/inspect/study', name: 'Study' },
+  { to: '/inspect/types', name: 'Types' },
   { to: '/inspect/scale', name: 'Set-ups and scale' },
 ] as const
 defineProps<{ failure?: string | null }>()

@@ -6,7 +6,7 @@
  */
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { NOZZLE_MINUTES, NOZZLE_PRICE } from '#core/limits'
-import { boreLifeSpread, lifeKgAt, medianLifeKg, type LifeSpread } from '#core/life'
+import { boreLifeSpread, lifeKgAt, medianLifeKg, type Life } from '#core/life'
 import {
   breakEvenLifeRatio,
   chanceCheaper,
@@ -17,6 +17,8 @@ import {
   type NozzleCost,
 } from '#core/money'
 import { NOZZLE_MATERIALS, START_SIGMA, type NozzleMaterial } from '#core/wear'
+import type { Buying } from '#shared/answers/bench'
+import type { NozzleTypeRow } from '#shared/answers/nozzles'
 import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import PriceSheet from '~/components/equip/PriceSheet.vue'
@@ -65,8 +67,21 @@ interface Line {
   name: string
   material: NozzleMaterial
   cost: NozzleCost
-  life: LifeSpread | null
+  life: Life | null
   sisters: number
+  /** Nozzles of the type that wore out, when its life is told by them. */
+  failures: number | null
+}
+/** Lives by what wore out, where enough did; by the wear model otherwise, or when that is asked for. */
+const byWornOut = ref(true)
+function lifeOf(
+  t: NozzleTypeRow,
+  wear: Buying['wear'][number],
+  worn: Buying['lives'][number] | undefined,
+): Pick<Line, 'life' | 'failures'> {
+  if (worn) return { life: { shape: worn.shape, scale: worn.scale / wearPerKg.value }, failures: worn.failures }
+  if (t.boreGrowthLimit === null) return { life: null, failures: null }
+  return { life: boreLifeSpread(t.nominalBoreMm, t.boreGrowthLimit, wear, wearPerKg.value), failures: null }
 }
 const lines = computed<Line[]>(() => {
   const s = settings.value,
@@ -84,8 +99,7 @@ const lines = computed<Line[]>(() => {
         material: t.material,
         sisters: w.sisters,
         cost: { price: p.price, swap: swapCost(p.minutes, s) },
-        life:
-          t.boreGrowthLimit === null ? null : boreLifeSpread(t.nominalBoreMm, t.boreGrowthLimit, w, wearPerKg.value),
+        ...lifeOf(t, w, byWornOut.value ? d.lives.find(l => l.typeId === t.id) : undefined),
       }
     })
     .sort((a, b) => a.cost.price - b.cost.price)
@@ -96,7 +110,7 @@ const unpriced = computed(() => [
     types.value.flatMap(t => (chosen.value.includes(t.id) && priceOf(t.material) === null ? [t.material] : [])),
   ),
 ])
-const known = computed(() => lines.value.filter((l): l is Line & { life: LifeSpread } => l.life !== null))
+const known = computed(() => lines.value.filter((l): l is Line & { life: Life } => l.life !== null))
 const perYear = computed(() => (perMonth.value !== null && perMonth.value > 0 ? perMonth.value * 12 : null))
 const cheapest = computed(() =>
   perYear.value === null
@@ -209,6 +223,10 @@ const advice = computed(() => {
       : `If it is most of the work, ${mostly.name} costs least.`,
   ]
 })
+function basisOf(l: Line): string {
+  if (l.failures !== null) return `by ${l.failures} of this type that wore out`
+  return l.sisters >= 3 ? `from ${l.sisters} of the shop's own` : 'start values: fewer than 3 gauged'
+}
 function toggle(id: number): void {
   chosen.value = chosen.value.includes(id) ? chosen.value.filter(x => x !== id) : [...chosen.value, id]
 }
@@ -270,6 +288,9 @@ const priceItems = NOZZLE_MATERIALS.map(m => ({
                 ><input type="checkbox" :checked="chosen.includes(t.id)" @change="toggle(t.id)" /> {{ t.name }}</label
               >
             </fieldset>
+            <label v-if="data.lives.length > 0" class="check sheet px-3 py-2"
+              ><input v-model="byWornOut" type="checkbox" /> lives by what wore out, where three or more did</label
+            >
             <div class="sheet px-3 py-2 text-sm">
               <p>
                 Rates: labour {{ settings.labourPerHour }}, standing printer {{ settings.downtimePerHour }} an hour,
@@ -303,9 +324,7 @@ const priceItems = NOZZLE_MATERIALS.map(m => ({
             >
               <template #cell-type="{ row: r }"
                 ><b>{{ r.l.name }}</b
-                ><span class="block text-xs text-ink2">{{
-                  r.l.sisters >= 3 ? `from ${r.l.sisters} of the shop's own` : 'start values: fewer than 3 gauged'
-                }}</span></template
+                ><span class="block text-xs text-ink2">{{ basisOf(r.l) }}</span></template
               >
               <template #cell-price="{ row: r }">{{ money(r.l.cost.price, currency) }}</template>
               <template #cell-swap="{ row: r }">{{ money(r.l.cost.swap, currency) }}</template>
@@ -331,9 +350,11 @@ const priceItems = NOZZLE_MATERIALS.map(m => ({
             </p>
             <p class="text-xs text-ink2">
               Life by the bore rule of the type and the sliding-wear law, with the shop's own wear where three or more
-              of its nozzles were gauged (spread {{ START_SIGMA }} of ln κ otherwise). “Must last”: as many times longer
-              than the first as its price and swap ask. Tip loss and inserts that fall out are not counted; a year costs
-              one nozzle at least.
+              of its nozzles were gauged (spread {{ START_SIGMA }} of ln κ otherwise); or, where that is chosen, by
+              nozzles of the type that were found past their limit, whose own doubt is not in the range (see
+              <NuxtLink class="underline" to="/inspect/types">Types</NuxtLink>). “Must last”: as many times longer than
+              the first as its price and swap ask. Tip loss and inserts that fall out are not counted; a year costs one
+              nozzle at least.
             </p>
           </div>
         </div>

@@ -97,7 +97,7 @@ const preview = computed<BoreObservation | null>(() => {
   const goMm = ok(t.goMm) ? t.goMm : null,
     noGoMm = ok(t.noGoMm) ? t.noGoMm : null
   if ((goMm === null && noGoMm === null) || (goMm !== null && noGoMm !== null && goMm >= noGoMm)) return null
-  return { kind: 'pins', wearKg: p.input.wearKg, goMm, noGoMm, uMm: PIN_U_MM }
+  return { kind: 'pins', wearKg: p.input.wearKg, goMm, noGoMm, uMm: PIN_U_MM, uRandomMm: p.scatter.pinsMm ?? 0 }
 })
 /** What was expected instead, when the gauge being typed is not; the server asks the same before it stores it. */
 const unexpected = computed(() => {

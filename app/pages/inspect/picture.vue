@@ -4,6 +4,7 @@
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import {
   partsOf,
+  randomPart,
   scaleFor,
   twoPointScale,
   type Bore,
@@ -18,6 +19,7 @@ import { SHAPES } from '#shared/entries/nozzles'
 import { pictureGauge, shapesSeen } from '#shared/picture-entry'
 import { day } from '#shared/time'
 import InspectTabs from '~/components/inspect/InspectTabs.vue'
+import PictureForStudy from '~/components/inspect/PictureForStudy.vue'
 import PictureDrop from '~/components/inspect/PictureDrop.vue'
 import PictureRow from '~/components/inspect/PictureRow.vue'
 import PictureView from '~/components/inspect/PictureView.vue'
@@ -52,6 +54,18 @@ const usable = computed(() => (setups.value ?? []).filter(s => !s.withdrawn))
 watch(usable, list => {
   if (setupId.value === null || !list.some(s => s.id === setupId.value)) setupId.value = list[0]?.id ?? null
 })
+/** Measured as the next line of a gauge study, instead of as a gauge. */
+const studyId = computed(() => (route.query.study ? Number(route.query.study) : null))
+function takeTurn(turn: { tag: string; setupId: number }): void {
+  tag.value = turn.tag
+  setupId.value = turn.setupId
+}
+function another(): void {
+  picture.close()
+  bore.value = null
+  ring.value = null
+  saved.value = null
+}
 const setup = computed(() => usable.value.find(s => s.id === setupId.value) ?? null)
 const scale = computed(() => setup.value && scaleOf(setup.value))
 const due = computed(() => setup.value !== null && isDue(setup.value))
@@ -179,6 +193,11 @@ const repeats = computed(() => {
   const claimed = Math.sqrt(claims.reduce((s, v) => s + v * v, 0) / claims.length)
   return { n: values.length, mean, scatter, claimed }
 })
+
+/** What a gauge study of the set-up found, and what a forecast counts for this picture because of it, mm. */
+const studied = computed(() => page.value?.scatter.setups.find(s => s.setupId === setupId.value)?.mm ?? null)
+const claimsMm = computed(() => bore.value && partsOf(bore.value.budget).randomMm)
+const countsMm = computed(() => bore.value && randomPart(bore.value.budget, studied.value))
 
 const title = computed(() => {
   const b = bore.value
@@ -326,6 +345,15 @@ const stage = computed(() => (nozzle.value ? { nozzle: String(nozzle.value.id) }
         </div>
       </div>
       <div class="grid grid-cols-[minmax(0,1fr)] gap-3">
+        <PictureForStudy
+          v-if="studyId !== null"
+          :study-id="studyId"
+          :bore-mm="picture.state.busy ? null : (bore?.boreMm ?? null)"
+          :tag="tag"
+          :setup-id="setupId"
+          @turn="takeTurn"
+          @saved="another"
+        />
         <SavedNote
           v-if="saved"
           :of="`gauge of ${nozzle?.tag} by picture`"
@@ -337,9 +365,7 @@ const stage = computed(() => (nozzle.value ? { nozzle: String(nozzle.value.id) }
           :look="false"
         >
           <NuxtLink class="button first" :to="`/inspect/${nozzle?.tag}`">See {{ nozzle?.tag }}</NuxtLink>
-          <button type="button" class="button" @click="(picture.close(), (bore = null), (ring = null), (saved = null))">
-            Another picture
-          </button>
+          <button type="button" class="button" @click="another">Another picture</button>
         </SavedNote>
         <template v-if="bore">
           <dl class="sheet grid grid-cols-2">
@@ -383,6 +409,10 @@ const stage = computed(() => (nozzle.value ? { nozzle: String(nozzle.value.id) }
             {{ repeats.mean.toFixed(4) }} mm, they scatter by {{ um(repeats.scatter * 1000) }}; each claims
             {{ um(repeats.claimed * 1000) }} of its own.
           </p>
+          <p v-if="studied !== null" class="text-sm">
+            <b>By a gauge study</b> pictures by {{ setup?.name }} scatter by {{ um(studied * 1000) }}; a forecast counts
+            {{ um(countsMm! * 1000) }} of scatter for this one, where its own parts claim {{ um(claimsMm! * 1000) }}.
+          </p>
           <details class="sheet px-3 py-2">
             <summary class="min-h-[40px] cursor-pointer py-2 font-semibold">What the ± is made of</summary>
             <table class="record w-full">
@@ -411,7 +441,7 @@ const stage = computed(() => (nozzle.value ? { nozzle: String(nozzle.value.id) }
             </p>
           </details>
           <form
-            v-if="!saved"
+            v-if="!saved && studyId === null"
             class="sheet no-print grid gap-3 p-3"
             aria-label="Gauge by picture"
             @submit.prevent="save()"

@@ -5,10 +5,7 @@ import {
   FEWEST_FAILURES,
   fitWeibull,
   foundPast,
-  lifeKgAt,
   lifeRecordOf,
-  meanLifeKg,
-  medianLifeKg,
   weibullRanges,
   type LifeRecord,
 } from '#core/life'
@@ -125,6 +122,5 @@ const tooFew = (failed: number) =>
 async function modelOf(db: Connection, type: NozzleLog['type']): Promise<TypeLife['model']> {
   if (type.boreGrowthLimit === null) return null
   const { prior, sisters } = await sistersPrior(db, type.material, null)
-  const life = boreLifeSpread(type.nominalBoreMm, type.boreGrowthLimit, prior, 1)
-  return { b10: lifeKgAt(life, 0.1), median: medianLifeKg(life), mean: meanLifeKg(life), sisters }
+  return { ...boreLifeSpread(type.nominalBoreMm, type.boreGrowthLimit, prior, 1), sisters }
 }

@@ -3,7 +3,7 @@
  * method that sets something counts, for all gauges by that method, whenever they were made.
  */
 import { sql } from 'drizzle-orm'
-import { studyResult, type StudyMethod, type StudyReading, type StudyReadings } from '#core/study'
+import { inOrder, studyResult, type ReadLine, type StudyMethod, type StudyReading } from '#core/study'
 import type { Scatter } from '#shared/answers/studies'
 import type { Connection } from '../../db/client'
 
@@ -50,20 +50,6 @@ export async function standingStudies(db: Connection): Promise<StandingStudy[]> 
   })
 }
 
-/** Readings of a list by person, nozzle and round, as the core takes them. */
-export function inOrder({
-  lines,
-  readings,
-  repeats,
-}: Pick<StandingStudy, 'lines' | 'readings' | 'repeats'>): StudyReadings {
-  const people = [...new Set(lines.map(l => l[0]))].sort((a, b) => a - b)
-  const nozzles = [...new Set(lines.map(l => l[1]))].sort((a, b) => a - b)
-  const table = people.map(() => nozzles.map(() => Array.from({ length: repeats }, (): StudyReading | null => null)))
-  for (const [i, [person, nozzle, round]] of lines.entries())
-    table[people.indexOf(person)]![nozzles.indexOf(nozzle)]![round] = readings[i]!
-  return table
-}
-
 /** Results by what they were worked out from: the same readings say the same. */
 const known = new Map<string, number | null>()
 
@@ -73,11 +59,14 @@ export function setsMm(s: StandingStudy): number | null {
   let sets = known.get(key)
   if (sets === undefined) {
     if (known.size >= 200) known.clear()
-    sets = studyResult(s.method, inOrder(s)).setsMm
+    sets = studyResult(s.method, inOrder(linesOf(s))).setsMm
     known.set(key, sets)
   }
   return sets
 }
+
+const linesOf = (s: StandingStudy): ReadLine[] =>
+  s.lines.map(([personId, nozzleId, round], i) => ({ personId, nozzleId, round, reading: s.readings[i]! }))
 
 /** The study that counts for each method, with what it sets. */
 export function counting(studies: readonly StandingStudy[]): (StandingStudy & { mm: number })[] {
