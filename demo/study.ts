@@ -51,6 +51,10 @@ export async function addPinStudy(
   }
 }
 
+const JOB_G = 150
+const MOST_JOBS = 4
+const WORN_MM = 0.445
+
 /** A spare brass nozzle, worn out with fibre in two days between other jobs, and the one before it put back. */
 export async function addWornOut(
   tx: Connection,
@@ -80,7 +84,9 @@ export async function addWornOut(
     )
   await fitting('fit', o.nozzle.id, 0)
   let wearKg = 0
-  for (const [i, grams] of [120, 120, 130].entries()) {
+  let boreMm = 0.4
+  let hours = 0
+  for (let i = 0; i < MOST_JOBS && boreMm < WORN_MM; i++) {
     const tool = {
       tool: 0,
       headId: o.headId,
@@ -96,16 +102,18 @@ export async function addWornOut(
       hours: 6.5,
       outcome: 'finished',
       bedSetC: 60,
-      tools: [{ ...tool, amount: { kind: 'grams', grams } }],
+      tools: [{ ...tool, amount: { kind: 'grams', grams: JOB_G } }],
       note: 'worn out on purpose, to learn from it',
     }
     await storeRun(tx, runSchema.parse(run), o.person)
-    wearKg += (grams / 1000) * o.fraction
-    const goMm = Math.floor(boreAfter('sliding', o.nozzle.d0, o.nozzle.kappa, wearKg, 0.4) * 100) / 100
+    wearKg += (JOB_G / 1000) * o.fraction
+    boreMm = boreAfter('sliding', o.nozzle.d0, o.nozzle.kappa, wearKg, 0.4)
+    hours = 7.4 + 8 * i
+    const goMm = Math.floor(boreMm * 100) / 100
     const found = { goMm, noGoMm: Number((goMm + 0.01).toFixed(2)), confirmed: ['unexpected-bore:as-read'] }
-    const gauge = gaugeSchema.parse({ nozzleId: o.nozzle.id, occurredAt: o.at(7.4 + 8 * i), ...found })
+    const gauge = gaugeSchema.parse({ nozzleId: o.nozzle.id, occurredAt: o.at(hours), ...found })
     await saveGauge(tx, gauge, o.person)
   }
-  await fitting('retire', o.nozzle.id, 24, 'bore past 0.44 mm')
-  await fitting('fit', o.before, 24.2)
+  await fitting('retire', o.nozzle.id, hours + 0.4, 'bore past 0.44 mm')
+  await fitting('fit', o.before, hours + 0.6)
 }

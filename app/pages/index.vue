@@ -105,7 +105,7 @@ const verdict = computed(() => {
 </script>
 
 <template>
-  <div>
+  <div class="prints-wide">
     <div class="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
       <h1>Floor</h1>
       <span v-if="floor" class="text-sm font-semibold text-ink2"

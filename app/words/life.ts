@@ -15,9 +15,9 @@ export const fillerWords = (t: Pick<TypeLife, 'filler'>): string => {
 
 /** A range whose ends may be open. */
 export function rangeWords({ low80, high80 }: { low80: number | null; high80: number | null }): string {
-  if (low80 === null && high80 === null) return 'no end to either side'
-  if (low80 === null) return `up to ${kg(high80)}`
-  return high80 === null ? `from ${kg(low80)}, no upper end` : kgBetween(low80, high80)
+  if (low80 === null && high80 === null) return '80 %: no end to either side'
+  if (low80 === null) return `80 % up to ${kg(high80)}`
+  return high80 === null ? `80 % from ${kg(low80)}, no upper end` : kgBetween(low80, high80)
 }
 
 /** What is known of a type's life, in one sentence. */

@@ -8,7 +8,7 @@ const inUm = (mm: number) => um(mm * 1000)
 /** A standard deviation with its 80 % range. */
 export const partWords = (p: Part) => `${inUm(p.sd)} (80 %: ${inUm(p.low80)} to ${inUm(p.high80)})`
 export const methodWords = (s: { method: StudyMethod; setup: { name: string } | null }) =>
-  s.method === 'pins' ? 'pins' : `pictures by ${s.setup?.name ?? 'a set-up'}`
+  s.method === 'pins' ? 'pins' : `pictures by ${s.setup?.name ?? 'its set-up'}`
 
 /** The result of a study as it stands. */
 export const resultOf = (s: StudyLine): StudyResult =>

@@ -1,12 +1,13 @@
 /** Gauge studies and their readings. */
 import { z } from 'zod'
 import { MOST_LINES, STUDY_METHODS, STUDY_NOZZLES, STUDY_PEOPLE, STUDY_REPEATS } from '#core/study'
+import { counted } from '#core/words'
 import { between, confirmed, id, name, note, when } from './fields'
 
-const several = ([least, most]: readonly [number, number], what: string) =>
+const several = ([least, most]: readonly [number, number], one: string, what: string) =>
   z
     .array(id)
-    .min(least, `At least ${least} ${what}`)
+    .min(least, `At least ${counted(least, one, what)}`)
     .max(most, `At most ${most} ${what}`)
     .refine(list => new Set(list).size === list.length, `The same one stands twice among the ${what}`)
 
@@ -16,8 +17,8 @@ export const studySchema = z
     method: z.enum(STUDY_METHODS),
     /** The set-up that takes the pictures. */
     setupId: id.nullable().default(null),
-    personIds: several(STUDY_PEOPLE, 'people'),
-    nozzleIds: several(STUDY_NOZZLES, 'nozzles'),
+    personIds: several(STUDY_PEOPLE, 'person', 'people'),
+    nozzleIds: several(STUDY_NOZZLES, 'nozzle', 'nozzles'),
     repeats: between(...STUDY_REPEATS, 'rounds').int('Whole rounds'),
     note,
     occurredAt: when,

@@ -29,6 +29,28 @@ test('every main view is free of accessibility faults', async ({ page }) => {
   await axe(page, 'keys')
 })
 
+test('every main view prints within the width of a page, without the frame around it', async ({ page }) => {
+  // A4 at 96 dpi, upright or across
+  const wide = ['', 'equip/fleet', 'equip/buy']
+  const upright = ['equip', 'prepare', 'run', 'inspect', 'inspect/N-014', 'stores', 'inspect/picture']
+  for (const path of [...wide, ...upright, 'inspect/study', 'inspect/types']) {
+    const width = wide.includes(path) ? 1123 : 794
+    await page.setViewportSize({ width, height: 1917 - width })
+    await page.emulateMedia({ media: 'screen' })
+    await page.goto(`/${path}`)
+    await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+    await page.waitForLoadState('networkidle')
+    await page.emulateMedia({ media: 'print' })
+    await expect(page.getByRole('navigation', { name: 'Stations' })).toBeHidden()
+    const { main, whole } = await page.evaluate(() => ({
+      main: document.querySelector('main')!.getBoundingClientRect().width,
+      whole: document.documentElement.scrollWidth,
+    }))
+    expect.soft(main, path).toBeGreaterThan(0.97 * width)
+    expect.soft(whole, path).toBeLessThanOrEqual(width)
+  }
+})
+
 test('floor: verdict before the drawing, reasons and one action each, limits with their basis', async ({ page }) => {
   await page.goto('/')
   await expect(page.getByText(/^Stop at Aire: The last job asked 275 °C/)).toBeVisible()

@@ -11,11 +11,11 @@ import type { TypeLife } from '#shared/answers/lives'
 
 const props = defineProps<{ life: TypeLife; model: Life | null; label: string }>()
 const W = 620
-const H = 340
+const H = 320
 const LEFT = 46
 const RIGHT = 12
 const TOP = 12
-const BOTTOM = 62
+const BOTTOM = 36
 const told = computed(() => props.life.nozzles.flatMap(n => (n.record ? [{ ...n, record: n.record }] : [])))
 const records = computed<LifeRecord[]>(() => told.value.map(n => n.record))
 const points = computed(() => plotPoints(records.value))

@@ -3,22 +3,21 @@
 import { computed, watch } from 'vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useAnswer } from '~/composables/answer'
+import { useStudyTurn } from '~/composables/study-turn'
 import { useEntryForm } from '~/composables/entry-form'
-import { nextLine } from '~/lib/study'
-import { useOutbox } from '~/state/outbox'
 import { useUi } from '~/state/ui'
 import { readingEffectWords, turnWords } from '~/words/study'
 
 const props = defineProps<{ studyId: number; boreMm: number | null; tag: string | null; setupId: number | null }>()
 const emit = defineEmits<{ turn: [turn: { tag: string; setupId: number }]; saved: [] }>()
 const ui = useUi()
-const outbox = useOutbox()
 const { data: studies } = useAnswer('/api/studies')
 const form = useEntryForm('/api/study-readings')
 const study = computed(() => studies.value?.find(s => s.id === props.studyId && s.method === 'picture') ?? null)
+const { line: next, read } = useStudyTurn(study)
 const turn = computed(() => {
   const s = study.value
-  const line = s && !s.struck ? nextLine(s, outbox.entries) : null
+  const line = next.value
   if (!s || line === null) return null
   const l = s.lines[line]!
   const person = s.people.find(p => p.id === l.personId)!.name
@@ -43,6 +42,7 @@ async function save(confirmed: string[] = []): Promise<void> {
   const body = { studyId: props.studyId, line: t.line, valueMm, occurredAt: new Date().toISOString() }
   const done = await form.send(body, `Line ${t.line + 1} of ${study.value.name}, ${t.tag}`, confirmed)
   if (done === null) return
+  if (done !== 'queued') read(props.studyId, t.line)
   if (done !== 'queued') ui.say(`Line ${t.line + 1} is read. ${readingEffectWords(done, study.value)}`)
   emit('saved')
 }

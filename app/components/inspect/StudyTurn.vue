@@ -10,16 +10,18 @@ import { useUi } from '~/state/ui'
 import { readingEffectWords, turnWords } from '~/words/study'
 
 const props = defineProps<{ study: StudyLine; line: number }>()
+const emit = defineEmits<{ read: [line: number] }>()
 const ui = useUi()
 const form = useEntryForm('/api/study-readings')
 const empty = { goMm: null as number | null, noGoMm: null as number | null, valueMm: null as number | null }
 const v = reactive({ ...empty })
 const draft = useDraft(v)
 watch(
-  () => [props.study.id, props.line],
-  () => {
+  // by its name: the list is read anew after every save anywhere, and what is typed must outlast that
+  () => `study ${props.study.id} ${props.line}`,
+  name => {
     form.reset()
-    draft.begin(`study ${props.study.id} ${props.line}`, empty)
+    draft.begin(name, empty)
   },
   { immediate: true },
 )
@@ -33,6 +35,8 @@ const turn = computed(() => {
     tag: props.study.nozzles.find(n => n.id === l.nozzleId)!.tag,
   }
 })
+/** Errors of what has no field here: the study, the line. */
+const elsewhere = computed(() => Object.fromEntries(Object.entries(form.errors.value).filter(([f]) => !(f in empty))))
 const first = computed(() => (props.study.method === 'pins' ? 'study-go' : 'study-value'))
 
 async function save(confirmed: string[] = []): Promise<void> {
@@ -41,6 +45,7 @@ async function save(confirmed: string[] = []): Promise<void> {
   const done = await form.send(body, `Line ${line + 1} of ${props.study.name}, ${tag}`, confirmed)
   if (done === null) return
   draft.drop()
+  if (done !== 'queued') emit('read', line)
   if (done !== 'queued') ui.say(`Line ${line + 1} is read. ${readingEffectWords(done, props.study)}`)
   // the same field again for the next line, as soon as it stands
   void nextTick(() => document.getElementById(first.value)?.focus())
@@ -79,13 +84,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       />
       <NuxtLink class="button" :to="`/inspect/picture?study=${study.id}`">Measure a picture for this line</NuxtLink>
     </div>
-    <p
-      v-for="(e, f) in form.errors.value"
-      v-show="!['goMm', 'noGoMm', 'valueMm'].includes(String(f))"
-      :key="f"
-      class="text-sm font-semibold text-stop"
-      role="alert"
-    >
+    <p v-for="(e, f) in elsewhere" :key="f" class="text-sm font-semibold text-stop" role="alert">
       {{ e }}
     </p>
     <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" @local="form.reset()" />

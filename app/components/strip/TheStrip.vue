@@ -2,9 +2,11 @@
 /** One line at the top of every screen: says what it understood, completes tags, names the word it could not read. */
 import type { GaugeEffect } from '#shared/answers/nozzles'
 import type { RunEffect } from '#shared/answers/runs'
+import type { ReadingEffect } from '#shared/answers/studies'
 import { computed, nextTick, ref } from 'vue'
 import type { Choice, Problem } from '#shared/problem'
 import { gaugeEffectWords, runEffectWords } from '~/words/effects'
+import { readingEffectWords } from '~/words/study'
 import { completions } from '~/strip/complete'
 import { understand } from '~/strip/parse'
 import { newKey } from '~/lib/api'
@@ -68,8 +70,14 @@ async function enter(codes: string[] = []): Promise<void> {
   if (outcome.kind === 'queued') ui.say(`${u.says}. ${queuedWords(outcome)}`, 'look')
   else if (u.route === '/api/runs') ui.say(runEffectWords(outcome.answer as RunEffect))
   else if (u.route === '/api/gauges') ui.say(gaugeEffectWords(outcome.answer as GaugeEffect))
+  else if (u.route === '/api/study-readings') ui.say(`${u.says}. ${studyWords(outcome.answer as ReadingEffect)}`)
   else ui.say(`${u.says}: saved`)
   clear()
+}
+
+/** The strip knows the method of the study whose turn it was, and not the name of its set-up. */
+function studyWords(effect: ReadingEffect): string {
+  return readingEffectWords(effect, { method: shop.data?.studyTurn?.method ?? 'pins', setup: null })
 }
 
 /** One choice answers its question; the others of the same refusal are confirmed with it. */

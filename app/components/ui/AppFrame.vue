@@ -57,7 +57,7 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
       >To the content</a
     >
     <header
-      class="z-30 flex flex-wrap items-center gap-x-4 gap-y-2 border-b-2 border-ink bg-sheet px-3 py-[6px] md:flex-nowrap md:px-[18px]"
+      class="app-header z-30 flex flex-wrap items-center gap-x-4 gap-y-2 border-b-2 border-ink bg-sheet px-3 py-[6px] md:flex-nowrap md:px-[18px]"
     >
       <NuxtLink to="/" class="flex min-h-[40px] items-center gap-[10px] md:w-[190px]"
         ><AppMark /><span class="sr-only text-[16px] font-[800] tracking-[0.04em] [font-stretch:118%] sm:not-sr-only"
@@ -97,7 +97,7 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
         </button>
       </div>
     </header>
-    <div class="flex flex-1 md:grid md:grid-cols-[84px_minmax(0,1fr)]">
+    <div class="app-body flex flex-1 md:grid md:grid-cols-[84px_minmax(0,1fr)]">
       <nav
         aria-label="Stations"
         class="fixed inset-x-0 bottom-0 z-30 flex border-t border-rule bg-paper md:sticky md:top-0 md:h-screen md:max-h-[calc(100vh-56px)] md:flex-col md:border-r md:border-t-0 md:pt-[6px]"

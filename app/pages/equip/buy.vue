@@ -241,7 +241,7 @@ const priceItems = NOZZLE_MATERIALS.map(m => ({
 </script>
 
 <template>
-  <div>
+  <div class="prints-wide">
     <EquipTabs :failure="failure" />
     <template v-if="data && settings">
       <p v-if="types.length === 0" class="sheet max-w-[560px] p-4">

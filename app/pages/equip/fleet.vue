@@ -185,7 +185,7 @@ const detailTitle = computed(() => {
 </script>
 
 <template>
-  <div>
+  <div class="prints-wide">
     <EquipTabs :failure="failure" />
     <template v-if="data">
       <p class="mb-3 text-[15px] font-[650]">

@@ -10,15 +10,13 @@ import StudyResult from '~/components/inspect/StudyResult.vue'
 import StudySheet from '~/components/inspect/StudySheet.vue'
 import StudyTurn from '~/components/inspect/StudyTurn.vue'
 import { useAnswer } from '~/composables/answer'
-import { nextLine } from '~/lib/study'
-import { useOutbox } from '~/state/outbox'
+import { useStudyTurn } from '~/composables/study-turn'
 import { useShop } from '~/state/shop'
 import { methodWords, readingWords } from '~/words/study'
 
 useHead({ title: 'Study · Iron Nozzle' })
 const route = useRoute()
 const shop = useShop()
-const outbox = useOutbox()
 const { data: studies, failure } = useAnswer('/api/studies')
 const { data: setups } = useAnswer('/api/setups')
 const adding = ref(false)
@@ -35,7 +33,7 @@ const study = computed(() => {
     null
   )
 })
-const line = computed(() => (study.value ? nextLine(study.value, outbox.entries) : null))
+const { line, read: readNow } = useStudyTurn(study)
 /** While the list is worked off what was read stays hidden: nobody should know what the last one found. */
 const peek = ref(false)
 watch(
@@ -78,7 +76,7 @@ function print(): void {
   <div>
     <InspectTabs :failure="failure" />
     <p v-if="sentence" class="mb-3 text-[15px] font-[650]" role="status">{{ sentence }}</p>
-    <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[minmax(0,1fr)_300px]">
+    <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[minmax(0,1fr)_300px] print:block">
       <div v-if="study" class="grid grid-cols-[minmax(0,1fr)] gap-4">
         <header class="flex flex-wrap items-baseline gap-x-3">
           <h2>{{ study.name }}</h2>
@@ -101,7 +99,7 @@ function print(): void {
             </button>
           </span>
         </header>
-        <StudyTurn v-if="line !== null && !study.struck" :study="study" :line="line" />
+        <StudyTurn v-if="line !== null" :study="study" :line="line" @read="l => readNow(study!.id, l)" />
         <p v-else-if="isOpen(study) && !study.struck" class="font-semibold text-look">
           The last lines are kept here and sent when the server answers.
         </p>
@@ -174,7 +172,7 @@ function print(): void {
             type="button"
             class="button"
             :class="study && line !== null ? '' : 'first'"
-            :disabled="!studies"
+            :disabled="!studies || !shop.data"
             @click="adding = true"
           >
             Begin a study

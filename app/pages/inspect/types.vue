@@ -27,9 +27,9 @@ const COLUMNS: SortColumn<Row>[] = [
   { key: 'type', label: 'type', by: r => r.t.typeName },
   { key: 'nozzles', label: 'nozzles', num: true, by: r => r.t.nozzles.length },
   { key: 'past', label: 'found past', num: true, by: r => failures(r.t) },
-  { key: 'b10', label: 'one in ten past, kg', num: true, by: r => r.t.fit?.b10 ?? null },
-  { key: 'mean', label: 'mean, kg', num: true, by: r => r.t.fit?.mean ?? null },
-  { key: 'model', label: 'wear model: mean, kg', num: true, by: r => r.t.model && meanLifeKg(r.t.model) },
+  { key: 'b10', label: 'one in ten past', num: true, by: r => r.t.fit?.b10 ?? null },
+  { key: 'mean', label: 'mean', num: true, by: r => r.t.fit?.mean ?? null },
+  { key: 'model', label: 'wear model, mean', num: true, by: r => r.t.model && meanLifeKg(r.t.model) },
 ]
 function print(): void {
   window.print()
@@ -47,7 +47,9 @@ function print(): void {
         <p class="mb-3 flex items-start gap-2 text-[15px] font-[650]" role="status">
           <VerdictMark v-if="!life.fit" verdict="look" class="mt-[2px]" />{{ lifeSentence(life) }}
         </p>
-        <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] xl:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+        <div
+          class="grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] xl:grid-cols-[minmax(0,1fr)_500px] print:block"
+        >
           <section class="grid grid-cols-[minmax(0,1fr)] gap-3" :aria-label="`Life of ${life.typeName}`">
             <header class="flex flex-wrap items-baseline gap-x-3">
               <h2>{{ life.typeName }}</h2>
@@ -58,17 +60,17 @@ function print(): void {
               <div class="sheet p-3">
                 <dt class="label">One in ten past its limit after</dt>
                 <dd class="text-[22px] font-bold [font-stretch:88%]">{{ kg(life.fit.b10) }}</dd>
-                <dd class="text-[12.5px] text-ink2">80 %: {{ rangeWords(life.fit.ranges.b10) }}</dd>
+                <dd class="text-[12.5px] text-ink2">{{ rangeWords(life.fit.ranges.b10) }}</dd>
               </div>
               <div class="sheet p-3">
                 <dt class="label">Mean life</dt>
                 <dd class="text-[22px] font-bold [font-stretch:88%]">{{ kg(life.fit.mean) }}</dd>
-                <dd class="text-[12.5px] text-ink2">80 %: {{ rangeWords(life.fit.ranges.mean) }}</dd>
+                <dd class="text-[12.5px] text-ink2">{{ rangeWords(life.fit.ranges.mean) }}</dd>
               </div>
             </dl>
             <p v-if="life.model" class="text-sm">
-              <b>The wear model</b> expects of a new one, by the bore, a mean of {{ kg(meanLifeKg(life.model)) }}; 80 %
-              between {{ kgBetween(lifeKgAt(life.model, 0.1), lifeKgAt(life.model, 0.9)) }}:
+              <b>The wear model</b> expects of a new one, by the bore, a mean of {{ kg(meanLifeKg(life.model)) }};
+              {{ kgBetween(lifeKgAt(life.model, 0.1), lifeKgAt(life.model, 0.9)) }}:
               {{
                 life.model.sisters >= 3
                   ? `from the gauges of ${life.model.sisters} ${life.material} nozzles`
@@ -99,7 +101,7 @@ function print(): void {
               :rows="rows"
               :columns="COLUMNS"
               label="Types"
-              :min-width="560"
+              :min-width="490"
               :row-class="r => (r.t === life ? 'bg-white' : '')"
             >
               <template #cell-type="{ row: r }"
