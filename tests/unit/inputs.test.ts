@@ -445,6 +445,12 @@ const CALLS: Record<string, Record<string, Call>> = {
         b: { scaleUm: 1, edgeUm: 1, blurUm: 1, noiseUm: 1, toneUm: 0, hiddenUm: 0, bandUm: 0, tiltUm: 0 },
       },
     },
+    randomPart: {
+      args: {
+        b: { scaleUm: 1, edgeUm: 1, blurUm: 1, noiseUm: 1, toneUm: 0, hiddenUm: 0, bandUm: 0, tiltUm: 0 },
+        studyMm: 0.002,
+      },
+    },
     scaleFor: {
       args: { read: { umPerPx: 2, uUmPerPx: 0.01 }, how: { focusesItself: true, isOfThisPicture: false } },
     },
