@@ -46,6 +46,7 @@ const more = [
         <code>spool S-07 out</code>, <code>in</code> the dry box, <code>dried 12h 70C</code>, <code>812 g</code> on the
         balance
       </li>
+      <li><code>study 0.43-0.44</code>: the next line of a gauge study</li>
     </ul>
   </ModalSheet>
 </template>

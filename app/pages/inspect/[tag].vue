@@ -32,7 +32,8 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { day } from '#shared/time'
-import { chance, countBetween, kg, kgBetween, kgEstimate } from '#core/words'
+import { chance, countBetween, kg, kgBetween, kgEstimate, listed } from '#core/words'
+import { um } from '~/words/picture'
 import { useShop } from '~/state/shop'
 import { gaugeEffectWords } from '~/words/effects'
 import { useUi } from '~/state/ui'
@@ -176,6 +177,24 @@ const marks = computed(() => [
       ]
     : []),
 ])
+/** What gauge studies have found of the methods that this nozzle was gauged by; null where there is none. */
+const scatter = computed(() => {
+  const p = page.value
+  if (!p) return null
+  const byPins = p.gaugePoints.some(g => g.goMm !== null || g.noGoMm !== null)
+  const mm = [
+    ...(byPins && p.scatter.pinsMm !== null ? [p.scatter.pinsMm] : []),
+    ...p.scatter.setups
+      .filter(s => p.input.bore.observations.some(o => o.kind === 'picture' && o.setup === String(s.setupId)))
+      .map(s => s.mm),
+  ]
+  return mm.length > 0
+    ? listed(
+        mm.map(v => um(v * 1000)),
+        'and',
+      )
+    : null
+})
 /** Gauges that the others outweigh, in words. */
 const outweighed = computed(() =>
   (page.value?.gaugePoints ?? [])
@@ -408,7 +427,13 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
             <p class="flex flex-wrap gap-x-4 px-3 pb-1 text-xs text-ink2">
               <span><b class="text-blue">I</b> gauge, go to no-go</span
               ><span><b class="text-bronze">▮</b> solid edge 80 %, dashed edge 95 %</span><span>— middle</span
-              ><span v-if="outweighed.length > 0"><b class="text-look">¦</b> gauge that counts as misread</span>
+              ><span v-if="outweighed.length > 0"><b class="text-look">¦</b> gauge that counts as misread</span
+              ><span v-if="page.gaugePoints.some(g => g.setup !== null)"
+                >a picture reads the mouth, which may lie above the narrowest place</span
+              ><span v-if="scatter !== null"
+                >{{ scatter }} of scatter counts besides, by a
+                <NuxtLink class="underline" to="/inspect/study">gauge study</NuxtLink></span
+              >
             </p>
           </div>
         </div>
