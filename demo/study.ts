@@ -17,7 +17,7 @@ const SEED = 41
 
 /** How pins are read: the second person pushes harder, and everybody's hand differs a little each time. mm. */
 const HARDER_MM = 0.0015
-const HAND_MM = 0.002
+const HAND_MM = 0.0012
 
 /** Two people, the same pins, three rounds over nozzles from the drawer; read in one afternoon. */
 export async function addPinStudy(

@@ -53,7 +53,7 @@ export function studyNotes(s: StudyLine, r: StudyResult): string[] {
         `${inUm(c.reproducibility!.high80)}.`,
     )
   if (c.negative.length > 0)
-    out.push(`${capital(listed(c.negative, 'and'))} came out below zero, which no spread can be: ` + `counted as zero.`)
+    out.push(`${capital(listed(c.negative, 'and'))} came out below zero, which no spread can be: counted as zero.`)
   if (r.stepMm !== null)
     out.push(
       `A pair of pins says only between which two the bore lies: ${inUm(r.stepMm / Math.sqrt(12))}, the step of ` +

@@ -42,7 +42,9 @@ test('two people, pins: line by line and by the strip; the last line moves what 
   for (let i = 0; i < 8; i++) {
     await expect(turn(page)).toContainText(`Line ${i + 1} of 8`)
     const text = await turn(page).innerText()
-    const d = boreOf(text) + (text.includes('Night') ? 0.01 : 0) + (i % 3 === 0 ? 0.01 : 0)
+    // the second person finds one step more, and N-001 one step more in the second round
+    const isLater = i >= 4 && text.includes('N-001')
+    const d = boreOf(text) + (text.includes('Night') ? 0.01 : 0) + (isLater ? 0.01 : 0)
     const [a, b] = [d.toFixed(2), (d + 0.01).toFixed(2)]
     if (i === 1) {
       await expect(go).toBeFocused()
@@ -62,7 +64,7 @@ test('two people, pins: line by line and by the strip; the last line moves what 
     if (i === 3) await expect(page.getByRole('cell', { name: 'goes' })).toHaveCount(0)
   }
   await expect(
-    page.getByText(/The list is worked off: a gauge by pins counts with 1?\d\.?\d? µm of scatter/),
+    page.getByText(/The list is worked off: a gauge by pins counts with \d+(\.\d)? µm of scatter/),
   ).toBeVisible()
   await expect(page.getByText(/^Every gauge by pins counts with/)).toBeVisible()
   await page.getByRole('button', { name: /^Pins, two of us/ }).click()
