@@ -431,8 +431,7 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
               ><span v-if="page.gaugePoints.some(g => g.setup !== null)"
                 >a picture reads the mouth, which may lie above the narrowest place</span
               ><span v-if="scatter !== null"
-                >{{ scatter }} of scatter counts besides, by a
-                <NuxtLink class="underline" to="/inspect/study">gauge study</NuxtLink></span
+                >{{ scatter }} of scatter counts besides, by a gauge study (see Study)</span
               >
             </p>
           </div>
