@@ -24,7 +24,7 @@ const boreOf = (text: string) => (text.includes('N-001') ? 0.43 : 0.45)
 test('two people, pins: line by line and by the strip; the last line moves what a gauge counts with', async ({
   page,
 }) => {
-  await page.goto('/inspect/study')
+  await page.goto('/inspect/study?study=1')
   await expect(page.getByText(/^Two readings by anybody tell a change of 0\.0\d+ mm: \d/)).toBeVisible()
   await expect(page.getByText(/^Every gauge by pins counts with \d\.\d µm of scatter by this study/)).toBeVisible()
   await expect(page.getByText('Two people give one degree of freedom')).toBeVisible()
@@ -70,7 +70,10 @@ test('two people, pins: line by line and by the strip; the last line moves what 
   await page.getByRole('button', { name: /^Pins, two of us/ }).click()
   await expect(page.getByText('A later study by the same method counts instead.')).toBeVisible()
   // struck out, the one before counts again
-  await page.getByRole('button', { name: /^Wide hands/ }).click()
+  await page
+    .getByRole('button', { name: /^Wide hands/ })
+    .first()
+    .click()
   await page.getByRole('button', { name: 'Strike out Wide hands' }).click()
   await page.getByLabel('Reason').fill('only tried out')
   await page.getByRole('dialog').getByRole('button', { name: 'Strike out' }).click()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The line of a study whose turn it is: read, saved, and on to the next. What is typed outlasts a reload. */
-import { computed, nextTick, reactive, watch } from 'vue'
+import { computed, nextTick, reactive, ref, watch } from 'vue'
 import type { StudyLine } from '#shared/answers/studies'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
@@ -9,16 +9,26 @@ import { useEntryForm } from '~/composables/entry-form'
 import { useUi } from '~/state/ui'
 import { readingEffectWords, turnWords } from '~/words/study'
 
-const props = defineProps<{ study: StudyLine; line: number }>()
-const emit = defineEmits<{ read: [line: number] }>()
+const props = defineProps<{
+  study: StudyLine
+  line: number
+  /** The line is saved. No event: of the last line this form is gone before its answer is here. */
+  done: (line: number) => void
+}>()
 const ui = useUi()
 const form = useEntryForm('/api/study-readings')
 const empty = { goMm: null as number | null, noGoMm: null as number | null, valueMm: null as number | null }
 const v = reactive({ ...empty })
 const draft = useDraft(v)
+/** The line that is open here: it stays while it is being sent, when it counts as read already. */
+const line = ref(props.line)
+const sending = ref(false)
+watch([() => props.line, sending], () => {
+  if (!sending.value) line.value = props.line
+})
 watch(
   // by its name: the list is read anew after every save anywhere, and what is typed must outlast that
-  () => `study ${props.study.id} ${props.line}`,
+  () => `study ${props.study.id} ${line.value}`,
   name => {
     form.reset()
     draft.begin(name, empty)
@@ -26,9 +36,9 @@ watch(
   { immediate: true },
 )
 const turn = computed(() => {
-  const l = props.study.lines[props.line]!
+  const l = props.study.lines[line.value]!
   return {
-    line: props.line,
+    line: line.value,
     lines: props.study.lines.length,
     round: l.round,
     person: props.study.people.find(p => p.id === l.personId)!.name,
@@ -40,13 +50,16 @@ const elsewhere = computed(() => Object.fromEntries(Object.entries(form.errors.v
 const first = computed(() => (props.study.method === 'pins' ? 'study-go' : 'study-value'))
 
 async function save(confirmed: string[] = []): Promise<void> {
-  const { line, tag } = turn.value
-  const body = { studyId: props.study.id, line, ...v, occurredAt: new Date().toISOString() }
-  const done = await form.send(body, `Line ${line + 1} of ${props.study.name}, ${tag}`, confirmed)
+  if (sending.value) return
+  const { line: at, tag } = turn.value
+  const body = { studyId: props.study.id, line: at, ...v, occurredAt: new Date().toISOString() }
+  sending.value = true
+  const done = await form.send(body, `Line ${at + 1} of ${props.study.name}, ${tag}`, confirmed)
+  if (done !== null) draft.drop()
+  if (done !== null && done !== 'queued') props.done(at)
+  sending.value = false
   if (done === null) return
-  draft.drop()
-  if (done !== 'queued') emit('read', line)
-  if (done !== 'queued') ui.say(`Line ${line + 1} is read. ${readingEffectWords(done, props.study)}`)
+  if (done !== 'queued') ui.say(`Line ${at + 1} is read. ${readingEffectWords(done, props.study)}`)
   // the same field again for the next line, as soon as it stands
   void nextTick(() => document.getElementById(first.value)?.focus())
 }

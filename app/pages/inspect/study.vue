@@ -99,7 +99,13 @@ function print(): void {
             </button>
           </span>
         </header>
-        <StudyTurn v-if="line !== null" :study="study" :line="line" @read="l => readNow(study!.id, l)" />
+        <StudyTurn
+          v-if="line !== null"
+          :key="study.id"
+          :study="study"
+          :line="line"
+          :done="l => readNow(study!.id, l)"
+        />
         <p v-else-if="isOpen(study) && !study.struck" class="font-semibold text-look">
           The last lines are kept here and sent when the server answers.
         </p>
