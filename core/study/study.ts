@@ -7,7 +7,7 @@
 import { InputError, need } from '../numeric'
 import { BORE_MM, LEAST_RANDOM_MM, PIN_U_MM } from '../wear'
 import { crossed } from './anova'
-import { componentsOf, type Components } from './components'
+import { componentsOf, type Components, type Part } from './components'
 import { pinScatter, type PinPair, type PinScatter } from './pins'
 import { STUDY_REPEATS } from './plan'
 
@@ -89,7 +89,9 @@ export function studyResult(method: StudyMethod, readings: StudyReadings): Study
     return { ...nothing, cannotTell: 'every repeat is the same number' }
   const pins = method === 'pins' ? (used as PinPair[][][]) : null
   const stepMm = pins && rootMeanSquare(pins.flat(2).map(r => r.noGoMm - r.goMm))
-  const components = componentsOf(square, stepMm === null ? 0 : stepMm / Math.sqrt(12))
+  const stepSd = stepMm === null ? 0 : stepMm / Math.sqrt(12)
+  const found = componentsOf(square, stepSd)
+  const components = pins ? noSurerThanPins(found, stepSd, pinScatter(pins.flat())) : found
   const decision = pins && pinScatter(pins[0]!.map((_, n) => pins.flatMap(p => p[n]!)))
   const random = decision ? decisionMm(decision) : Math.max(LEAST_RANDOM_MM, components.reading.sd)
   return {
@@ -104,6 +106,16 @@ export function studyResult(method: StudyMethod, readings: StudyReadings): Study
     },
     setsMm: nothing.isWhole ? random : null,
   }
+}
+
+/**
+ * Repeats that all agree leave no scatter to draw a range from; how far a decision may scatter all the same, by one
+ * person at one nozzle, is what their intervals leave open.
+ */
+function noSurerThanPins(c: Components, stepSd: number, within: PinScatter): Components {
+  const most = Math.hypot(stepSd, within.highMm)
+  const open = (p: Part): Part => ({ ...p, high80: Math.max(p.high80, most) })
+  return { ...c, repeatability: open(c.repeatability), reading: open(c.reading) }
 }
 
 /**

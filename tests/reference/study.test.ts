@@ -214,6 +214,8 @@ describe('pins', () => {
     // uniform over one step: its length over the root of twelve (GUM 4.3.7)
     expect(r.components!.repeatability.sd).toBeCloseTo(0.01 / Math.sqrt(12), 6)
     expect(r.tellsMm!.anybody).toBeCloseTo((2.8 * 0.01) / Math.sqrt(12), 6)
+    // and its range is open upwards by what the intervals leave open
+    expect(r.components!.repeatability.high80).toBeGreaterThan(1.05 * r.components!.repeatability.sd)
     expect(r.decision!.sdMm).toBe(0)
     expect(r.setsMm).toBe(r.decision!.highMm)
     const coarse = same.slice(0, 2).map(n => n.slice(0, 2).map(p => ({ ...p, noGoMm: p.goMm + 0.1 })))
