@@ -97,10 +97,10 @@ test('pictures: a line is measured on the Picture page', async ({ page }) => {
   await expect(turn(page)).toContainText('Line 2 of 8')
   const value = page.getByLabel('Bore in the picture, mm')
   await value.fill('4.3')
-  await page.keyboard.press('Enter')
+  await value.press('Enter')
   await expect(page.getByText('At most 3 mm')).toBeVisible()
   await value.fill('0.9')
-  await page.keyboard.press('Enter')
+  await value.press('Enter')
   await expect(page.getByText(/^0\.9 mm is far from what its type is, 0\.4 mm\. Is N-00\d in hand\?/)).toBeVisible()
 })
 
