@@ -1,6 +1,6 @@
 /** A gauge study in words: whose turn it is, what it tells, what gauges count with because of it. */
 import { capital, counted, listed, mmNumber } from '#core/words'
-import { inOrder, studyResult, type Part, type StudyMethod, type StudyReading, type StudyResult } from '#core/study'
+import { inOrder, studyReading, studyResult, type Part, type StudyMethod, type StudyResult } from '#core/study'
 import type { ReadingEffect, StudyLine, StudyTurn } from '#shared/answers/studies'
 import { um } from '~/words/picture'
 
@@ -12,9 +12,7 @@ export const methodWords = (s: { method: StudyMethod; setup: { name: string } | 
 
 /** The result of a study as it stands. */
 export const resultOf = (s: StudyLine): StudyResult =>
-  studyResult(s.method, inOrder(s.lines.map(l => ({ ...l, reading: l.reading && readingOf(l.reading) }))))
-const readingOf = (r: NonNullable<StudyLine['lines'][0]['reading']>): StudyReading =>
-  r.valueMm === null ? { goMm: r.goMm!, noGoMm: r.noGoMm! } : { valueMm: r.valueMm }
+  studyResult(s.method, inOrder(s.lines.map(l => ({ ...l, reading: l.reading && studyReading(l.reading) }))))
 
 export const readingWords = (r: { goMm: number | null; noGoMm: number | null; valueMm: number | null }) =>
   r.valueMm === null ? `${r.goMm} goes, ${r.noGoMm} does not` : `${r.valueMm.toFixed(4)} mm`

@@ -54,14 +54,16 @@ export function randomPart(b: Budget, studyMm: number | null): number {
   const claimed = partsOf(b).randomMm
   if (studyMm === null) return claimed
   need('studyMm', studyMm, 0, 1, 'mm')
-  return Math.max(studyMm, Math.hypot(...OWN.map(k => b[k])) / 1000)
+  return Math.max(studyMm, together(b, OWN))
 }
 
 /** A budget (µm) in its two parts; together they are its combined uncertainty. */
 export function partsOf(b: Budget): UncertaintyParts {
-  const together = (keys: readonly (keyof Budget)[]) => {
-    for (const k of keys) need(k, b[k], 0, 1e5, 'µm')
-    return Math.hypot(...keys.map(k => b[k])) / 1000
-  }
-  return { sharedMm: together(SHARED), randomMm: together(RANDOM) }
+  return { sharedMm: together(b, SHARED), randomMm: together(b, RANDOM) }
+}
+
+/** Root of the sum of squares of some parts of a budget (µm), mm. */
+function together(b: Budget, keys: readonly (keyof Budget)[]): number {
+  for (const k of keys) need(k, b[k], 0, 1e5, 'µm')
+  return Math.hypot(...keys.map(k => b[k])) / 1000
 }

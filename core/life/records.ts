@@ -5,7 +5,7 @@
  * Left out: one that came used (its life began elsewhere), and one that no gauge followed.
  */
 import { InputError, need, needIfKnown } from '../numeric'
-import { BORE_MM, FLARE_SHARE, NOMINAL_MM, WEAR_KG, type BoreObservation, type RetireRules } from '../wear'
+import { BORE_MM, NOMINAL_MM, usualFlareMm, WEAR_KG, type BoreObservation, type RetireRules } from '../wear'
 import type { LifeRecord } from './weibull'
 
 export interface NozzleLife {
@@ -72,8 +72,7 @@ function borePast(o: BoreObservation, limitMm: number, nominalMm: number): boole
     return o.noGoMm !== null && o.noGoMm <= limitMm ? false : null
   }
   need('valueMm', o.valueMm, ...BORE_MM, 'mm')
-  const usualFlareMm = o.kind === 'picture' ? FLARE_SHARE * nominalMm * Math.sqrt(2 / Math.PI) : 0
-  return o.valueMm - usualFlareMm >= limitMm
+  return o.valueMm - (o.kind === 'picture' ? usualFlareMm(nominalMm) : 0) >= limitMm
 }
 
 /** A unit that reached its limit, on the probability plot: its use and the share that has failed by then. */

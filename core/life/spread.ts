@@ -3,9 +3,9 @@
  * spread, because life = wear mass to the limit / (filler share × abrasivity), and that mass goes with 1/κ (core/wear's
  * laws); what wore out gives a Weibull (`weibull.ts`).
  */
-import { gamma, inverseNormal, need } from '../numeric'
+import { inverseNormal, need } from '../numeric'
 import { NOMINAL_MM, wearToLimit } from '../wear'
-import { SHAPES } from './weibull'
+import { meanPerScale, quantilePerScale, SHAPES } from './weibull'
 
 export interface LifeSpread {
   meanLn: number
@@ -23,7 +23,7 @@ export type Life = LifeSpread | WeibullLife
 export function lifeKgAt(l: Life, p: number): number {
   checkLife(l)
   need('p', p, 1e-9, 1 - 1e-9)
-  if ('scale' in l) return l.scale * (-Math.log1p(-p)) ** (1 / l.shape)
+  if ('scale' in l) return l.scale * quantilePerScale(l.shape, p)
   return Math.exp(l.meanLn + l.sd * inverseNormal(p))
 }
 /**
@@ -39,7 +39,7 @@ export function medianLifeKg(l: Life): number {
 /** Mean life, kg. */
 export function meanLifeKg(l: Life): number {
   checkLife(l)
-  return 'scale' in l ? l.scale * gamma(1 + 1 / l.shape) : Math.exp(l.meanLn + l.sd ** 2 / 2)
+  return 'scale' in l ? l.scale * meanPerScale(l.shape) : Math.exp(l.meanLn + l.sd ** 2 / 2)
 }
 
 function checkLife(l: Life): void {

@@ -53,10 +53,14 @@ export function fitWeibull(records: readonly LifeRecord[]): WeibullFit | NoWeibu
   }
 }
 
-/** What is asked of a life, as a multiple of the scale for a shape. */
+/** Use by which a share p has failed, and the mean, as multiples of the scale for a shape. */
+export const quantilePerScale = (shape: number, p: number) => (-Math.log1p(-p)) ** (1 / shape)
+export const meanPerScale = (shape: number) => gamma(1 + 1 / shape)
+
+/** What is asked of a life; null: the shape itself. */
 const PER_SCALE = {
-  b10: (shape: number) => (-Math.log(0.9)) ** (1 / shape),
-  mean: (shape: number) => gamma(1 + 1 / shape),
+  b10: (shape: number) => quantilePerScale(shape, 0.1),
+  mean: meanPerScale,
   shape: null,
 }
 

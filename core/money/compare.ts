@@ -1,5 +1,5 @@
 /** Two nozzle types over a year. At least one nozzle is bought; what is left of the last one keeps its worth. */
-import { mulberry32, need } from '../numeric'
+import { mulberry32, need, shuffled } from '../numeric'
 import { costPerKg, type NozzleCost } from './cost'
 import { lifeKgAt, medianLifeKg, type Life } from '../life'
 
@@ -29,11 +29,10 @@ export function chanceCheaper(
   need('draws', draws, 1, 1e6)
   need('seed', seed, 0, 2 ** 32)
   const random = mulberry32(seed)
-  const order = Array.from({ length: draws }, (_, i) => i)
-  for (let i = draws - 1; i > 0; i--) {
-    const j = Math.floor(random() * (i + 1))
-    ;[order[i], order[j]] = [order[j]!, order[i]!]
-  }
+  const order = shuffled(
+    Array.from({ length: draws }, (_, i) => i),
+    random,
+  )
   let wins = 0
   for (let i = 0; i < draws; i++) {
     const x = costInYear(a.cost, lifeKgAt(a.life, (i + 0.5) / draws), kgPerYear)

@@ -3,7 +3,7 @@
  * what every computation refuses by. What is outside its range is refused by an InputError that names the field and
  * what is allowed; sources stand at the head of each file.
  */
-export { mulberry32, normalDraw } from './random'
+export { mulberry32, normalDraw, shuffled } from './random'
 export { fastNormalCdf, inverseNormal, normalCdf } from './normal'
 export { chiSquareCdf, DEGREES, gamma, inverseChiSquare, lnGamma } from './gamma'
 export { minimise } from './minimise'

@@ -13,6 +13,16 @@ export function mulberry32(seed: number): () => number {
   }
 }
 
+/** The same things in an order drawn by a uniform generator (Fisher and Yates). */
+export function shuffled<T>(list: readonly T[], random: () => number): T[] {
+  const out = [...list]
+  for (let i = out.length - 1; i > 0; i--) {
+    const j = Math.floor(random() * (i + 1))
+    ;[out[i], out[j]] = [out[j]!, out[i]!]
+  }
+  return out
+}
+
 /** A standard normal draw from a uniform generator (Box and Muller 1958). */
 export function normalDraw(random: () => number): number {
   return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random())

@@ -10,7 +10,7 @@
  * fixed seed: the same answer every time. They hold the truth about as often as they say (Burdick, Borror & Montgomery
  * 2003, Journal of Quality Technology 35, 342, from memory); see the tests.
  */
-import { inverseChiSquare, mulberry32, need } from '../numeric'
+import { inverseChiSquare, mulberry32, need, shuffled } from '../numeric'
 import type { Crossed, MeanSquare } from './anova'
 
 /** A standard deviation with its 80 % range, in the unit of the readings. */
@@ -82,15 +82,14 @@ export function componentsOf(c: Crossed, addedSd = 0): Components {
 /** Draws of the expected mean squares; null stays null. */
 function drawsOf(squares: readonly (MeanSquare | null)[]): (number | null)[][] {
   const random = mulberry32(SEED)
-  const columns = squares.map(s => {
-    if (s === null) return null
-    const draws = quantilesOf(s.degrees).map(q => s.square / q)
-    for (let i = DRAWS - 1; i > 0; i--) {
-      const j = Math.floor(random() * (i + 1))
-      ;[draws[i], draws[j]] = [draws[j]!, draws[i]!]
-    }
-    return draws
-  })
+  const columns = squares.map(
+    s =>
+      s &&
+      shuffled(
+        quantilesOf(s.degrees).map(q => s.square / q),
+        random,
+      ),
+  )
   return Array.from({ length: DRAWS }, (_, i) => columns.map(c => c && c[i]!))
 }
 

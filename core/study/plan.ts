@@ -4,7 +4,7 @@
  * nozzles before the next person begins: the tool changes hands as seldom as the drawing allows.
  * Source: randomised runs, common practice, no source.
  */
-import { InputError, mulberry32, need } from '../numeric'
+import { InputError, mulberry32, need, shuffled } from '../numeric'
 
 /** How many of each a study may have. One person tells the repeatability alone. */
 export const STUDY_PEOPLE = [1, 6] as const
@@ -36,7 +36,9 @@ export function studyList(people: number, nozzles: number, repeats: number, seed
   if (lines > MOST_LINES) throw new InputError('repeats', repeats, `at most ${MOST_LINES} lines in all, not ${lines}`)
   const random = mulberry32(seed)
   return places(repeats).flatMap(round =>
-    shuffled(people, random).flatMap(person => shuffled(nozzles, random).map(nozzle => ({ person, nozzle, round }))),
+    shuffled(places(people), random).flatMap(person =>
+      shuffled(places(nozzles), random).map(nozzle => ({ person, nozzle, round })),
+    ),
   )
 }
 
@@ -45,13 +47,3 @@ function needWhole(field: string, value: number, [low, high]: readonly [number, 
   if (!Number.isInteger(value)) throw new InputError(field, value, 'a whole number')
 }
 const places = (n: number) => Array.from({ length: n }, (_, i) => i)
-
-/** Fisher and Yates. */
-function shuffled(n: number, random: () => number): number[] {
-  const out = places(n)
-  for (let i = n - 1; i > 0; i--) {
-    const j = Math.floor(random() * (i + 1))
-    ;[out[i], out[j]] = [out[j]!, out[i]!]
-  }
-  return out
-}

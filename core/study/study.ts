@@ -4,7 +4,7 @@
  * not show between repeats and stays as it is.
  * Source of 2.8: 1.96·√2, the difference that two readings exceed one time in twenty (ISO 5725-6, from memory).
  */
-import { InputError, need } from '../numeric'
+import { InputError, need, needEach } from '../numeric'
 import { BORE_MM, LEAST_RANDOM_MM, PIN_U_MM } from '../wear'
 import { crossed } from './anova'
 import { componentsOf, type Components, type Part } from './components'
@@ -61,14 +61,25 @@ export function inOrder(lines: readonly ReadLine[]): StudyReadings {
   return table
 }
 
-const middleOf = (r: StudyReading) => ('valueMm' in r ? r.valueMm : (r.goMm + r.noGoMm) / 2)
+/** A reading as it is stored or typed, with the fields of both methods, mm: the bore, or both pins. */
+export function studyReading(r: { goMm: number | null; noGoMm: number | null; valueMm: number | null }): StudyReading {
+  needEach(r, ['goMm', 'noGoMm', 'valueMm'], ...BORE_MM, 'mm')
+  return r.valueMm === null ? { goMm: r.goMm!, noGoMm: r.noGoMm! } : { valueMm: r.valueMm }
+}
+
+/** The bore that a reading stands for, mm: what the picture showed, or the middle of the pins. */
+export function readBoreMm(r: StudyReading): number {
+  const mm = 'valueMm' in r ? r.valueMm : (r.goMm + r.noGoMm) / 2
+  need('readings', mm, ...BORE_MM, 'mm')
+  return mm
+}
 
 /** What a study tells. Readings in mm within BORE_MM, of one method throughout. */
 export function studyResult(method: StudyMethod, readings: StudyReadings): StudyResult {
   for (const r of readings.flat(2)) {
     if (r === null) continue
     if ('valueMm' in r !== (method === 'picture')) throw new InputError('readings', method, 'readings of one method')
-    need('readings', middleOf(r), ...BORE_MM, 'mm')
+    readBoreMm(r)
   }
   const asked = readings[0]?.[0]?.length ?? 0
   const whole = Array.from({ length: asked }, (_, k) => k).filter(k => readings.every(p => p.every(n => n[k] !== null)))
@@ -83,7 +94,7 @@ export function studyResult(method: StudyMethod, readings: StudyReadings): Study
   }
   if (whole.length < 2) return { ...nothing, isWhole: false, cannotTell: 'fewer than two whole rounds' }
   const used = readings.map(p => p.map(n => whole.map(k => n[k]!)))
-  const square = crossed(used.map(p => p.map(n => n.map(middleOf))))
+  const square = crossed(used.map(p => p.map(n => n.map(readBoreMm))))
   // a picture's reading is a number of thousandths; the same one throughout was not measured anew
   if (method === 'picture' && square.repeats.square === 0)
     return { ...nothing, cannotTell: 'every repeat is the same number' }

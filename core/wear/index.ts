@@ -5,7 +5,7 @@
  */
 export { boreAfter, wearToLimit } from './laws'
 export { fillerKgFor, wearKg } from './wear-mass'
-export { FLARE_SHARE, LEAST_RANDOM_MM, pictureReading } from './pictures'
+export { FLARE_SHARE, LEAST_RANDOM_MM, pictureReading, usualFlareMm } from './pictures'
 export { BORE_MM, BORE_U_MM, MOST_PICTURES, NOMINAL_MM, WEAR_KG } from './check'
 export { TIP_MM, TIP_U_RANGE_MM, tipLife, tipLossAt, tipPosterior } from './tip'
 export { DOUBT, NEW_BORE_U_MM, STANDARD_BORES_MM, startOf, USED_GROWTH } from './start'

@@ -13,7 +13,7 @@
  * each one bad, and all bad. Two bad ones of many pull, but no more than their weight.
  */
 import { fastNormalCdf, need } from '../numeric'
-import { BORE_U_MM, checkReading, MOST_PICTURES } from './check'
+import { BORE_U_MM, checkReading, MOST_PICTURES, NOMINAL_MM } from './check'
 import { misreadChance } from './readings'
 import type { BoreObservation, Law } from './types'
 
@@ -63,10 +63,16 @@ export interface PictureGroup {
 
 const HALF_LN_2PI = 0.5 * Math.log(2 * Math.PI)
 
+/** How much wider than its narrowest section a mouth is on average, before anything is known of it, mm. */
+export function usualFlareMm(nominalMm: number): number {
+  need('nominalMm', nominalMm, ...NOMINAL_MM, 'mm')
+  return FLARE_SHARE * nominalMm * Math.sqrt(2 / Math.PI)
+}
+
 /** Spread of b and how one-sided it is, mm. */
 export function offsetPrior(nominalMm: number, uSharedMm: number): { omega: number; alpha: number; meanMm: number } {
   const tau = FLARE_SHARE * nominalMm
-  return { omega: Math.hypot(uSharedMm, tau), alpha: tau / uSharedMm, meanMm: tau * Math.sqrt(2 / Math.PI) }
+  return { omega: Math.hypot(uSharedMm, tau), alpha: tau / uSharedMm, meanMm: usualFlareMm(nominalMm) }
 }
 
 /** The pictures of a history by their set-ups. */

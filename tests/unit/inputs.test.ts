@@ -603,6 +603,8 @@ const CALLS: Record<string, Record<string, Call>> = {
     },
     oneWay: { args: { groups: studied[0] }, named: { 0: 'readings', 1: 'readings' } },
     pinScatter: { args: { nozzles: [[pinPair, { goMm: 0.43, noGoMm: 0.44 }]] } },
+    readBoreMm: { args: { r: { valueMm: 0.42 } }, named: { valueMm: 'readings' } },
+    studyReading: { args: { r: { goMm: 0.42, noGoMm: 0.43, valueMm: null } } },
     studyList: { args: { people: 2, nozzles: 3, repeats: 2, seed: 7 } },
     studyResult: {
       args: { method: 'picture', readings: studied.map(p => p.map(n => n.map(valueMm => ({ valueMm })))) },
@@ -649,6 +651,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     tipLife: { args: { p: made(tipped), limitMm: 0.5 } },
     tipLossAt: { args: { p: made(tipped), wearKg: 1 } },
     tipPosterior: { args: { history: tip, prior: wear.tipPrior('hardened steel') } },
+    usualFlareMm: { args: { nominalMm: 0.4 } },
     wearAtRisk: { args: { lives: made(lives), risk: 0.1 } },
     wearAtRisks: { args: { lives: made(lives), risks: [0.1] }, named: { 0: 'risk' } },
     wearKg: { args: { extrudedG: 300, fillerMassFraction: 0.2, abrasivity: 1 } },
@@ -713,6 +716,7 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     needIfKnown: 'the checker itself',
     needOne: 'the checker itself',
     normalDraw: 'a generator in',
+    shuffled: 'a generator in, and things of any kind',
   },
   precheck: {
     settles: 'words of a line that the core made',

@@ -3,7 +3,7 @@
  * method that sets something counts, for all gauges by that method, whenever they were made.
  */
 import { sql } from 'drizzle-orm'
-import { inOrder, studyResult, type ReadLine, type StudyMethod, type StudyReading } from '#core/study'
+import { inOrder, studyReading, studyResult, type ReadLine, type StudyMethod, type StudyReading } from '#core/study'
 import type { Scatter } from '#shared/answers/studies'
 import type { Connection } from '../../db/client'
 
@@ -44,7 +44,7 @@ export async function standingStudies(db: Connection): Promise<StandingStudy[]> 
     const readings: (StudyReading | null)[] = s.lines.map(() => null)
     for (const r of read)
       if (r.study_id === s.id)
-        readings[r.line] = r.value_mm === null ? { goMm: r.go_mm!, noGoMm: r.no_go_mm! } : { valueMm: r.value_mm }
+        readings[r.line] = studyReading({ goMm: r.go_mm, noGoMm: r.no_go_mm, valueMm: r.value_mm })
     const { method, repeats, lines } = s
     return { id: Number(s.id), method, setupId: s.setup_id, repeats, lines, readings }
   })
@@ -72,25 +72,23 @@ const linesOf = (s: StandingStudy): ReadLine[] =>
 export function counting(studies: readonly StandingStudy[]): (StandingStudy & { mm: number })[] {
   const out: (StandingStudy & { mm: number })[] = []
   for (const s of studies) {
+    if (setBy(out, s) !== null) continue
     const mm = setsMm(s)
-    if (mm !== null && !out.some(o => isSameMethod(o, s))) out.push({ ...s, mm })
+    if (mm !== null) out.push({ ...s, mm })
   }
   return out
 }
 type Method = Pick<StandingStudy, 'method' | 'setupId'>
-const isSameMethod = (a: Method, b: Method) => a.method === b.method && a.setupId === b.setupId
+/** What the studies that count set for a method, mm; null where none does. */
+export const setBy = (counted: readonly (Method & { mm: number })[], { method, setupId }: Method): number | null =>
+  counted.find(s => s.method === method && s.setupId === setupId)?.mm ?? null
 
 export async function methodScatter(db: Connection): Promise<MethodScatter> {
   const list = counting(await standingStudies(db))
   return {
-    pinsMm: list.find(s => s.method === 'pins')?.mm ?? null,
+    pinsMm: setBy(list, { method: 'pins', setupId: null }),
     setups: new Map(list.filter(s => s.setupId !== null).map(s => [s.setupId!, s.mm])),
   }
-}
-
-/** What a study of this method sets now, mm. */
-export function scatterOf(m: MethodScatter, { method, setupId }: Method): number | null {
-  return method === 'pins' ? m.pinsMm : (m.setups.get(setupId!) ?? null)
 }
 
 /** As it is answered. */

@@ -2,7 +2,7 @@
 import { randomInt } from 'node:crypto'
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { studyList } from '#core/study'
+import { readBoreMm, studyList, studyReading } from '#core/study'
 import { mmNumber } from '#core/words'
 import type { ReadingEffect, StudyLine, StudyTurn } from '#shared/answers/studies'
 import type { studyReadingSchema, studySchema } from '#shared/entries/studies'
@@ -14,7 +14,7 @@ import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { markMethod } from '../nozzles/forecasts'
 import { boreLimitMm } from '../nozzles/history'
 import { setupOf } from '../pictures/setups'
-import { counting, methodScatter, scatterOf, setsMm, standingStudies } from './scatter'
+import { counting, setBy, setsMm, standingStudies, type StandingStudy } from './scatter'
 
 /** Begins a study: its list is drawn now, once. */
 export async function addStudy(
@@ -46,8 +46,8 @@ export async function saveStudyReading(
 ): Promise<ReadingEffect> {
   const occurredAt = notInFuture('occurredAt', r.occurredAt)
   await tx.execute(sql`select id from studies where id = ${r.studyId} for no key update`)
-  const before = await methodScatter(tx)
-  const study = (await standingStudies(tx)).find(s => s.id === r.studyId)
+  const standing = await standingStudies(tx)
+  const study = standing.find(s => s.id === r.studyId)
   if (!study) refuseField('studyId', 'This study is not known, or struck out')
   if (r.line >= study.lines.length) refuseField('line', `This study has ${study.lines.length} lines`)
   if (study.readings[r.line] !== null)
@@ -61,35 +61,37 @@ export async function saveStudyReading(
     .insert(studyReadings)
     .values({ studyId, line, goMm, noGoMm, valueMm, note, occurredAt, personId })
     .returning({ id: studyReadings.id })
-  const after = await methodScatter(tx)
-  const [was, is] = [scatterOf(before, study), scatterOf(after, study)]
+  const beforeMm = setBy(counting(standing), study)
+  study.readings[line] = studyReading(r)
+  const isMm = setBy(counting(standing), study)
   return {
     id: row!.id,
-    left: study.readings.filter(x => x === null).length - 1,
-    setsMm: is,
-    beforeMm: was,
-    nozzles: was === is ? 0 : await markMethod(tx, study),
+    left: study.readings.filter(x => x === null).length,
+    setsMm: isMm,
+    beforeMm,
+    nozzles: beforeMm === isMm ? 0 : await markMethod(tx, study),
   }
 }
 
-type Standing = Awaited<ReturnType<typeof standingStudies>>[number]
 /** A reading this far from the others of its nozzle, as a share of the nominal bore, is asked about. */
 const FAR = 0.15
 
 /** Another nozzle in hand, or a slip: far from what the study has read of this nozzle, or from its nominal bore. */
-async function farOff(tx: Connection, study: Standing, r: z.output<typeof studyReadingSchema>): Promise<Question[]> {
-  const middle = (x: { goMm: number; noGoMm: number } | { valueMm: number }) =>
-    'valueMm' in x ? x.valueMm : (x.goMm + x.noGoMm) / 2
+async function farOff(
+  tx: Connection,
+  study: StandingStudy,
+  r: z.output<typeof studyReadingSchema>,
+): Promise<Question[]> {
   const nozzleId = study.lines[r.line]![1]
   const [nozzle] = await tx.execute<{ tag: string; bore: number }>(sql`
     select n.tag, t.nominal_bore_mm bore from nozzles n join nozzle_types t on t.id = n.type_id
     where n.id = ${nozzleId}`)
   const others = study.readings
-    .flatMap((x, i) => (x !== null && study.lines[i]![1] === nozzleId ? [middle(x)] : []))
+    .flatMap((x, i) => (x !== null && study.lines[i]![1] === nozzleId ? [readBoreMm(x)] : []))
     .sort((a, b) => a - b)
   const usual = others[others.length >> 1] ?? nozzle!.bore
   const allowed = (others.length > 0 ? FAR : 0.5) * nozzle!.bore
-  const read = middle(r.valueMm === null ? { goMm: r.goMm!, noGoMm: r.noGoMm! } : { valueMm: r.valueMm })
+  const read = readBoreMm(studyReading(r))
   if (Math.abs(read - usual) <= allowed) return []
   const by = others.length > 0 ? 'this study has read it as' : 'its type is'
   return [
@@ -184,10 +186,12 @@ export async function studyTurn(db: Connection): Promise<StudyTurn | null> {
   if (!study) return null
   const line = study.readings.indexOf(null)
   const [personId, nozzleId] = study.lines[line]!
-  const [row] = await db.select({ name: studies.name }).from(studies).where(eq(studies.id, study.id))
-  const [person] = await db.select({ name: people.name }).from(people).where(eq(people.id, personId))
-  const [nozzle] = await db.select({ tag: nozzles.tag }).from(nozzles).where(eq(nozzles.id, nozzleId))
+  const [named] = await db
+    .select({ name: studies.name, person: people.name, tag: nozzles.tag })
+    .from(studies)
+    .innerJoin(people, eq(people.id, personId))
+    .innerJoin(nozzles, eq(nozzles.id, nozzleId))
+    .where(eq(studies.id, study.id))
   const { id: studyId, method, setupId } = study
-  const place = { line, lines: study.lines.length, person: person!.name, nozzleId, tag: nozzle!.tag }
-  return { studyId, name: row!.name, method, setupId, ...place }
+  return { studyId, method, setupId, line, lines: study.lines.length, nozzleId, ...named! }
 }
