@@ -82,7 +82,7 @@ const feet = computed(() => {
       >
       <span class="flex items-center gap-1"
         ><svg width="14" height="10" aria-hidden="true"><path d="M1 1L13 5L1 9Z" fill="var(--color-ink2)" /></svg>within
-        its limit at its last gauge</span
+        its limit at its last gauge; hollow: retired</span
       >
       <span v-if="life.fit" class="flex items-center gap-1"
         ><svg width="22" height="10" aria-hidden="true">
