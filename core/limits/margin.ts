@@ -5,8 +5,7 @@
  */
 import { need } from '../numeric'
 
-/** One-sided 90 % of the normal distribution, in standard deviations. */
-export const ONE_SIDED_90 = 1.28
+export { ONE_SIDED_90 } from '../numeric'
 
 export type Grade = 'ok' | 'just' | 'short'
 

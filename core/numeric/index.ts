@@ -4,7 +4,7 @@
  * what is allowed; sources stand at the head of each file.
  */
 export { mulberry32, normalDraw, shuffled } from './random'
-export { fastNormalCdf, inverseNormal, normalCdf } from './normal'
+export { fastNormalCdf, inverseNormal, normalCdf, ONE_SIDED_90 } from './normal'
 export { chiSquareCdf, DEGREES, gamma, inverseChiSquare, lnGamma } from './gamma'
 export { minimise } from './minimise'
 export { bisect } from './bisect'

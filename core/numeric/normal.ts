@@ -1,5 +1,8 @@
 import { InputError } from './need'
 
+/** One-sided 90 % of the normal distribution, in standard deviations: U = 1.28 u everywhere in the limits. */
+export const ONE_SIDED_90 = 1.28
+
 /**
  * The standard normal distribution. `normalCdf` is accurate to about 1e-15 relative in the body (series and continued
  * fraction, Abramowitz & Stegun 26.2.11 and 26.2.14); `fastNormalCdf` reads a table, absolute error under 1e-7.

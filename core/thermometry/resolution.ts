@@ -4,22 +4,11 @@
  * an NTC.
  */
 import { need } from '../numeric'
+import { checkDivider, ntcOhm, type Divider } from './ntc'
 import { platinumOhm, platinumSlope } from './platinum'
-import { typeKSlope } from './thermocouple'
+import { thermocoupleSlope } from './thermocouple'
 
-export interface Divider {
-  pullUpOhm: number
-  bits: number
-}
 const KELVIN = 273.15
-
-/** Resistance in Ω of an NTC with R at 25 °C and beta in K, at t °C (−50 to 400). */
-export function ntcOhm(tC: number, r25Ohm: number, betaK: number): number {
-  need('tC', tC, -50, 400, '°C')
-  need('r25Ohm', r25Ohm, 100, 1e7, 'Ω')
-  need('betaK', betaK, 1000, 6000, 'K')
-  return r25Ohm * Math.exp(betaK * (1 / (tC + KELVIN) - 1 / (25 + KELVIN)))
-}
 
 /** °C per count of an NTC in a divider. */
 export function ntcResolution(tC: number, ntc: { r25Ohm: number; betaK: number }, d: Divider): number {
@@ -35,11 +24,10 @@ export function platinumResolution(tC: number, r0Ohm: number, d: Divider): numbe
 /** °C per count of a type K thermocouple on a converter with `countMicrovolt` µV per count. */
 export function typeKResolution(tC: number, countMicrovolt: number): number {
   need('countMicrovolt', countMicrovolt, 0.01, 1000, 'µV')
-  return countMicrovolt / (1000 * typeKSlope(tC))
+  return countMicrovolt / (1000 * thermocoupleSlope('K', tC))
 }
 
 function countsPerOhm(r: number, d: Divider): number {
-  need('pullUpOhm', d.pullUpOhm, 10, 1e7, 'Ω')
-  need('bits', d.bits, 6, 24, 'bits')
+  checkDivider(d)
   return (2 ** d.bits * d.pullUpOhm) / (r + d.pullUpOhm) ** 2
 }
