@@ -14,6 +14,7 @@ import { id, stored, text, time } from './answers/parts'
 import { precheckAnswer, prepare, storedCheck, warmUpFit } from './answers/prepare'
 import { changeEffect, fittingEffect } from './answers/printers'
 import { jobLine, jobPage, jobStored, runEffect, runPage } from './answers/runs'
+import { sensorCheckEffect, verify } from './answers/sensors'
 import { shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
 import { readingEffect, studyLine } from './answers/studies'
@@ -37,6 +38,7 @@ import {
 } from './entries/prepare'
 import { changeSchema, fittingSchema, printerSchema, shelfPartSchema } from './entries/printers'
 import { jobSchema, runSchema } from './entries/runs'
+import { referenceFields, sensorCheckSchema } from './entries/sensors'
 import { personSchema } from './entries/shop'
 import { spoolEventSchema, spoolSchema } from './entries/spools'
 import { studyReadingSchema, studySchema } from './entries/studies'
@@ -99,6 +101,7 @@ export const READS = {
   '/api/jobs/{id}': { who: 'everybody', says: 'One job with its scan', answer: jobPage },
   '/api/nozzles': { who: 'everybody', says: 'All nozzles with what is left', answer: z.array(nozzleLine) },
   '/api/nozzles/{tag}': { who: 'everybody', says: 'One nozzle with its forecast and record', answer: nozzlePage },
+  '/api/verify': { who: 'everybody', says: 'Sensors with their checks, and references', answer: verify },
   '/api/setups': {
     who: 'everybody',
     says: 'Set-ups that take pictures, with their scales',
@@ -177,6 +180,18 @@ export const ENTRIES = {
     says: 'Add a set-up that takes pictures',
     body: setupFields,
     answer: stored,
+  },
+  '/api/references': {
+    who: 'everybody',
+    says: 'A reference that sensors are checked against',
+    body: referenceFields,
+    answer: stored,
+  },
+  '/api/sensor-checks': {
+    who: 'everybody',
+    says: 'A sensor checked against a reference',
+    body: sensorCheckSchema,
+    answer: sensorCheckEffect,
   },
   '/api/scales': {
     who: 'everybody',

@@ -24,6 +24,7 @@ export const PLACE_SAYS: Record<CheckPlace, string> = {
   'dry': 'Dry it',
   'soak': 'Soak',
   'warm-up': 'Measure it',
+  'sensor': 'Check the sensor',
 }
 
 /** The page where it is done; null for what stands on the check itself. */
@@ -53,6 +54,8 @@ export function placeUrl(where: CheckPlace, a: About): string | null {
     case 'soak':
     case 'warm-up':
       return `/prepare/soak?printer=${printer}&filament=${a.materialId ?? ''}${where === 'soak' ? '' : '#warm-ups'}`
+    case 'sensor':
+      return `/verify?printer=${printer}`
     default:
       return where satisfies never
   }

@@ -356,7 +356,8 @@ const firstTab = computed(() => (s.value?.printers.length === 0 ? 2 : 0))
               <dt>Guard bands</dt>
               <dd>
                 hotend {{ s.settings.guardHotendC }}, bed {{ s.settings.guardBedC }}, chamber
-                {{ s.settings.guardChamberC }} °C
+                {{ s.settings.guardChamberC }} °C; sensor checked {{ s.settings.guardHotendCheckedC }},
+                {{ s.settings.guardBedCheckedC }}, {{ s.settings.guardChamberCheckedC }} °C
               </dd>
             </div>
             <div class="!border-t-0 border-l">

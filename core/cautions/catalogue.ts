@@ -160,7 +160,7 @@ export const CAUTIONS: readonly Caution[] = [
       'Set type and limits, then prove that runaway protection and an independent cut-out trip, before it ' +
       'runs unattended.',
     actions: ['fit a part'],
-    roles: ['sensor', 'firmware', 'heater', 'bed sensor', 'bed heater', 'chamber heater'],
+    roles: ['sensor', 'firmware', 'heater', 'bed sensor', 'bed heater', 'chamber heater', 'chamber sensor'],
   },
   {
     key: 'turning',

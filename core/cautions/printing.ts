@@ -19,10 +19,10 @@ export function printing(stack: Stack, demand: Demand, rules: Rules): Moment {
     action: 'print',
     polymers: demand.polymer === null ? [] : [demand.polymer],
     fillers: demand.filler === null ? [] : [demand.filler],
-    nozzleC: op.nozzleC,
-    bedC: op.bedC,
+    nozzleC: op.nozzle?.trueC ?? null,
+    bedC: op.bed?.trueC ?? null,
     chamberC: hottest > -Infinity ? hottest : null,
-    heated: op.heaterC !== null,
+    heated: op.heater !== null,
     roles,
     surfaces: [...sheets, ...between],
   }

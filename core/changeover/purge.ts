@@ -3,7 +3,8 @@
  * through. Sources: temperature margin, slowness and melt volume common practice, no source; washout of a well-mixed
  * vessel, C = exp(−V/V_m), any text on chemical reactors (e.g. Levenspiel, Chemical Reaction Engineering).
  */
-import { need } from '../numeric'
+import { need, needIfKnown } from '../numeric'
+import { correctionAt, setFor, type Correction } from '../thermometry'
 
 export interface Flowing {
   name: string
@@ -68,6 +69,26 @@ export function purge(from: Flowing, to: Flowing, ceilingC: number | null, other
   }
   if (way.length === 1) return { kind: 'direct', steps: way }
   return { kind: 'through', via: way.slice(0, -1).map(s => s.to), steps: way }
+}
+
+/**
+ * The same on a head whose sensor may be off: its ceiling is a setpoint, and what is answered are setpoints too.
+ * `sensor` is what checks found of it, null where nobody has checked. °C.
+ */
+export function purgeOn(
+  sensor: Correction | null,
+  ceilingSetC: number | null,
+  from: Flowing,
+  to: Flowing,
+  others: readonly Flowing[] = [],
+): Purge {
+  needIfKnown('ceilingC', ceilingSetC, ...FLOW_C, '°C')
+  const ceilingC = ceilingSetC === null ? null : ceilingSetC + correctionAt(sensor, ceilingSetC).cC
+  const way = purge(from, to, ceilingC, others)
+  const set = (c: number) => setFor(sensor, c)
+  if (way.kind === 'cannot tell') return way
+  if (way.kind === 'none') return { ...way, neededC: set(way.neededC), allowedC: set(way.allowedC) }
+  return { ...way, steps: way.steps.map(s => ({ ...s, atC: set(s.atC) })) }
 }
 
 interface Way {

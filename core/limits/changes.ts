@@ -11,6 +11,7 @@ import { isAbrasive, NOZZLE_LIMIT_C, NOZZLE_MINUTES, NOZZLE_PRICE, offsetC, MOHS
 import { PRACTICE_AIR, type AirSource } from './air'
 import { kindsOf, partOf } from './kinds'
 import { checkDemand, checkGroup, checkNozzle, checkTube, checkWalls, isMakers, zoneOf } from './checks'
+import type { HeadSensors } from './heat'
 import { operatingPoint, type AirParts, type OperatingPoint } from './operating'
 import { airParts, checkSetup, checkStack, nothingInside, stackOf, type Setup, type Stack } from './stack'
 import {
@@ -22,6 +23,7 @@ import {
   type Printer,
   type Role,
   type Rules,
+  type Sensors,
   type VerdictClass,
   type Who,
 } from './types'
@@ -68,6 +70,8 @@ function checkOffers(o: Offers): void {
 
 export interface Compiled {
   printer: Printer
+  /** The hotend's sensor kept with what is known of it, or another one that nobody has checked. */
+  sensing: Sensing[]
   stack: Stack
   rules: Rules
   nozzles: Option<FittedNozzle | null>[]
@@ -77,6 +81,26 @@ export interface Compiled {
   air: Option<AirParts>[]
   groups: { role: Role; hot: boolean; options: Option<Part[]>[] }[]
 }
+
+/** Which of a group's options go with this choice. */
+interface Sensing {
+  hotend: HeadSensors['hotend']
+  goes: (role: Role, o: Option<Part[]>) => boolean
+}
+/** A check belongs to the sensor: whoever swaps it starts anew. Without a check there is nothing to choose. */
+function sensingOf(known: HeadSensors['hotend']): Sensing[] {
+  if (known === null) return [{ hotend: null, goes: () => true }]
+  return [
+    { hotend: known, goes: (role, o) => role !== 'sensor' || o.swap === null },
+    { hotend: null, goes: (role, o) => role !== 'sensor' || o.swap !== null },
+  ]
+}
+/** A chamber heater brings a sensor of its own, which nobody has checked. */
+export const sensorsWith = (s: Stack, hotend: HeadSensors['hotend'], air: AirParts): HeadSensors => ({
+  hotend,
+  bed: s.sensors.bed,
+  chamber: air.heater === s.air.heater ? s.sensors.chamber : null,
+})
 
 function costOf(price: number, minutes: number, rules: Rules): number {
   return price + (minutes / 60) * rules.labourPerHour
@@ -292,12 +316,12 @@ function airOptions(printer: Printer, stack: Stack, offers: Offers, rules: Rules
   if (!enclosure || !map) {
     for (const c of kinds('enclosure', k => k !== 'lined enclosure')) {
       const on = partOf('lid')
-      add(`Build an ${named(c)} around it`, 'enclosure', [], [c.part, on], c, [c.part, on, heater], UNMEASURED)
+      add(`Build an ${named(c)} around it`, 'enclosure', [lid], [c.part, on], c, [c.part, on, heater], UNMEASURED)
       for (const h of heater ? [] : heaters)
         add(
           `Build an ${named(c)} around it, with a ${named(h)}`,
           'enclosure',
-          [],
+          [lid],
           [c.part, on, h.part],
           {
             ...h,
@@ -368,19 +392,21 @@ export function compile(printer: Printer, headId: number, offers: Offers, rules:
         return y !== null && y.every((v, j) => v >= x[j]!) && (y.some((v, j) => v > x[j]!) || k < i)
       }),
   )
+  const groups = stack.groups.map(g => ({
+    role: g.role,
+    hot: zoneOf(g.role) === 'hotend',
+    options: groupOptions(g.role, g.parts, headId, offers, rules),
+  }))
   return {
     printer,
+    sensing: sensingOf(stack.sensors.hotend).filter(s => groups.every(g => g.options.some(o => s.goes(g.role, o)))),
     stack,
     rules,
     nozzles,
     nozzlesAtBest,
     tubes: tubeOptions(stack, offers, rules),
     air: airOptions(printer, stack, offers, rules),
-    groups: stack.groups.map(g => ({
-      role: g.role,
-      hot: zoneOf(g.role) === 'hotend',
-      options: groupOptions(g.role, g.parts, headId, offers, rules),
-    })),
+    groups,
   }
 }
 
@@ -443,12 +469,14 @@ function takeGroups(
   c: Compiled,
   hot: boolean,
   airChanged: boolean,
+  goes: Sensing['goes'],
   linesOf: (role: Role, parts: readonly Part[]) => Line[],
 ): boolean {
   for (const [i, g] of c.groups.entries()) {
     if (g.hot !== hot) continue
     let best: { option: Option<Part[]>; lines: Line[]; looks: number } | null = null
     for (const option of g.options) {
+      if (!goes(g.role, option)) continue
       if (best && option.cost > best.option.cost + 1e-9) break
       const lines = linesOf(g.role, option.result)
       if (fails(lines, airChanged)) continue
@@ -469,30 +497,33 @@ function takeGroups(
 export function findChanges(c: Compiled, demands: readonly Demand[]): Found | null {
   demands.forEach(checkAsked)
   // the hotend asks for nothing of the air, the air for nothing of the hotend: each half by itself
-  let hot: { half: Half; nozzle: FittedNozzle | null } | null = null
-  for (const n of c.nozzles) {
-    if (hot && n.cost > hot.half.cost + 1e-9) continue
-    const ops = demands.map(d => operatingPoint(n.result, c.stack.air, d, c.rules))
-    const half = FROM_NOTHING()
-    const lines = demands.flatMap((d, i) => checkNozzle(n.result, ops[i]!, d, c.rules))
-    if (short(lines)) continue
-    take(half, n, lines)
-    const holds = takeGroups(half, c, true, false, (role, parts) =>
-      demands.flatMap((d, i) => checkGroup(role, parts, ops[i]!, d, c.rules)),
-    )
-    if (holds && (hot === null || weigh(half, hot.half) < 0)) hot = { half, nozzle: n.result }
-  }
+  let hot: { half: Half; nozzle: FittedNozzle | null; sensing: Sensing } | null = null
+  for (const n of c.nozzles)
+    for (const sensing of c.sensing) {
+      if (hot && n.cost > hot.half.cost + 1e-9) continue
+      const sensors = sensorsWith(c.stack, sensing.hotend, c.stack.air)
+      const ops = demands.map(d => operatingPoint(n.result, c.stack.air, d, c.rules, sensors))
+      const half = FROM_NOTHING()
+      const lines = demands.flatMap((d, i) => checkNozzle(n.result, ops[i]!, d, c.rules))
+      if (short(lines)) continue
+      take(half, n, lines)
+      const holds = takeGroups(half, c, true, false, sensing.goes, (role, parts) =>
+        demands.flatMap((d, i) => checkGroup(role, parts, ops[i]!, d, c.rules)),
+      )
+      if (holds && (hot === null || weigh(half, hot.half) < 0)) hot = { half, nozzle: n.result, sensing }
+    }
   if (!hot) return null
   let around: { half: Half; tube: Part | null; air: AirParts } | null = null
   for (const a of c.air) {
-    const ops = demands.map(d => operatingPoint(null, a.result, d, c.rules))
+    const sensors = sensorsWith(c.stack, hot.sensing.hotend, a.result)
+    const ops = demands.map(d => operatingPoint(null, a.result, d, c.rules, sensors))
     const lines = ops.flatMap(op => [...op.lines, ...checkWalls(a.result.enclosure, op, c.rules)])
     const changed = a.swap !== null
     if (fails(lines, changed)) continue
     const groups = FROM_NOTHING()
     take(groups, a, lines)
     if (around && groups.cost > around.half.cost + 1e-9) continue
-    const holds = takeGroups(groups, c, false, changed, (role, parts) =>
+    const holds = takeGroups(groups, c, false, changed, hot.sensing.goes, (role, parts) =>
       demands.flatMap((d, i) => checkGroup(role, parts, ops[i]!, d, c.rules)),
     )
     if (!holds) continue
@@ -516,7 +547,12 @@ export function findChanges(c: Compiled, demands: readonly Demand[]): Found | nu
     minutes: hot.half.minutes + around.half.minutes,
     looks: hot.half.looks + around.half.looks,
     unknown: hot.half.unknown || around.half.unknown || demands.some(d => open(checkDemand(d))),
-    setup: { nozzle: hot.nozzle, tube: around.tube, air: around.air },
+    setup: {
+      nozzle: hot.nozzle,
+      tube: around.tube,
+      air: around.air,
+      sensors: sensorsWith(c.stack, hot.sensing.hotend, around.air),
+    },
     groups: c.groups.map((g, i) => ({ role: g.role, parts: (hot.half.parts.get(i) ?? around.half.parts.get(i))! })),
   }
 }
@@ -546,10 +582,21 @@ export function after(printer: Printer, headId: number, swaps: readonly Swap[]):
   const air = swaps.some(s => s.role === 'enclosure') ? [] : printer.air
   return {
     ...printer,
+    ...(printer.sensors && { sensors: sensorsAfter(printer.sensors, headId, swaps) }),
     parts,
     air,
     dryers,
     heads: printer.heads.map(h => (h.id === headId && nozzle !== undefined ? { ...h, nozzle } : h)),
+  }
+}
+
+/** A new sensor, and one that comes with a chamber heater, is unchecked. */
+function sensorsAfter(s: Sensors, headId: number, swaps: readonly Swap[]): Sensors {
+  const swapped = (role: Role) => swaps.some(w => w.role === role)
+  return {
+    heads: swapped('sensor') ? { ...s.heads, [headId]: null } : s.heads,
+    bed: swapped('bed sensor') ? null : s.bed,
+    chamber: swapped('chamber heater') ? null : s.chamber,
   }
 }
 
@@ -558,6 +605,8 @@ export interface Verdict {
   lines: Line[]
   demand: Demand
   headId: number
+  /** What is set, °C: nozzle, bed and chamber heater. */
+  nozzleC: number | null
   bedC: number | null
   heaterC: number | null
   bedForChamber: boolean
@@ -585,35 +634,46 @@ export function classify(c: Compiled, demand: Demand): VerdictClass {
 
 /** Whether some swaps cure every shortfall: the two halves of `findChanges`, without their cost. */
 function feasible(c: Compiled, demand: Demand): boolean {
-  const known = new Map<number | null, boolean>()
-  const hot = (demand.filler !== null && isAbrasive(demand.filler) ? c.nozzlesAtBest : c.nozzles).some(n => {
-    const op = operatingPoint(n.result, c.stack.air, demand, c.rules)
-    if (short(checkNozzle(n.result, op, demand, c.rules))) return false
-    let holds = known.get(op.nozzleC)
-    if (holds === undefined) known.set(op.nozzleC, (holds = allHold(c, true, false, op, demand)))
-    return holds
+  const hot = c.sensing.some(sensing => {
+    const known = new Map<number | undefined, boolean>()
+    const sensors = sensorsWith(c.stack, sensing.hotend, c.stack.air)
+    return (demand.filler !== null && isAbrasive(demand.filler) ? c.nozzlesAtBest : c.nozzles).some(n => {
+      const op = operatingPoint(n.result, c.stack.air, demand, c.rules, sensors)
+      if (short(checkNozzle(n.result, op, demand, c.rules))) return false
+      const asked = op.nozzle?.setC
+      let holds = known.get(asked)
+      if (holds === undefined) known.set(asked, (holds = allHold(c, true, false, sensing.goes, op, demand)))
+      return holds
+    })
   })
   return (
     hot &&
     c.air.some(a => {
-      const op = operatingPoint(null, a.result, demand, c.rules)
+      const op = operatingPoint(null, a.result, demand, c.rules, sensorsWith(c.stack, null, a.result))
       const changed = a.swap !== null
       if (fails(op.lines, changed) || fails(checkWalls(a.result.enclosure, op, c.rules), changed)) return false
       const tube = c.tubes.some(
         t => goTogether(t, a, c.stack) && !fails(checkTube(t.result, op, demand, c.rules), changed),
       )
-      return tube && allHold(c, false, changed, op, demand)
+      return tube && allHold(c, false, changed, () => true, op, demand)
     })
   )
 }
 
 /** Whether every group of a half has an option that holds at this operating point. */
-function allHold(c: Compiled, hot: boolean, airChanged: boolean, op: OperatingPoint, demand: Demand): boolean {
+function allHold(
+  c: Compiled,
+  hot: boolean,
+  airChanged: boolean,
+  goes: Sensing['goes'],
+  op: OperatingPoint,
+  demand: Demand,
+): boolean {
   for (const g of c.groups) {
     if (g.hot !== hot) continue
     let holds = false
     for (const o of g.options) {
-      holds = !fails(checkGroup(g.role, o.result, op, demand, c.rules), airChanged)
+      holds = goes(g.role, o) && !fails(checkGroup(g.role, o.result, op, demand, c.rules), airChanged)
       if (holds) break
     }
     if (!holds) return false
@@ -629,8 +689,9 @@ export function judge(c: Compiled, demand: Demand): Verdict {
     lines,
     demand,
     headId: c.stack.headId,
-    bedC: op.bedC,
-    heaterC: op.heaterC,
+    nozzleC: op.nozzle?.setC ?? null,
+    bedC: op.bed?.setC ?? null,
+    heaterC: op.heater?.setC ?? null,
     bedForChamber: op.bedForChamber,
   }
 }

@@ -4,6 +4,7 @@
  */
 import { SETPOINT_C } from '../gcode'
 import { need, needEach, needIfKnown } from '../numeric'
+import { GUARD_FLOOR_C } from './heat'
 import type { Demand, Details, FittedNozzle, Part, Printer, Rules } from './types'
 
 /** Any temperature of a part, a window or a setpoint, °C. */
@@ -15,9 +16,12 @@ export const MINUTES = [0, 1e5] as const
 
 /** Rules of the shop. Guard bands and room in °C, coarseness in °C per count, money per hour. */
 export const RULE_RANGES: Record<keyof Rules, readonly [number, number]> = {
-  guardHotendC: [0, 100],
-  guardBedC: [0, 100],
-  guardChamberC: [0, 100],
+  guardHotendC: [GUARD_FLOOR_C.hotend, 100],
+  guardBedC: [GUARD_FLOOR_C.bed, 100],
+  guardChamberC: [GUARD_FLOOR_C.chamber, 100],
+  guardHotendCheckedC: [GUARD_FLOOR_C.hotend, 100],
+  guardBedCheckedC: [GUARD_FLOOR_C.bed, 100],
+  guardChamberCheckedC: [GUARD_FLOOR_C.chamber, 100],
   roomC: [5, 45],
   bendSafety: [1, 10],
   coarseC: [0.1, 20],

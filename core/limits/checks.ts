@@ -6,6 +6,7 @@ import type { AirPlace } from './air'
 import { furthest } from './dryers'
 import { ntcResolution, platinumResolution, typeKResolution } from '../thermometry'
 import { bendStrain, tightestBend } from './bend'
+import { guardOf, reached, type Heat } from './heat'
 import { graded, line, unknown, type OperatingPoint } from './operating'
 import { FILLER_ASKS_MOHS, isAbrasive, MOHS, NOZZLE_LIMIT_C, nozzlePart } from './nozzles'
 import { onSheet } from './surfaces'
@@ -15,6 +16,7 @@ import {
   VENTILATION,
   type Demand,
   type FittedNozzle,
+  type KnownLine,
   type Line,
   type Part,
   type Role,
@@ -34,12 +36,6 @@ const ZONES: ReadonlyMap<string, Zone> = new Map<string, Zone>([
 export function zoneOf(role: Part['role']): Zone | null {
   return ZONES.get(role) ?? null
 }
-/** The guard band of a zone, °C. */
-export function guardOf(zone: Zone, r: Rules): number {
-  if (zone === 'hotend') return r.guardHotendC
-  return zone === 'bed' ? r.guardBedC : r.guardChamberC
-}
-
 /** What the maker of a machine says it may do. */
 export const isMakers = (p: Part) => p.basis === 'nameplate' || p.basis === 'data sheet'
 
@@ -48,14 +44,27 @@ export const REQUIRED: readonly Role[] = ['heater', 'sensor', 'heat break', 'blo
 /** Parts of these roles bear no limit of their own; a missing number is not a missing fact. */
 const MAY_BE_COOL: ReadonlySet<string> = new Set(['magnets'])
 
+/** A part of the hotend against what is set: its own limit by the true temperature, the firmware's by the setpoint. */
+function hotLine(p: Part, limitC: number, heat: Heat, rules: Rules): KnownLine {
+  const bySet = p.role === 'firmware'
+  const allowed = limitC - guardOf('hotend', rules, heat.covered)
+  return graded(
+    'nozzle temperature',
+    'part',
+    p,
+    bySet ? heat.setC : heat.trueC,
+    allowed,
+    bySet ? 0 : heat.u90C,
+    '',
+    heat,
+  )
+}
+
 export function checkNozzle(n: FittedNozzle | null, op: OperatingPoint, demand: Demand, rules: Rules): Line[] {
   if (!n) return [line('nozzle', 'short', 'none fitted', null, null, null, '')]
   const part = nozzlePart(n)
   const out: Line[] = []
-  if (op.nozzleC !== null) {
-    const allowed = NOZZLE_LIMIT_C[n.material] - rules.guardHotendC
-    out.push(line('nozzle temperature', op.nozzleC <= allowed ? 'ok' : 'short', 'part', part, op.nozzleC, allowed))
-  }
+  if (op.nozzle !== null) out.push(hotLine(part, NOZZLE_LIMIT_C[n.material], op.nozzle, rules))
   if (demand.setpointsOnly) return out
   if (demand.filler === null) out.push(unknown('nozzle', 'the filler', part))
   else if (FILLER_ASKS_MOHS[demand.filler] > MOHS[n.material])
@@ -83,8 +92,9 @@ function inAir(key: 'tube heat' | 'chamber part', p: Part, op: OperatingPoint, r
     return air.c > rules.roomC
       ? [unknown(key, `what the ${p.name} ${key === 'tube heat' ? 'stands' : 'stand'}`, p, air.c)]
       : []
-  const code = op.heaterC === null ? 'bed-heated' : 'heated'
-  return [graded(key, code, p, air.c, p.limitC - rules.guardChamberC, air.u90, air.from)]
+  const code = op.heater === null ? 'bed-heated' : 'heated'
+  const allowed = p.limitC - guardOf('chamber', rules, air.covered)
+  return [graded(key, code, p, air.c, allowed, air.u90, air.from)]
 }
 
 /**
@@ -147,11 +157,12 @@ export function checkTube(tube: Part | null, op: OperatingPoint, demand: Demand,
  * A bed part against the bed. What the window asks is exact; a bed set hotter to warm the chamber is as uncertain as
  * the air it makes, so nobody rewires a bed for half a degree of it.
  */
-function bedLine(p: Part, op: OperatingPoint, demand: Demand, rules: Rules): Line {
-  const allowed = p.limitC! - rules.guardBedC
+function bedLine(p: Part, op: OperatingPoint, bed: Heat, demand: Demand, rules: Rules): Line {
+  const allowed = p.limitC! - guardOf('bed', rules, bed.covered)
   const code = op.bedForChamber ? 'for the chamber' : 'part'
-  if (op.bedForChamber && demand.bedMinC! > allowed) return line('bed', 'short', code, p, op.bedC, allowed)
-  return graded('bed', code, p, op.bedC!, allowed, op.bedU90)
+  const asked = p.role === 'bed heater' ? reached(bed) : bed.trueC
+  if (op.bedForChamber && demand.bedMinC! > allowed) return line('bed', 'short', code, p, asked, allowed)
+  return graded('bed', code, p, asked, allowed, Math.hypot(op.bedU90, bed.u90C), '', bed)
 }
 
 /** °C per count of a sensor at t; null when its reading is not described. */
@@ -224,17 +235,17 @@ export function checkGroup(
   const zone = zoneOf(role)
   if (zone === 'hotend') {
     if (parts.length === 0 && REQUIRED.includes(role))
-      return [unknown('nozzle temperature', `the ${role}`, null, op.nozzleC)]
+      return [unknown('nozzle temperature', `the ${role}`, null, op.nozzle?.trueC ?? null)]
     for (const p of parts) {
-      if (op.nozzleC === null) continue
+      if (op.nozzle === null) continue
       if (p.limitC === null) {
-        out.push(unknown('nozzle temperature', `what the ${p.name} stands`, p, op.nozzleC))
+        out.push(unknown('nozzle temperature', `what the ${p.name} stands`, p, op.nozzle.trueC))
         continue
       }
-      const allowed = p.limitC - rules.guardHotendC
-      out.push(line('nozzle temperature', op.nozzleC <= allowed ? 'ok' : 'short', 'part', p, op.nozzleC, allowed))
-      if (p.role === 'sensor' && op.nozzleC <= allowed) {
-        const c = readingC(p, op.nozzleC)
+      const hot = hotLine(p, p.limitC, op.nozzle, rules)
+      out.push(hot)
+      if (p.role === 'sensor' && hot.status !== 'short') {
+        const c = readingC(p, op.nozzle.trueC)
         if (c !== null)
           out.push(
             line('reading', c <= rules.coarseC ? 'ok' : 'look', 'resolution', p, rules.coarseC, c, '°C per count'),
@@ -243,15 +254,15 @@ export function checkGroup(
     }
   } else if (zone === 'bed') {
     if (parts.length === 0) {
-      if (REQUIRED.includes(role)) out.push(unknown('bed', `the ${role}`, null, op.bedC))
+      if (REQUIRED.includes(role)) out.push(unknown('bed', `the ${role}`, null, op.bed?.trueC ?? null))
       if (role === 'sheet' && !demand.setpointsOnly) out.push(unknown('surface', 'the build surface'))
     }
     for (const p of parts) {
-      if (op.bedC !== null) {
+      if (op.bed !== null) {
         if (p.limitC === null) {
-          if (!MAY_BE_COOL.has(role) && !(demand.exact && op.bedC <= rules.roomC))
-            out.push(unknown('bed', `what the ${p.name} stands`, p, op.bedC))
-        } else out.push(bedLine(p, op, demand, rules))
+          if (!MAY_BE_COOL.has(role) && !(demand.exact && op.bed.setC <= rules.roomC))
+            out.push(unknown('bed', `what the ${p.name} stands`, p, op.bed.trueC))
+        } else out.push(bedLine(p, op, op.bed, demand, rules))
       }
       if (role === 'sheet' && !demand.setpointsOnly) {
         if (demand.surfaces === null || demand.surfaces.length === 0)

@@ -13,6 +13,7 @@ import {
   failing,
   findChanges,
   NO_OFFERS,
+  sensorsWith,
   type Compiled,
   type Found,
   type Offers,
@@ -72,15 +73,18 @@ export function blockersOf(c: Compiled, demand: Demand): Line[] {
   let best: Line[] | null = null
   let common = null as Set<string> | null
   const name = (l: Line) => `${l.key} ${l.part?.role ?? ''}`
-  for (const n of c.nozzles)
+  const choices = c.sensing.flatMap(s => c.nozzles.map(n => ({ sensing: s, n })))
+  for (const { sensing, n } of choices)
     for (const t of c.tubes)
       for (const a of c.air) {
-        const op = operatingPoint(n.result, a.result, demand, c.rules)
-        const setup = { nozzle: n.result, tube: t.result, air: a.result }
+        const sensors = sensorsWith(c.stack, sensing.hotend, a.result)
+        const op = operatingPoint(n.result, a.result, demand, c.rules, sensors)
+        const setup = { nozzle: n.result, tube: t.result, air: a.result, sensors }
         const left = coupledLines(setup, op, demand, c.rules).filter(l => failing(l, a.swap !== null))
         for (const g of c.groups) {
           let least: Line[] | null = null
           for (const o of g.options) {
+            if (!sensing.goes(g.role, o)) continue
             const short = checkGroup(g.role, o.result, op, demand, c.rules).filter(l => failing(l, a.swap !== null))
             if (least === null || short.length < least.length) least = short
             if (short.length === 0) break
@@ -184,8 +188,8 @@ export function consequencesOf(
   checkAsked(demand)
   const before = compile(printer, headId, offers, rules),
     then = compile(after(printer, headId, swaps), headId, offers, rules)
-  const a = operatingPoint(before.stack.nozzle, before.stack.air, demand, rules).air,
-    b = operatingPoint(then.stack.nozzle, then.stack.air, demand, rules).air
+  const airOf = ({ stack: s }: Compiled) => operatingPoint(s.nozzle, s.air, demand, rules, s.sensors).air
+  const [a, b] = [airOf(before), airOf(then)]
   const worse: Consequences['worse'] = []
   for (const f of others) {
     const was = bestClass([before], f.demands).class,

@@ -4,10 +4,12 @@
  */
 import { SETPOINT_C } from '../gcode'
 import { bisect, needEach } from '../numeric'
+import { setFor } from '../thermometry'
 import { capital } from '../words'
 import { coolest } from './air'
 import { checkRules } from './check'
 import { zoneOf } from './checks'
+import { heatAt } from './heat'
 import { airOf } from './operating'
 import { checkStack, type Stack } from './stack'
 import { demandOfJob } from './windows'
@@ -49,7 +51,7 @@ export function hottestBed(stack: Stack, chamberC: number | null, rules: Rules, 
   return Math.floor(bisect(b => !holds(b), rules.roomC, HOTTEST_BED_C, 1e-6) + 1e-6)
 }
 
-/** Where the air comes to rest at the coolest place of the build, and what bed would bring a target there. °C. */
+/** Where the air comes to rest at the coolest place, and what setting of the bed would bring a target there. °C. */
 export interface Settles {
   settlesC: number
   u90: number
@@ -63,8 +65,10 @@ export function settlesAt(stack: Stack, set: HeatSet, targetC: number | null, ru
   checkRules(rules)
   needEach({ ...set, targetC }, ['bedC', 'chamberC', 'targetC'], ...SETPOINT_C, '°C')
   if (!map) return null
+  const { bed, chamber } = stack.sensors
   const heaterC = heater ? set.chamberC : null
-  const air = airOf(stack.air, { bedC: set.bedC, heaterC }, rules.roomC)
+  const heat = { bed: heatAt(bed, set.bedC), heater: heaterC === null ? null : heatAt(chamber, heaterC) }
+  const air = airOf(stack.air, heat, rules.roomC)
   const place = coolest(heaterC === null ? map.bed : map.heater)
   const at = air[place]!
   const share = map.bed[place].value
@@ -73,7 +77,7 @@ export function settlesAt(stack: Stack, set: HeatSet, targetC: number | null, ru
     settlesC: at.c,
     u90: at.u90,
     from: at.from,
-    bedForTargetC: byBed ? rules.roomC + (targetC - rules.roomC) / share : null,
+    bedForTargetC: byBed ? setFor(bed, rules.roomC + (targetC - rules.roomC) / share) : null,
   }
 }
 

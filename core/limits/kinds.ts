@@ -339,6 +339,7 @@ export const KINDS: readonly Kind[] = [
       'Mains wiring: switched off, by a licensed electrician, to local code, with a thermal cut-out of its own. ' +
       'Every part inside sits in its heat.',
   }),
+  kind('chamber sensor', 'chamber thermistor', null, 'it sees one place only'),
   kind('dryer', 'filament dryer, 55', null, 'what it reaches', {
     name: 'filament dryer',
     details: { reachC: 55 },

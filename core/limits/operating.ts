@@ -6,6 +6,7 @@
  */
 import { coolest, type AirAt, type AirMap, type Opening } from './air'
 import { grade, ONE_SIDED_90 } from './margin'
+import { guardOf, heatAt, heatFor, reached, unheated, type HeadSensors, type Heat } from './heat'
 import { offsetC } from './nozzles'
 import type { Demand, FittedNozzle, KnownLine, Line, LineKey, Part, Place, Rules, UnknownLine } from './types'
 
@@ -23,17 +24,19 @@ export interface PlaceAir {
   c: number
   u90: number
   from: string
+  /** The sensor that governs it is checked there: its part of the guard band is not needed. */
+  covered: boolean
 }
 
 export interface OperatingPoint {
-  nozzleC: number | null
-  bedC: number | null
+  nozzle: Heat | null
+  bed: Heat | null
   /** True when the bed is set hotter than its window asks, to warm the chamber. */
   bedForChamber: boolean
   /** U of a bed that is set by the chamber's need, °C; 0 when the window sets it. */
   bedU90: number
-  /** Setpoint of the chamber heater; null when it stays off. */
-  heaterC: number | null
+  /** The chamber heater; null when it stays off. */
+  heater: Heat | null
   air: Record<Place, PlaceAir | null>
   lines: Line[]
 }
@@ -51,6 +54,8 @@ export function line(
 ): KnownLine {
   return { key, status, part, asked, allowed, unit, code, u90, rests }
 }
+/** What is worth saying of a setpoint, °C: less is no more than the display swings. */
+const SAYS_C = 0.05
 /** A line whose margin has an uncertainty: fine, just or short by `grade`. */
 export function graded(
   key: LineKey,
@@ -60,8 +65,10 @@ export function graded(
   allowed: number,
   u90: number,
   rests = '',
+  heat: Heat | null = null,
 ): KnownLine {
-  return line(key, grade(allowed - asked, u90), code, part, asked, allowed, '°C', u90, rests)
+  const out = line(key, grade(allowed - asked, u90), code, part, asked, allowed, '°C', u90, rests)
+  return heat && (Math.abs(heat.trueC - heat.setC) >= SAYS_C || heat.u90C > 0) ? { ...out, heat } : out
 }
 export function unknown(
   key: LineKey,
@@ -76,39 +83,41 @@ export function unknown(
 export const ROOM_AIR = 'room air'
 
 /** Air of a share of the way from the room to the bed. */
-const byBed = (a: AirAt, bedC: number, roomC: number): PlaceAir => ({
-  c: roomC + a.value * (bedC - roomC),
-  u90: Math.abs(ONE_SIDED_90 * a.u * (bedC - roomC)),
+const byBed = (a: AirAt, bed: Heat, roomC: number): PlaceAir => ({
+  c: roomC + a.value * (bed.trueC - roomC),
+  u90: Math.hypot(ONE_SIDED_90 * a.u * (bed.trueC - roomC), a.value * bed.u90C),
   from: a.from,
+  covered: bed.covered,
 })
-const byHeater = (a: AirAt, heaterC: number): PlaceAir => ({
-  c: heaterC + a.value,
-  u90: ONE_SIDED_90 * a.u,
+const byHeater = (a: AirAt, heater: Heat): PlaceAir => ({
+  c: heater.trueC + a.value,
+  u90: Math.hypot(ONE_SIDED_90 * a.u, heater.u90C),
   from: a.from,
+  covered: heater.covered,
 })
 
 /** The air at every place with the bed and the chamber heater as they are set; null for what is not set or known. */
 export function airOf(
   air: AirParts,
-  set: { bedC: number | null; heaterC: number | null },
+  set: { bed: Heat | null; heater: Heat | null },
   roomC: number,
 ): Record<Place, PlaceAir | null> {
-  const room = { c: roomC, u90: 0, from: ROOM_AIR }
+  const room = { c: roomC, u90: 0, from: ROOM_AIR, covered: false }
   if (!air.enclosure || !air.map) return { low: room, high: room, bay: room, outside: room }
-  const { bed, heater } = air.map
-  const { bedC, heaterC } = set
-  if (heaterC !== null)
+  const { map } = air
+  const { bed, heater } = set
+  if (heater !== null)
     return {
-      low: byHeater(heater.low, heaterC),
-      high: byHeater(heater.high, heaterC),
-      bay: byHeater(heater.bay, heaterC),
+      low: byHeater(map.heater.low, heater),
+      high: byHeater(map.heater.high, heater),
+      bay: byHeater(map.heater.bay, heater),
       outside: room,
     }
-  if (bedC === null) return { low: null, high: null, bay: null, outside: room }
+  if (bed === null) return { low: null, high: null, bay: null, outside: room }
   return {
-    low: byBed(bed.low, bedC, roomC),
-    high: byBed(bed.high, bedC, roomC),
-    bay: byBed(bed.bay, bedC, roomC),
+    low: byBed(map.bed.low, bed, roomC),
+    high: byBed(map.bed.high, bed, roomC),
+    bay: byBed(map.bed.bay, bed, roomC),
     outside: room,
   }
 }
@@ -118,21 +127,25 @@ export function operatingPoint(
   air: AirParts,
   demand: Demand,
   rules: Rules,
+  sensors: HeadSensors,
 ): OperatingPoint {
   const { roomC } = rules
   const out: OperatingPoint = {
-    nozzleC: null,
-    bedC: null,
+    nozzle: null,
+    bed: null,
     bedForChamber: false,
     bedU90: 0,
-    heaterC: null,
-    air: airOf(air, { bedC: null, heaterC: null }, roomC),
+    heater: null,
+    air: airOf(air, { bed: null, heater: null }, roomC),
     lines: [],
   }
+  // a job file sets what is shown; a window wants what is true
+  const heat = demand.exact ? heatAt : heatFor
   // without a nozzle the least that any would ask
   if (demand.nozzleMinC !== null)
-    out.nozzleC = demand.nozzleMinC + (demand.exact || !nozzle ? 0 : offsetC(nozzle.material))
-  out.bedC = demand.bedMinC ?? (demand.exact ? roomC : null)
+    out.nozzle = heat(sensors.hotend, demand.nozzleMinC + (demand.exact || !nozzle ? 0 : offsetC(nozzle.material)))
+  if (demand.bedMinC !== null) out.bed = heat(sensors.bed, demand.bedMinC)
+  else if (demand.exact) out.bed = unheated(roomC)
   const { enclosure, lid, heater, map } = air
   if (!enclosure || !map) {
     if (demand.enclosed) out.lines.push(line('enclosure', 'short', 'open frame', null, null, null, ''))
@@ -155,30 +168,40 @@ export function operatingPoint(
     // a file's own setpoint is checked as it is: then nothing of the air is in the heater's line
     const cool = map.heater[coolest(map.heater)]
     const u90 = demand.exact ? 0 : ONE_SIDED_90 * cool.u
-    out.heaterC = demand.exact ? asked : asked - cool.value
+    const heats = heat(sensors.chamber, demand.exact ? asked : asked - cool.value)
+    out.heater = heats
     const reach = heater.details.reachC
     if (reach === undefined) out.lines.push(unknown('chamber', 'what the chamber heater reaches', heater, asked))
     else
       out.lines.push(
         lid
-          ? graded('chamber', 'heated', heater, out.heaterC, reach - rules.guardChamberC, u90, cool.from)
+          ? graded(
+              'chamber',
+              'heated',
+              heater,
+              reached(heats),
+              reach - guardOf('chamber', rules, heats.covered),
+              Math.hypot(u90, heats.u90C),
+              cool.from,
+              heats,
+            )
           : line('chamber', 'short', 'lid off', enclosure, asked, roomC),
       )
     out.air = airOf(air, out, roomC)
     return out
   }
-  if (out.bedC === null) return out // the bed's own line says what is missing
+  if (out.bed === null) return out // the bed's own line says what is missing
   const cool = map.bed[coolest(map.bed)]
   if (needs) {
     if (demand.bedMaxC === null) {
       out.lines.push(unknown('chamber', 'the hottest bed this filament takes', enclosure, asked))
       return out
     }
-    const most = byBed(cool, demand.bedMaxC, roomC)
+    const most = byBed(cool, heatFor(sensors.bed, demand.bedMaxC), roomC)
     // the bed that makes it, as far as the filament takes one
     const forChamber = cool.value > 0 ? Math.min(roomC + (asked! - roomC) / cool.value, demand.bedMaxC) : demand.bedMaxC
-    if (forChamber > out.bedC) {
-      out.bedC = forChamber
+    if (forChamber > out.bed.trueC) {
+      out.bed = heatFor(sensors.bed, forChamber)
       out.bedForChamber = true
       out.bedU90 = most.u90 / Math.max(cool.value, 0.05)
     }

@@ -2,19 +2,11 @@
  * A printer's parts sorted for one head: what couples the zones (nozzle, feed tube, enclosure with lid and heater), and
  * groups that stand alone once the operating point is known. Ceilings of the zones for the drawings.
  */
+import { firstAbove, type Correction } from '../thermometry'
 import { airMap, airSources, type AirMap, type AirPlace, type AirSource, type Opening } from './air'
 import { checkAsked, checkPart, checkPrinter, checkRules } from './check'
-import {
-  airPlaceOf,
-  checkDemand,
-  checkGroup,
-  checkNozzle,
-  checkTube,
-  checkWalls,
-  guardOf,
-  zoneOf,
-  type Zone,
-} from './checks'
+import { airPlaceOf, checkDemand, checkGroup, checkNozzle, checkTube, checkWalls, zoneOf, type Zone } from './checks'
+import { guardOf, heatAt, reached, sensorsOf, type Heat, type HeadSensors } from './heat'
 import { ONE_SIDED_90 } from './margin'
 import { operatingPoint, type AirParts, type OperatingPoint, unknown } from './operating'
 import { isKind, kindOf } from './kinds'
@@ -38,6 +30,7 @@ export interface Setup {
   nozzle: FittedNozzle | null
   tube: Part | null
   air: AirParts
+  sensors: HeadSensors
 }
 export interface Stack extends Setup {
   headId: number
@@ -96,6 +89,7 @@ export function stackOf(printer: Printer, headId: number): Stack {
     nozzle: printer.heads.find(h => h.id === headId)?.nozzle ?? null,
     tube: of('feed tube')[0] ?? null,
     air: airParts(of('enclosure')[0] ?? null, of('lid')[0] ?? null, of('chamber heater')[0] ?? null, printer.air),
+    sensors: sensorsOf(printer, headId),
     groups,
   }
 }
@@ -117,7 +111,7 @@ export function coupledLines(s: Setup, op: OperatingPoint, demand: Demand, rules
 
 /** The lines of everything that couples the zones, at the operating point they make. */
 export function checkSetup(s: Setup, demand: Demand, rules: Rules): Checked {
-  const op = operatingPoint(s.nozzle, s.air, demand, rules)
+  const op = operatingPoint(s.nozzle, s.air, demand, rules, s.sensors)
   return {
     op,
     lines: coupledLines(s, op, demand, rules),
@@ -206,13 +200,40 @@ const NO_BED_C = 10_000
  * What ceilings are worked out by; stored ones of another version are worked out again. Raise it with every change of
  * the limits.
  */
-export const LIMITS_MODEL = 3
+export const LIMITS_MODEL = 4
+
+/** Hotter than anything is set, °C. */
+const NO_SET_C = 3000
+const COLDEST_C = -60
+
+/** What comes of a setpoint at a part, with its U, and the guard band that counts there. */
+type Comes = (heat: Heat) => { c: number; u90: number; guardC: number }
+/** Three ceilings of a part that stands `limitC`: up to where it is fine, the margin 0, and from where it is short. */
+function setpointsOf(
+  sensor: Correction | null,
+  limitC: number,
+  comes: Comes,
+  from = COLDEST_C,
+  to = NO_SET_C,
+): { limitC: number; fineC: number; shortC: number } {
+  const upTo = (k: -1 | 0 | 1) => {
+    const of = (setC: number) => {
+      const { c, u90, guardC } = comes(heatAt(sensor, setC))
+      return c + k * u90 + guardC
+    }
+    // to the billionth: what is whole stays whole
+    return Math.round(firstAbove(sensor, of, limitC, from, to) * 1e9) / 1e9
+  }
+  const limit = upTo(0)
+  return { limitC: limit, fineC: Math.min(limit, upTo(1)), shortC: Math.max(limit, upTo(-1)) }
+}
 
 /**
  * The lanes of the Floor, °C: a nozzle ceiling per head (its nozzle and firmware included); the bed's, by its own parts
  * and, where the bed makes the air, by what stands in that air; and the chamber's where there is an enclosure: a
- * setpoint with a chamber heater (and what that reaches), else the air near the top. Of each the lowest first, then
- * others that could decide because their air is known worse. Throws InputError for a part or a rule outside its range.
+ * setpoint with a chamber heater (and what that reaches), else the air near the top. All as they are set and shown: a
+ * checked sensor's correction is in them. Of each the lowest first, then others that could decide because their air is
+ * known worse. Throws InputError for a part or a rule outside its range.
  *
  * @example
  * const heater = { ...partOf('bed heater'), limitC: 120 }
@@ -222,54 +243,67 @@ export const LIMITS_MODEL = 3
 export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
   checkPrinter(printer)
   checkRules(rules)
-  const { roomC, guardChamberC } = rules
+  const { roomC } = rules
+  const { bed: bedSensor, chamber: airSensor } = printer.sensors ?? { bed: null, chamber: null }
   const setpoint = { of: 'setpoint' as const, heaterOff: false, inAir: false }
-  const sure = (limitC: number) => ({ limitC, fineC: limitC, shortC: limitC })
-  const own = (zone: Zone, headId: number | null, parts: readonly Part[]): Ceiling[] =>
-    parts.flatMap(part =>
-      zoneOf(part.role) === zone && part.limitC !== null
-        ? [{ zone, headId, part, ...sure(part.limitC - guardOf(zone, rules)), ...setpoint }]
-        : [],
-    )
+  const own = (zone: Zone, headId: number | null, sensor: Correction | null, parts: readonly Part[]): Ceiling[] =>
+    parts.flatMap(part => {
+      if (zoneOf(part.role) !== zone || part.limitC === null) return []
+      const at = setpointsOf(sensor, part.limitC, heat => {
+        const guardC = guardOf(zone, rules, heat.covered)
+        if (part.role === 'firmware') return { c: heat.setC, u90: 0, guardC }
+        return { c: part.role === 'bed heater' ? reached(heat) : heat.trueC, u90: heat.u90C, guardC }
+      })
+      return [{ zone, headId, part, ...at, ...setpoint }]
+    })
   const out: Ceiling[] = printer.heads.flatMap(h => {
     const parts = printer.parts.filter(p => p.headId === h.id)
-    return deciding(own('hotend', h.id, h.nozzle ? [...parts, nozzlePart(h.nozzle)] : parts))
+    const sensor = sensorsOf(printer, h.id).hotend
+    return deciding(own('hotend', h.id, sensor, h.nozzle ? [...parts, nozzlePart(h.nozzle)] : parts))
   })
   const first = (role: Role) => printer.parts.find(p => p.role === role) ?? null
   const { enclosure, heater, map } = airParts(first('enclosure'), first('lid'), first('chamber heater'), printer.air)
-  const bed = own('bed', null, printer.parts)
+  const bed = own('bed', null, bedSensor, printer.parts)
   if (!enclosure || !map) return [...out, ...deciding(bed)]
   const inside = inTheAir(printer.parts)
-  // the bed that brings the air at a part to what it stands
+  const guarded = (heat: Heat) => guardOf('chamber', rules, heat.covered)
+  // the bed that brings the air at a part to what it stands; U grows with the bed
   const byAir = inside.flatMap(({ part, place, limitC }): Ceiling[] => {
     const { value, u } = map.bed[place]
     if (value <= 0) return []
-    const above = (limitC - guardChamberC - roomC) / value
-    // U grows with the bed: margin = above − x against k·x, x the bed over the room
-    const k = (ONE_SIDED_90 * u) / value
-    const shortC = k < 1 ? Math.min(NO_BED_C, roomC + above / (1 - k)) : NO_BED_C
-    const at = { limitC: roomC + above, fineC: roomC + above / (1 + k), shortC }
+    const comes: Comes = heat => ({
+      c: roomC + value * (heat.trueC - roomC),
+      u90: Math.hypot(ONE_SIDED_90 * u * (heat.trueC - roomC), value * heat.u90C),
+      guardC: guarded(heat),
+    })
+    const at = setpointsOf(bedSensor, limitC, comes, COLDEST_C, NO_BED_C)
     return [{ zone: 'bed', headId: null, part, ...at, of: 'setpoint', inAir: true, heaterOff: heater !== null }]
   })
   out.push(...(heater ? [...deciding(bed), ...deciding(byAir)] : deciding([...bed, ...byAir])))
   const chamber = inside.map(({ part, place, limitC }): Ceiling => {
-    const allowed = limitC - guardChamberC
     const zone = { zone: 'chamber' as const, headId: null, part, inAir: true, heaterOff: false }
     if (heater) {
       const { value, u } = map.heater[place]
-      const [limit, u90] = [allowed - value, ONE_SIDED_90 * u]
-      return { ...zone, limitC: limit, fineC: limit - u90, shortC: limit + u90, of: 'setpoint' }
+      const comes: Comes = heat => ({
+        c: heat.trueC + value,
+        u90: Math.hypot(ONE_SIDED_90 * u, heat.u90C),
+        guardC: guarded(heat),
+      })
+      return { ...zone, ...setpointsOf(airSensor, limitC, comes), of: 'setpoint' }
     }
-    const { value } = map.bed[place]
-    return { ...zone, ...sure(roomC + ((allowed - roomC) * map.bed.high.value) / Math.max(value, 0.01)), of: 'air' }
-  })
-  if (heater?.details.reachC !== undefined)
-    chamber.push({
-      zone: 'chamber',
-      headId: null,
-      part: heater,
-      ...sure(heater.details.reachC - guardChamberC),
-      ...setpoint,
+    // what the chamber's own sensor shows near the top while the part is as hot as it may be
+    const share = Math.max(map.bed[place].value, 0.01) / Math.max(map.bed.high.value, 0.001)
+    const comes: Comes = heat => ({
+      c: roomC + share * (heat.trueC - roomC),
+      u90: share * heat.u90C,
+      guardC: guarded(heat),
     })
+    return { ...zone, ...setpointsOf(airSensor, limitC, comes), of: 'air' }
+  })
+  if (heater?.details.reachC !== undefined) {
+    const comes: Comes = heat => ({ c: reached(heat), u90: heat.u90C, guardC: guarded(heat) })
+    const at = setpointsOf(airSensor, heater.details.reachC, comes)
+    chamber.push({ zone: 'chamber', headId: null, part: heater, ...at, ...setpoint })
+  }
   return [...out, ...deciding(chamber)]
 }

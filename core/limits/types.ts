@@ -4,6 +4,8 @@
  */
 import type { Filler, NozzleMaterial } from '../wear'
 import type { AirSource, Opening } from './air'
+import type { Heat } from './heat'
+import type { Correction } from '../thermometry'
 import type { Sheet } from './surfaces'
 
 /** What a number rests on. A start value is one that nobody entered. */
@@ -48,7 +50,7 @@ export const CHAMBER_ROLES = [
   'other chamber part',
 ] as const
 /** Roles of what stands around: enclosure, heater, dryer, ventilation. */
-export const SITE_ROLES = ['enclosure', 'lid', 'chamber heater', 'dryer', 'ventilation'] as const
+export const SITE_ROLES = ['enclosure', 'lid', 'chamber heater', 'chamber sensor', 'dryer', 'ventilation'] as const
 /** All roles, from the head outwards. */
 export const ROLES = [...HEAD_ROLES, ...BED_ROLES, ...CHAMBER_ROLES, ...SITE_ROLES] as const
 export type Role = (typeof ROLES)[number]
@@ -139,12 +141,25 @@ export interface Printer {
   air: readonly AirSource[]
   /** What the shop dries in; the same for every printer. */
   dryers: readonly Part[]
+  /** What checks found of its sensors, as they sit on it now; absent: nobody has checked any. */
+  sensors?: Sensors
+}
+
+/** What is known of a printer's sensors: of each head by its id, of the bed and of the chamber. */
+export interface Sensors {
+  heads: Readonly<Record<number, Correction | null>>
+  bed: Correction | null
+  chamber: Correction | null
 }
 
 export interface Rules {
   guardHotendC: number
   guardBedC: number
   guardChamberC: number
+  /** The bands where a check covers the sensor. */
+  guardHotendCheckedC: number
+  guardBedCheckedC: number
+  guardChamberCheckedC: number
   roomC: number
   /** Divides the strain at break; at least 1. */
   bendSafety: number
@@ -159,6 +174,9 @@ export const START_RULES: Rules = {
   guardHotendC: 10,
   guardBedC: 5,
   guardChamberC: 5,
+  guardHotendCheckedC: 5,
+  guardBedCheckedC: 3,
+  guardChamberCheckedC: 3,
   roomC: 23,
   bendSafety: 1.5,
   coarseC: 2,
@@ -229,7 +247,8 @@ interface LineOf {
 
 /**
  * A requirement that could be judged. `asked` and `allowed` in `unit`, null where it is no matter of numbers. `just`:
- * the margin lies within its uncertainty. `u90` is that uncertainty (U, one-sided 90 %), `rests` on what the air rests.
+ * the margin lies within its uncertainty. `u90` is that uncertainty (U, one-sided 90 %), `rests` on what the air rests,
+ * `heat` what is set and what it makes, where a check found them to differ.
  */
 export interface KnownLine extends LineOf {
   status: 'ok' | 'just' | 'look' | 'short'
@@ -237,6 +256,7 @@ export interface KnownLine extends LineOf {
   allowed: number | null
   u90: number
   rests: string
+  heat?: Heat
 }
 
 /**

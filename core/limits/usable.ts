@@ -4,6 +4,8 @@
  */
 import { coolest } from './air'
 import { checkAsked } from './check'
+import type { Correction } from '../thermometry'
+import { heatAt } from './heat'
 import { operatingPoint } from './operating'
 import { ceilings, stackOf, type Ceiling } from './stack'
 import { offsetC } from './nozzles'
@@ -21,8 +23,11 @@ export interface Usable {
 /** Setpoints that the shop's own jobs of a filament used, °C; null where none is known. */
 export type Used = Partial<Record<Usable['what'], readonly [number, number]>>
 
-const lowest = (of: readonly Ceiling[]) =>
-  of.reduce<Ceiling | null>((a, b) => (a === null || b.limitC < a.limitC ? b : a), null)
+/** The lowest ceiling, as the temperature that its setpoint makes. */
+function made(sensor: Correction | null, of: readonly Ceiling[]): Ceiling | null {
+  const c = of.reduce<Ceiling | null>((a, b) => (a === null || b.limitC < a.limitC ? b : a), null)
+  return c && { ...c, limitC: heatAt(sensor, c.limitC).trueC }
+}
 
 /**
  * The usable windows of a demand on one head, as far as its windows are known; one that is short from the start is left
@@ -31,7 +36,8 @@ const lowest = (of: readonly Ceiling[]) =>
 export function usableWindows(printer: Printer, headId: number, demand: Demand, rules: Rules): Usable[] {
   checkAsked(demand)
   const stack = stackOf(printer, headId)
-  const op = operatingPoint(stack.nozzle, stack.air, demand, rules)
+  const { sensors } = stack
+  const op = operatingPoint(stack.nozzle, stack.air, demand, rules, sensors)
   const all = ceilings(printer, rules)
   const out: Usable[] = []
   const add = (what: Usable['what'], from: number | null, asked: readonly [number, number], by: Ceiling | null) => {
@@ -44,22 +50,31 @@ export function usableWindows(printer: Printer, headId: number, demand: Demand, 
   if (demand.nozzleMinC !== null && demand.nozzleMaxC !== null)
     add(
       'nozzle',
-      op.nozzleC,
+      op.nozzle?.trueC ?? null,
       [demand.nozzleMinC + offset, demand.nozzleMaxC + offset],
-      lowest(all.filter(c => c.zone === 'hotend' && c.headId === headId)),
+      made(
+        sensors.hotend,
+        all.filter(c => c.zone === 'hotend' && c.headId === headId),
+      ),
     )
-  const heated = op.heaterC !== null
+  const heated = op.heater !== null
   if (demand.bedMinC !== null && demand.bedMaxC !== null)
     add(
       'bed',
-      op.bedC,
+      op.bed?.trueC ?? null,
       [demand.bedMinC, demand.bedMaxC],
-      lowest(all.filter(c => c.zone === 'bed' && !(c.heaterOff && heated))),
+      made(
+        sensors.bed,
+        all.filter(c => c.zone === 'bed' && !(c.heaterOff && heated)),
+      ),
     )
   const map = stack.air.map
   if (heated && map && demand.chamberMinC !== null && demand.chamberMaxC !== null) {
     // a heater's setpoint, as the air at the coolest place
-    const by = lowest(all.filter(c => c.zone === 'chamber'))
+    const by = made(
+      sensors.chamber,
+      all.filter(c => c.zone === 'chamber'),
+    )
     const offsetAir = map.heater[coolest(map.heater)].value
     add(
       'chamber',

@@ -1,6 +1,7 @@
 /** Lines and verdicts in a technician's words. Pure text: the same on screen, in the CSV and in print. */
 import { capital, celsius } from '../words'
 import { isMakers } from './checks'
+import type { Heat } from './heat'
 import { offsetC } from './nozzles'
 import { surfaceReason } from './surfaces'
 import {
@@ -108,6 +109,7 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
       }
       if (l.status === 'short' && l.part?.role === 'firmware' && isMakers(l.part))
         out.says = "The maker's own limit: it is not raised."
+      out.says = [out.says, sensorSays(l)].filter(Boolean).join(' ')
       break
     case 'reading':
       out.asked = `at most ${l.asked} °C per count`
@@ -160,6 +162,7 @@ export function wordsOf(l: Line, d: Demand, nozzle: FittedNozzle | null): LineWo
       break
     case 'bed':
       if (l.code === 'for the chamber') out.says = `The bed is set this hot to warm the chamber.${measure(l)}`
+      out.says = [out.says, sensorSays(l)].filter(Boolean).join(' ')
       break
     case 'surface':
       out.asked = (d.surfaces ?? []).join(', or ')
@@ -240,6 +243,32 @@ const by = (l: KnownLine) =>
 /** What would tell, where a margin lies within its uncertainty. */
 const measure = (l: KnownLine) => (l.status === 'just' ? ' Just: measure the air there, and it is told.' : '')
 
+/**
+ * What a sensor's check makes of a setpoint, in one sentence; empty where it reads true or nobody has checked it.
+ *
+ * @example
+ * const heat = { setC: 284, trueC: 290, u90C: 1.5, covered: true, from: 'its check' }
+ * heatSays(heat) // "Set 284 °C for 290 °C: the sensor reads 6 °C low, by its check."
+ */
+export function heatSays(h: Heat): string {
+  const off = Number((h.trueC - h.setC).toFixed(1))
+  if (off === 0) return ''
+  const way = off > 0 ? 'low' : 'high'
+  return `Set ${celsius(h.setC)} for ${celsius(h.trueC)}: the sensor reads ${Math.abs(off)} °C ${way}, by ${h.from}.`
+}
+/** The same of a line, and what to do where its margin lies within what the check leaves open. */
+function sensorSays(l: KnownLine): string {
+  if (!l.heat) return ''
+  const just = l.status === 'just' && l.key === 'nozzle temperature'
+  const again = just ? `Just: its sensor is known to ${celsius(l.u90)}; check it with a surer reference.` : ''
+  return [heatSays(l.heat), again].filter(Boolean).join(' ')
+}
+/** For half a sentence: that what is asked is not what is set. */
+const ofSet = (l: KnownLine) =>
+  l.heat && Math.abs(l.heat.trueC - l.heat.setC) >= 0.05 && l.asked === l.heat.trueC
+    ? ` (${celsius(l.heat.setC)} set; its sensor reads ${l.heat.trueC > l.heat.setC ? 'low' : 'high'})`
+    : ''
+
 const KEYS = Object.keys(WHAT)
 /** Lines from the nozzle outwards; of one kind the tightest first. */
 export function inOrder(lines: readonly Line[]): Line[] {
@@ -254,7 +283,10 @@ export function reason(l: Line, d: Demand, nozzle: FittedNozzle | null): string 
   switch (l.key) {
     case 'nozzle temperature':
     case 'bed':
-      return `the limit of the ${w.decides} is ${w.allowed}, it asks ${w.asked}${l.key === 'bed' ? ' of the bed' : ''}`
+      return (
+        `the limit of the ${w.decides} is ${w.allowed}, it asks ${w.asked}${l.key === 'bed' ? ' of the bed' : ''}` +
+        ofSet(l)
+      )
     case 'chamber part':
     case 'tube heat':
       return `the limit of the ${w.decides} is ${w.allowed}, the air there would be ${w.asked}`

@@ -39,6 +39,7 @@ const TRIAL = 'a trial piece'
 /** Numbers that are none never become a line: NaN compares as if all were well. */
 function checkFacts(f: PrecheckFacts): void {
   needEach(f.job, ['nozzleC', 'bedC', 'chamberC'], ...SETPOINT_C, '°C')
+  needEach(f.made, ['nozzleC', 'bedC'], ...ANY_C, '°C')
   needEach(f.job, ['peakMm3S', 'hours', 'massG', 'fibreG'], 0, 1e12)
   needIfKnown('fanMax', f.job.fanMax, 0, 1e12)
   if (f.job.firstLayer) needEach(f.job.firstLayer, ['heightMm', 'meanMmS'], 0, 1e12)
@@ -93,7 +94,7 @@ export function precheck(f: PrecheckFacts): CheckLine[] {
 }
 
 function profile(f: PrecheckFacts): CheckLine {
-  const { job, material: m } = f
+  const { job, made, material: m } = f
   if (job.nozzleC === null && job.bedC === null)
     return line('profile', 'unknown', 'The file sets no temperatures, so its profile cannot be told.', {
       fix: 'Enter the setpoints that will be used',
@@ -101,11 +102,12 @@ function profile(f: PrecheckFacts): CheckLine {
       waivable: false,
     })
   // nobody waives what burns the filament
-  if (job.nozzleC !== null && m.shortMaxC !== null && job.nozzleC > m.shortMaxC)
+  if (made.nozzleC !== null && m.shortMaxC !== null && made.nozzleC > m.shortMaxC)
     return line(
       'profile',
       'stop',
-      `Nozzle ${job.nozzleC} °C; ${m.name} stands ${m.shortMaxC} °C for a short time at most: it decomposes and fumes.`,
+      `Nozzle ${setMakes(job.nozzleC!, made.nozzleC)}; ${m.name} stands ${m.shortMaxC} °C for a short time at most: ` +
+        'it decomposes and fumes.',
       { fix: `Make the file again with the profile for ${m.name}`, where: 'file', waivable: false },
     )
   if (m.nozzleMinC === null || m.nozzleMaxC === null)
@@ -115,18 +117,19 @@ function profile(f: PrecheckFacts): CheckLine {
       waivable: false,
     })
   const wrong: string[] = []
-  if (job.nozzleC !== null && (job.nozzleC < m.nozzleMinC || job.nozzleC > m.nozzleMaxC + f.nozzleOffsetC))
-    wrong.push(`nozzle ${job.nozzleC} °C, ${m.name} wants ${m.nozzleMinC} to ${m.nozzleMaxC}`)
+  const { nozzleC, bedC } = made
+  if (nozzleC !== null && (nozzleC < m.nozzleMinC - SAME_C || nozzleC > m.nozzleMaxC + f.nozzleOffsetC + SAME_C))
+    wrong.push(`nozzle ${setMakes(job.nozzleC!, nozzleC)}, ${m.name} wants ${m.nozzleMinC} to ${m.nozzleMaxC}`)
   const low = Math.min(...m.beds.map(b => b[0])),
     high = Math.max(...m.beds.map(b => b[1]))
-  if (job.bedC !== null && m.beds.length > 0 && (job.bedC < low || job.bedC > high))
-    wrong.push(`bed ${job.bedC} °C, ${m.name} wants ${low} to ${high}`)
+  if (bedC !== null && m.beds.length > 0 && (bedC < low - SAME_C || bedC > high + SAME_C))
+    wrong.push(`bed ${setMakes(job.bedC!, bedC)}, ${m.name} wants ${low} to ${high}`)
   if (wrong.length === 0) {
     const set = [job.nozzleC !== null ? `nozzle ${job.nozzleC}` : '', job.bedC !== null ? `bed ${job.bedC}` : '']
     return line('profile', 'ok', `Setpoints fit ${m.name}: ${set.filter(Boolean).join(', ')} °C.`)
   }
   const like = likeliest(
-    job,
+    made,
     f.others.filter(o => o.name !== m.name),
     m.filler,
   )
@@ -138,10 +141,16 @@ function profile(f: PrecheckFacts): CheckLine {
   )
 }
 
+/** What a correction of a sensor may be off by rounding, °C. */
+const SAME_C = 1e-6
+/** A setpoint with what it makes where its sensor was found to be off. */
+const setMakes = (setC: number, madeC: number) =>
+  Math.abs(setC - madeC) < 0.05 ? `${setC} °C` : `${setC} °C (${celsius(madeC)} by the check of its sensor)`
+
 function limits(f: PrecheckFacts): CheckLine[] {
   if (f.limits.length === 0) return [line('limits', 'ok', 'The printer stands what the file asks.')]
-  const just = f.limits.filter(l => l.status === 'just')
-  const others = f.limits.filter(l => l.status !== 'just').map(limitLine)
+  const just = f.limits.filter(l => l.status === 'just' && !l.sensor)
+  const others = f.limits.filter(l => l.status !== 'just' || l.sensor).map(limitLine)
   if (just.length === 0) return others
   // one place to measure, one line: the worst is said in full
   const more = just.length > 1 ? `; and ${counted(just.length - 1, 'part')} more in the heat` : ''
@@ -160,6 +169,12 @@ function limitLine(l: LimitLine): CheckLine {
       fix: 'Change the file, or see what would change it',
       where: 'equip',
       waivable: false,
+    })
+  if (l.status === 'just')
+    return line('limits', 'look', `${says.slice(0, -1)}: just, by what is known of its sensor.`, {
+      fix: 'Check its sensor with a surer reference',
+      where: 'sensor',
+      reasons: ['a person stays by it', AGREED],
     })
   if (l.status === 'unknown')
     return line('limits', 'unknown', says, { fix: 'Enter it with the parts', where: 'stack', waivable: false })

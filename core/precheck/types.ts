@@ -37,6 +37,7 @@ export const CHECK_PLACES = [
   'dry',
   'soak',
   'warm-up',
+  'sensor',
   'hours',
 ] as const
 export type CheckPlace = (typeof CHECK_PLACES)[number]
@@ -68,6 +69,8 @@ export interface WindowOfMaterial {
 export interface LimitLine {
   status: 'short' | 'just' | 'look' | 'unknown'
   says: string
+  /** The sensor of hotend or bed is what is not known well enough, not the air. */
+  sensor?: boolean
   /** Only eyes tell: an insert that may be loose. */
   eye?: boolean
 }
@@ -85,6 +88,8 @@ export interface PrecheckFacts {
     fanMax: number | null
     firstLayer: { heightMm: number; meanMmS: number } | null
   }
+  /** What the file's setpoints make by what the checks of the sensors found; themselves where nobody has checked. */
+  made: { nozzleC: number | null; bedC: number | null }
   material: WindowOfMaterial & {
     polymer: string
     surfaces: readonly string[]

@@ -9,6 +9,7 @@ import {
   bigint,
   boolean,
   customType,
+  date,
   doublePrecision,
   integer,
   jsonb,
@@ -21,6 +22,7 @@ import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
 import type { FittedWarmUp, PartSize, Reading } from '#core/chamber'
 import type { Tone } from '#core/imaging'
 import type { StudyMethod } from '#core/study'
+import type { Allowed, Placement, Point, Reference, Sensed } from '#core/thermometry'
 import type { DryerKind } from '#core/drying'
 import type { FullScan } from '#core/gcode'
 import type { Answer, CheckLine } from '#core/precheck'
@@ -63,6 +65,9 @@ export const settings = pgTable('settings', {
   guardHotendC: doublePrecision('guard_hotend_c').notNull(),
   guardBedC: doublePrecision('guard_bed_c').notNull(),
   guardChamberC: doublePrecision('guard_chamber_c').notNull(),
+  guardHotendCheckedC: doublePrecision('guard_hotend_checked_c').notNull().default(5),
+  guardBedCheckedC: doublePrecision('guard_bed_checked_c').notNull().default(3),
+  guardChamberCheckedC: doublePrecision('guard_chamber_checked_c').notNull().default(3),
   roomC: doublePrecision('room_c').notNull(),
   bendSafety: doublePrecision().notNull(),
   coarseC: doublePrecision('coarse_c').notNull(),
@@ -355,6 +360,33 @@ export const studyReadings = pgTable('study_readings', {
   goMm: doublePrecision(),
   noGoMm: doublePrecision(),
   valueMm: doublePrecision(),
+  note: note(),
+  ...logged(),
+})
+
+export const referenceProbes = pgTable('reference_probes', {
+  id: id(),
+  name: text().notNull(),
+  is: jsonb('spec').$type<Reference>().notNull(),
+  dueOn: date(),
+  note: note(),
+  withdrawn: boolean().notNull().default(false),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
+})
+
+export const sensorChecks = pgTable('sensor_checks', {
+  id: entryId(),
+  printerId: integer().notNull(),
+  zone: text().$type<Sensed>().notNull(),
+  headId: integer(),
+  partId: integer(),
+  referenceId: integer().notNull(),
+  reference: jsonb().$type<Reference>().notNull(),
+  placement: text().$type<Placement>().notNull(),
+  points: jsonb().$type<Point[]>().notNull(),
+  allowed: jsonb().$type<Allowed>().notNull(),
   note: note(),
   ...logged(),
 })

@@ -9,7 +9,9 @@ import {
   type AirSource,
   type FittedNozzle,
   type Part,
+  type Sensors,
 } from '#core/limits'
+import type { Correction } from '#core/thermometry'
 import { NOZZLE_MATERIALS } from '#core/wear'
 import { detailsSchema } from '../entries/printers'
 import { id, maybe, number, partBasis, struckBy, text, time } from './parts'
@@ -87,6 +89,18 @@ const airSource = z.object({
   u: number,
   from: text,
 }) satisfies z.ZodType<AirSource>
+const checkedAt = z.object({
+  points: z.array(z.object({ shownC: number, cC: number, uC: number })).readonly(),
+  from: text,
+})
+const correction = maybe(
+  z.object({ own: maybe(checkedAt), atLeast: maybe(checkedAt) }),
+) satisfies z.ZodType<Correction | null>
+const sensors = z.object({
+  heads: z.record(z.coerce.number(), correction),
+  bed: correction,
+  chamber: correction,
+}) satisfies z.ZodType<Sensors>
 export const stackPrinter = z.object({
   id,
   name: text,
@@ -100,6 +114,8 @@ export const stackPrinter = z.object({
   air: z.array(airSource),
   /** What the shop dries in; the same for every printer. */
   dryers: z.array(part),
+  /** What checks found of its sensors; absent where nobody has checked any. */
+  sensors: sensors.optional(),
 })
 export type StackPrinter = z.output<typeof stackPrinter>
 

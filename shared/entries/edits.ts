@@ -6,6 +6,7 @@ import { checkLineSchema, dryerSchema } from './prepare'
 import { materialEditSchema, materialValueFields, practiceSetFields } from './materials'
 import { nozzleTypeSchema, nozzleFields } from './nozzles'
 import { setupFields } from './pictures'
+import { referenceFields } from './sensors'
 import { spoolFields } from './spools'
 import { settingsFields, rulesFields, pricesFields, personSchema } from './shop'
 
@@ -20,6 +21,7 @@ export const EDITS = {
   'printers': editOf(printerFields),
   'people': editOf(personSchema),
   'setups': editOf(setupFields),
+  'references': editOf(referenceFields),
   'parts': editOf(partFields),
   'dryers': editOf(dryerSchema),
   'check-lines': editOf(checkLineSchema),

@@ -22,6 +22,7 @@ import {
 } from '#shared/api'
 import type { Equip } from '#shared/answers/bench'
 import type { SetupLine } from '#shared/answers/pictures'
+import type { Verify } from '#shared/answers/sensors'
 import type { Prepare } from '#shared/answers/prepare'
 import type { Shop } from '#shared/answers/shop'
 import type { EditableKind } from '#shared/entries/edits'
@@ -75,7 +76,7 @@ const scan = {
 }
 
 /** What later entries rest on. */
-const made = { run: 0, drying: 0, study: 0 }
+const made = { run: 0, drying: 0, study: 0, reference: 0 }
 
 /** One good body for each entry, made of what the demo shop has; in this order, as some rest on those before. */
 function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, () => Record<string, unknown>> {
@@ -108,6 +109,21 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
     }),
     '/api/gauges': () => ({ nozzleId: head.nozzleId, occurredAt: ago(0.1), shape: ['oval'] }),
     '/api/setups': () => ({ name: 'Magnifier' }),
+    '/api/references': () => ({
+      name: 'A probe of the API',
+      is: { kind: 'probe', readsIn: '°C', certificateUC: 0.3, meter: 0.1 },
+    }),
+    '/api/sensor-checks': () => ({
+      printerId: printer.id,
+      zone: 'hotend',
+      headId: head.id,
+      referenceId: made.reference,
+      placement: 'in the block',
+      points: [{ shownC: 240, reading: 241 }],
+      allowed: { by: 'data sheet', plusMinusC: 5 },
+      occurredAt: ago(0.1),
+      confirmed,
+    }),
     '/api/scales': () => ({ setupId: 1, how: 'pin', knownMm: 0.5, umPerPx: 2, uUmPerPx: 0.01, occurredAt: ago(0.1) }),
     '/api/studies': () => ({
       name: 'Pins, by two',
@@ -247,6 +263,7 @@ test('each entry, question and edit', async () => {
     expect.soft([path, status, answer]).toEqual([path, 201, answer])
     if (status === 201) holds(path, ENTRIES[path].answer, answer)
     if (path === '/api/runs') made.run = answer.runId as number
+    if (path === '/api/references') made.reference = answer.id as number
     if (path === '/api/studies') made.study = answer.id as number
     if (path === '/api/dryings') made.drying = answer.id as number
   }
@@ -272,6 +289,7 @@ test('each entry, question and edit', async () => {
     'material-values': material.values[0]!,
     'practice-sets': material.sets[0]!,
     'setups': (await read<SetupLine[]>('/api/setups'))[1]!,
+    'references': { ...(await read<Verify>('/api/verify')).references[0]! },
     'nozzle-types': shop.types[0]!,
     'nozzles': { ...shop.nozzles[0]!, law: 'linear', note: 'a note', version: 1 },
     'spools': shop.spools[0]!,

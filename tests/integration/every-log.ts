@@ -15,6 +15,8 @@ import { addStudy, saveStudyReading } from '../../server/records/studies/studies
 import { addMaterial } from '../../server/records/materials/materials'
 import { savePrecheck } from '../../server/records/prepare/prechecks'
 import { addSetup, saveScale } from '../../server/records/pictures/setups'
+import { saveSensorCheck } from '../../server/records/sensors/checks'
+import { addReference } from '../../server/records/sensors/references'
 import { saveRun } from '../../server/records/runs/runs'
 import { saveWarmUp, saveWarmUpPlace } from '../../server/records/prepare/warm-ups'
 import { saveSpoolEvent, addSpool } from '../../server/records/spools/spools'
@@ -34,6 +36,7 @@ import { changeSchema } from '#shared/entries/printers'
 import { endingSchema } from '#shared/entries/log'
 import { scaleSchema, setupFields } from '#shared/entries/pictures'
 import { nozzleSchema } from '#shared/entries/nozzles'
+import { referenceFields, sensorCheckSchema } from '#shared/entries/sensors'
 import { studyReadingSchema, studySchema } from '#shared/entries/studies'
 import { jobSchema } from '#shared/entries/runs'
 import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
@@ -65,6 +68,11 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const study = await save(tx => addStudy(tx, studySchema.parse({ name: 'Pins', method: 'pins', ...list }), 1))
   const read = { studyId: study.id, line: 0, goMm: 0.41, noGoMm: 0.42, occurredAt: ago(0.2) }
   await save(tx => saveStudyReading(tx, studyReadingSchema.parse(read), 1))
+  const probe = { name: 'Probe', is: { kind: 'probe', readsIn: '°C', certificateUC: 0.3, meter: 0.1 } }
+  const reference = await save(tx => addReference(tx, referenceFields.parse(probe), 1))
+  const held = { referenceId: reference.id, placement: 'in the block', points: [{ shownC: 240, reading: 241 }] }
+  const sensor = { printerId, zone: 'hotend', headId, allowed: { by: 'data sheet', plusMinusC: 5 }, ...held }
+  await save(tx => saveSensorCheck(tx, sensorCheckSchema.parse({ ...sensor, occurredAt: ago(0.2) }), 1))
   const opened = { spoolId: spool.id, kind: 'opened', occurredAt: ago(2) }
   await save(tx => saveSpoolEvent(tx, spoolEventSchema.parse(opened), 1))
   const dryingEntry = { spoolId: spool.id, dryerId: oven.id, setC: 80, plannedH: 8, occurredAt: ago(1) }

@@ -25,9 +25,7 @@ import {
   platinumSlope,
   PT_FILM_RANGE_C,
   PT_WIRE_RANGE_C,
-  typeKMillivolt,
   typeKResolution,
-  typeKSlope,
   ntcOhm,
 } from '#core/thermometry'
 import { HOT_YIELD_MPA, stressAreaMm2, swapTemperature, torqueCeiling, zChange } from '#core/changeover'
@@ -60,27 +58,6 @@ describe('platinum, IEC 60751 table of resistances', () => {
   })
 })
 
-describe('type K, IEC 60584-1 / NIST Monograph 175 table', () => {
-  test.each([
-    [0, 0],
-    [100, 4.096],
-    [200, 8.138],
-    [300, 12.209],
-    [400, 16.397],
-    [450, 18.516],
-    [500, 20.644],
-    [1000, 41.276],
-  ])('%d °C: %f mV', (t, mv) => {
-    expect(typeKMillivolt(t)).toBeCloseTo(mv, 3)
-  })
-  test('slope is the derivative; about 41 µV per °C', () => {
-    for (const t of [1, 127, 450])
-      expect(typeKSlope(t)).toBeCloseTo((typeKMillivolt(t + 0.01) - typeKMillivolt(t - 0.01)) / 0.02, 7)
-    expect(typeKResolution(300, 10)).toBeCloseTo(0.01 / 0.0415, 1)
-    expect(() => typeKMillivolt(-1)).toThrow(InputError)
-  })
-})
-
 describe('bead thermistor by its divider (check values of the design; voltage divider arithmetic)', () => {
   const ntc = { r25Ohm: 100_000, betaK: 3950 }
   test.each([
@@ -89,6 +66,9 @@ describe('bead thermistor by its divider (check values of the design; voltage di
     [300, 12, 0.6, 0.02],
   ])('at %d °C with %d bits: %f °C per count', (t, bits, expected, within) => {
     expect(Math.abs(ntcResolution(t, ntc, { pullUpOhm: 4700, bits }) - expected)).toBeLessThan(within)
+  })
+  test('10 µV per count of a type K: about 41 µV per °C', () => {
+    expect(typeKResolution(300, 10)).toBeCloseTo(0.01 / 0.0415, 1)
   })
   test('agrees with counting: one count up and down around 250 °C', () => {
     const count = (t: number) => (4096 * ntcOhm(t, ntc.r25Ohm, ntc.betaK)) / (ntcOhm(t, ntc.r25Ohm, ntc.betaK) + 4700)

@@ -107,6 +107,30 @@ const offers = {
 const filaments = [{ name: 'PA6', demands: [demand] }]
 const facts = { nozzleMinC: 260, nozzleMaxC: 290, strainAtBreak: 3, boreMinMm: 0.4 }
 const set = limits.startWindow('PA6', 'none')!.sets[0]!
+const couple: thermometry.Reference = {
+  kind: 'thermocouple',
+  readsIn: 'mV',
+  type: 'K',
+  coupleClass: 1,
+  r0Ohm: null,
+  build: null,
+  platinumClass: null,
+  wires: null,
+  leadOhm: null,
+  uLeadOhm: null,
+  certificateUC: null,
+  meter: 0.01,
+}
+const low: thermometry.Correction = {
+  own: { points: [{ shownC: 240, cC: 6, uC: 1 }], from: 'its check' },
+  atLeast: null,
+}
+const checkedSensor = thermometry.sensorCheck(
+  [{ shownC: 240, reading: 8.9, coldC: 24, swingC: 0 }],
+  couple,
+  'in the block',
+  { by: 'data sheet', plusMinusC: 8 },
+)
 const studied = [
   [
     [0.42, 0.421],
@@ -134,6 +158,7 @@ const facts0: precheck.PrecheckFacts = {
     fanMax: 0.2,
     firstLayer: { heightMm: 0.3, meanMmS: 20 },
   },
+  made: { nozzleC: 270, bedC: 80 },
   material: {
     name: 'PA6-CF20',
     nozzleMinC: 260,
@@ -263,6 +288,10 @@ const CALLS: Record<string, Record<string, Call>> = {
     warmUpAt: { args: { w: warmUp, s: 300 } },
   },
   changeover: {
+    purgeOn: {
+      args: { sensor: low, ceilingSetC: 290, from: pa, to: pc, others: [] },
+      named: { cC: 'points', uC: 'points', ceilingSetC: 'ceilingC' },
+    },
     purge: { args: { from: pa, to: pc, ceilingC: 290, others: [pa] } },
     stressAreaMm2: { args: { diameterMm: 6, pitchMm: 1 } },
     swapTemperature: { args: { through: [{ name: 'PA6', swapC: 240 }], ceilingC: 290 } },
@@ -355,6 +384,8 @@ const CALLS: Record<string, Record<string, Call>> = {
         roomC: 23,
       },
     },
+    heatAt: { args: { c: low, setC: 240 }, named: { cC: 'points', uC: 'points', setC: 'shownC' } },
+    heatFor: { args: { c: low, wantedC: 240 }, named: { cC: 'points', uC: 'points' } },
     airAt: { args: { sources: [source], by: 'bed', place: 'high', opening: 'shut' } },
     gradeOf: { args: { marginC: 3, u90C: 2 } },
     heatLines: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, rules: R } },
@@ -619,14 +650,60 @@ const CALLS: Record<string, Record<string, Call>> = {
     spanOf: { args: { run: { toMs: 5000, hours: 1 } } },
   },
   thermometry: {
+    allowedAt: { args: { a: { by: 'data sheet', plusMinusC: 2 }, tC: 200 } },
+    checkReference: { args: { r: couple }, named: { uLeadOhm: 'leadOhm' } },
+    correctionAt: { args: { c: low, shownC: 240 }, named: { cC: 'points', uC: 'points' } },
+    driftBetween: {
+      args: { before: made([{ shownC: 240, cC: 2, uC: 1 }]), after: made([{ shownC: 241, cC: 4, uC: 1 }]), hours: 200 },
+    },
+    firmwareTable: {
+      args: {
+        s: made(thermometry.ofBeta(1e5, 3950)),
+        d: { pullUpOhm: 4700, bits: 12 },
+        range: { fromC: 0, toC: 300, stepC: 10 },
+      },
+    },
+    firstAbove: { args: { c: low, of: (s: number) => s, limit: 250, fromC: 0, toC: 400 }, named: { cC: 'points' } },
+    leadError: { args: { wires: 2, leadOhm: 1, uLeadOhm: 0.1 } },
+    nextCheckHours: {
+      args: { check: made(checkedSensor), drift: { per100H: 1, u90: 0.5, hours: 100 } },
+      unused: /hours/,
+    },
+    ntcCelsius: { args: { s: made(thermometry.ofBeta(1e5, 3950)), ohm: 1000 } },
+    ofBeta: { args: { r25Ohm: 1e5, betaK: 3950 } },
+    ohmOf: { args: { s: made(thermometry.ofBeta(1e5, 3950)), tC: 200 } },
+    platinumCelsius: { args: { ohm: 150, r0Ohm: 100 } },
+    platinumTolerance: { args: { is: 'B', build: 'film', tC: 200 } },
+    referenceSays: { args: { r: couple, reading: 8, coldC: 24 } },
+    sensorCheck: {
+      args: {
+        points: [{ shownC: 240, reading: 8.9, coldC: 24, swingC: 1 }],
+        reference: couple,
+        placement: 'in the block',
+        allowed: { by: 'data sheet', plusMinusC: 5 },
+      },
+    },
+    setFor: { args: { c: low, wantedC: 250 }, named: { cC: 'points', uC: 'points' } },
+    steinhartHart: {
+      args: {
+        points: [
+          { tC: 0, ohm: 32650 },
+          { tC: 25, ohm: 10000 },
+          { tC: 70, ohm: 1752 },
+        ],
+      },
+    },
+    thermocoupleCelsius: { args: { type: 'K', millivolt: 8, coldC: 24 } },
+    thermocoupleMillivolt: { args: { type: 'K', tC: 200 } },
+    thermocoupleSlope: { args: { type: 'K', tC: 200 } },
+    thermocoupleTolerance: { args: { type: 'K', is: 1, tC: 200 }, named: { is: 'class' } },
+    verdictOn: { args: { cC: 3, u90C: 1, allowedC: 5, own: true } },
     ntcOhm: { args: { tC: 200, r25Ohm: 1e5, betaK: 3950 } },
     ntcResolution: { args: { tC: 200, ntc: { r25Ohm: 1e5, betaK: 3950 }, d: { pullUpOhm: 4700, bits: 12 } } },
     platinumOhm: { args: { tC: 200, r0Ohm: 100 } },
     platinumResolution: { args: { tC: 200, r0Ohm: 100, d: { pullUpOhm: 4700, bits: 12 } } },
     platinumSlope: { args: { tC: 200, r0Ohm: 100 } },
-    typeKMillivolt: { args: { tC: 200 } },
     typeKResolution: { args: { tC: 200, countMicrovolt: 10 } },
-    typeKSlope: { args: { tC: 200 } },
   },
   wear: {
     beyondBore: { args: { p: made(posterior), of: history, of2: { setup: 'a', uSharedMm: 0.002 } } },
@@ -688,7 +765,9 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     describedPart: 'fills a record from the catalogue',
     describedPrinter: 'fills a record from the catalogue',
     furthest: 'of parts that are checked where they are reckoned with',
-    guardOf: 'reads one rule',
+    guardOf: 'reads two rules',
+    heatSays: 'words of what the core made',
+    sensorsOf: 'reads what is known',
     inOrder: 'sorts lines that the core made',
     isAbrasive: 'a word in',
     isKind: 'a word in',
@@ -722,6 +801,11 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     settles: 'words of a line that the core made',
     stillAnswered: 'words of lines that the core made',
     verdictOf: 'words of lines that the core made',
+  },
+  thermometry: {
+    placementOf: 'a word in',
+    placementsOf: 'a word in',
+    thermocoupleRangeC: 'a word in',
   },
   wear: {
     lnKappa: 'of a posterior that the core made',

@@ -33,6 +33,7 @@ describe('pre-run check', () => {
       fanMax: 0.25,
       firstLayer: { heightMm: 0.3, meanMmS: 15 },
     },
+    made: { nozzleC: 280, bedC: 100 },
     material,
     nozzleOffsetC: 10,
     others: [
@@ -66,7 +67,10 @@ describe('pre-run check', () => {
     own: [],
   }
   const of = (more: Partial<PrecheckFacts>, key: string) => precheck({ ...good, ...more }).find(l => l.key === key)!
-  const job = (more: Partial<PrecheckFacts['job']>) => ({ job: { ...good.job, ...more } })
+  const job = (more: Partial<PrecheckFacts['job']>) => {
+    const is = { ...good.job, ...more }
+    return { job: is, made: { nozzleC: is.nozzleC, bedC: is.bedC } }
+  }
   test('all well: only what a person must look at is open', () => {
     const lines = precheck(good)
     expect(lines.filter(l => l.status !== 'ok').map(l => [l.key, l.status])).toEqual([

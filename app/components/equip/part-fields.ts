@@ -106,7 +106,15 @@ const DETAILS: Partial<Record<Role, FormField[]>> = {
     { key: 'details.offsetBay', label: 'Heated: bay less setpoint', kind: 'number', unit: '°C' },
   ],
 }
-const BEARS_NO_LIMIT: readonly Role[] = ['gears', 'enclosure', 'lid', 'chamber heater', 'dryer', 'ventilation']
+const BEARS_NO_LIMIT: readonly Role[] = [
+  'gears',
+  'enclosure',
+  'lid',
+  'chamber heater',
+  'chamber sensor',
+  'dryer',
+  'ventilation',
+]
 
 export function partFieldsOf(role: Role): FormField[] {
   return [

@@ -4,7 +4,8 @@
 import type { MaterialRow } from '#shared/answers/materials'
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
-import { purge, SLOWNESS, START_MELT_MM3, washout, type Flowing } from '#core/changeover'
+import { purgeOn, SLOWNESS, START_MELT_MM3, washout, type Flowing } from '#core/changeover'
+import { sensorsOf } from '#core/limits'
 import { massG } from '#core/materials'
 import CautionList from '~/components/equip/CautionList.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
@@ -97,12 +98,17 @@ const to = computed(() => materials.value.find(m => m.id === v.toId) ?? null)
 const ceiling = computed(
   () => head.value?.printer.limits.find(l => l.zone === 'hotend' && l.headId === head.value!.id) ?? null,
 )
+const sensor = computed(() => {
+  const stack = equip.value?.printers.find(p => p.id === head.value?.printer.id)
+  return stack && head.value ? sensorsOf(stack, head.value.id).hotend : null
+})
 const result = computed(() =>
   from.value && to.value && from.value.id !== to.value.id
-    ? purge(
+    ? purgeOn(
+        sensor.value,
+        ceiling.value?.limitC ?? null,
         flowing(from.value),
         flowing(to.value),
-        ceiling.value?.limitC ?? null,
         materials.value.filter(m => m.filler === 'none').map(flowing),
       )
     : null,

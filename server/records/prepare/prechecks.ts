@@ -9,11 +9,12 @@ import type { StackPrinter } from '#shared/answers/printers'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { cautionsFor, printing } from '#core/cautions'
-import { purge } from '#core/changeover'
+import { purgeOn } from '#core/changeover'
 import {
   ceilings,
   checkStack,
   demandOfJob,
+  heatAt,
   inOrder,
   offsetC,
   reason,
@@ -35,6 +36,7 @@ import {
   type PrecheckFacts,
   type WindowOfMaterial,
 } from '#core/precheck'
+import type { Correction } from '#core/thermometry'
 import { demandsOf } from '#shared/asking'
 import type { precheckSchema } from '#shared/entries/prepare'
 import { filamentOfSpool, readForAnother, USUAL_DIAMETER_MM } from '#shared/filament'
@@ -81,7 +83,8 @@ function limitLines(lines: readonly Line[], demand: Demand, nozzle: FittedNozzle
     if (l.status === 'ok' || OWN_LINES.includes(l.key)) return []
     // of the chamber only what its heater reaches is the printer's; the rest is the filament's need
     if (l.key === 'chamber' && l.status !== 'short' && l.status !== 'unknown' && l.code !== 'bed the cooler') return []
-    return [{ status: l.status, says: reason(l, demand, nozzle), eye: l.key === 'nozzle insert' }]
+    const sensor = l.status !== 'unknown' && (l.key === 'nozzle temperature' || (l.key === 'bed' && l.code === 'part'))
+    return [{ status: l.status, says: reason(l, demand, nozzle), sensor, eye: l.key === 'nozzle insert' }]
   })
 }
 const SEVERAL: readonly string[] = ['limits', 'own', 'after'] satisfies CheckKey[]
@@ -122,9 +125,14 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
   const known = state?.water && state.water.dryness !== 'unknown' ? state.water : null
   const stays = known && drynessIn(q.printsFrom, known)
   const ceiling = ceilings(printer, rules).find(c => c.zone === 'hotend' && c.headId === q.headId)?.limitC ?? null
-  const nozzle = head.nozzle ? await nozzleFacts(db, head.nozzle, q.headId, material, askings, ceiling) : null
+  const purges = (from: MaterialRow) => purgeC(stack.sensors.hotend, from, material, ceiling)
+  const nozzle = head.nozzle ? await nozzleFacts(db, head.nozzle, q.headId, material, askings, purges) : null
   const facts: PrecheckFacts = {
     job,
+    made: {
+      nozzleC: job.nozzleC === null ? null : heatAt(stack.sensors.hotend, job.nozzleC).trueC,
+      bedC: job.bedC === null ? null : heatAt(stack.sensors.bed, job.bedC).trueC,
+    },
     material: {
       ...windowOf(material),
       polymer: material.polymer,
@@ -149,7 +157,7 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
     fittedSurface: printer.parts.find(p => p.role === 'sheet')?.details.surface ?? null,
     enclosed,
     heated: stack.air.heater !== null,
-    air: enclosed && (job.bedC !== null || checked.op.heaterC !== null) ? airFacts(checked.op) : null,
+    air: enclosed && (job.bedC !== null || checked.op.heater !== null) ? airFacts(checked.op) : null,
     soak: await soakOf(db, printer, now),
     own: await checkLinesFor(db, q.printerId, q.materialId),
   }
@@ -191,7 +199,7 @@ async function nozzleFacts(
   headId: number,
   material: MaterialRow,
   all: readonly MaterialRow[],
-  ceilingC: number | null,
+  purges: (from: MaterialRow) => number | null,
 ): Promise<NonNullable<PrecheckFacts['nozzle']>> {
   const line = (await listNozzles(db)).find(x => x.id === n.id)!
   const [proven] = await db.execute<{ flow: number | null }>(sql`
@@ -211,7 +219,7 @@ async function nozzleFacts(
     boreMm: n.boreMm,
     shape: seen!.shape ?? [],
     fittedSinceRun: seen!.fitted,
-    holds: last && { name: last.name, same: last.id === material.id, purgeC: purgeC(last, material, ceilingC) },
+    holds: last && { name: last.name, same: last.id === material.id, purgeC: purges(last) },
     provenMm3S: proven!.flow,
     left:
       line.leftKg === null
@@ -226,9 +234,9 @@ const flowing = (m: MaterialRow) => ({
   lowestFlowC: factOf(m, 'lowestFlowC'),
   shortMaxC: factOf(m, 'shortMaxC'),
 })
-/** The first temperature of the way from one filament to the other; null when it is not known or there is none. */
-function purgeC(from: MaterialRow, to: MaterialRow, ceilingC: number | null): number | null {
-  const way = purge(flowing(from), flowing(to), ceilingC)
+/** What is set first on the way from one filament to the other; null when it is not known or there is none. */
+function purgeC(sensor: Correction | null, from: MaterialRow, to: MaterialRow, ceilingC: number | null): number | null {
+  const way = purgeOn(sensor, ceilingC, flowing(from), flowing(to))
   return way.kind === 'direct' ? way.steps[0]!.atC : null
 }
 

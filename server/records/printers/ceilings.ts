@@ -12,6 +12,8 @@ import { listStacks } from './stack-read'
 export async function shopRules(db: Connection): Promise<Rules> {
   const [r] = await db.execute<Rules & Record<string, unknown>>(sql`
     select guard_hotend_c "guardHotendC", guard_bed_c "guardBedC", guard_chamber_c "guardChamberC",
+    guard_hotend_checked_c "guardHotendCheckedC", guard_bed_checked_c "guardBedCheckedC",
+    guard_chamber_checked_c "guardChamberCheckedC",
     room_c "roomC", bend_safety "bendSafety", coarse_c "coarseC", labour_per_hour "labourPerHour" from settings`)
   return { ...r! }
 }

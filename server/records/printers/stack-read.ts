@@ -2,6 +2,7 @@
 import type { ChangeLine, StackPrinter, StoredPart } from '#shared/answers/printers'
 import { sql } from 'drizzle-orm'
 import {
+  heatAt,
   PLACE_WORDS,
   recordSource,
   shopDryer,
@@ -15,6 +16,7 @@ import {
 import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
+import { knownSensors, type KnownSensors } from '../sensors/corrections'
 
 const PART_JSON = sql`json_build_object('id', a.id, 'kind', a.kind, 'role', a.role, 'name', a.name, 'headId',
   w.head_id, 'place', a.place, 'limitC', a.limit_c, 'shortC', a.short_c,
@@ -28,6 +30,8 @@ export const WARM_UP_PLACE = sql`
   coalesce((select t.place from warm_up_places t where t.warm_up_id = u.id order by t.id desc limit 1), u.at_place)`
 
 interface WarmUpRow {
+  source: 'live readings' | 'probe file'
+  at: number
   place: AirPlace
   opening: Opening
   finalC: number
@@ -44,10 +48,11 @@ interface WarmUpRow {
 const RECORDS = sql`
   select x.printer_id, json_agg(json_build_object('place', x.place, 'opening', x.opening, 'finalC', x.fit->'finalC',
     'reachedShare', x.fit->'reachedShare', 'bedC', x.bed_c, 'roomC', x.room_c, 'chamberSetC', x.chamber_set_c,
+    'source', x.source, 'at', extract(epoch from x.occurred_at) * 1000,
     'on', to_char(x.occurred_at at time zone (select time_zone from settings), 'FMDD Mon YYYY')) order by x.id) records
   from (
     select distinct on (w.printer_id, w.place, w.opening, w.chamber_set_c is null) w.* from (
-      select u.id, u.printer_id, u.opening, u.fit, u.bed_c, u.room_c, u.chamber_set_c, u.occurred_at,
+      select u.id, u.printer_id, u.source, u.opening, u.fit, u.bed_c, u.room_c, u.chamber_set_c, u.occurred_at,
         ${WARM_UP_PLACE} place
       from warm_ups u where not exists (select from strikes s where s.target = 'warm-up' and s.target_id = u.id)
     ) w
@@ -58,9 +63,21 @@ const RECORDS = sql`
     order by w.printer_id, w.place, w.opening, w.chamber_set_c is null, w.occurred_at desc, w.id desc
   ) x group by x.printer_id`
 
-function airOf(records: readonly WarmUpRow[]): AirSource[] {
-  return records.flatMap(r => {
-    const source = recordSource({ ...r, from: `its warm-up of ${r.on} ${PLACE_WORDS[r.place]}` })
+/**
+ * Warm-ups as sources, both sides in true temperatures: what was set is corrected by the check of its sensor, and so is
+ * the air where the printer's own sensor read it. A record from before that sensor was fitted stays as it was shown.
+ */
+function airOf(records: readonly WarmUpRow[], known: KnownSensors | undefined): AirSource[] {
+  return records.flatMap(({ at, source: readBy, ...r }) => {
+    const by = (zone: 'bed' | 'chamber') => (known && at >= known.since[zone] ? known.sensors[zone] : null)
+    const made = (zone: 'bed' | 'chamber', c: number) => heatAt(by(zone), c).trueC
+    const source = recordSource({
+      ...r,
+      bedC: made('bed', r.bedC),
+      chamberSetC: r.chamberSetC === null ? null : made('chamber', r.chamberSetC),
+      finalC: readBy === 'live readings' ? made('chamber', r.finalC) : r.finalC,
+      from: `its warm-up of ${r.on} ${PLACE_WORDS[r.place]}`,
+    })
     return source ? [source] : []
   })
 }
@@ -98,8 +115,11 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
     group by w.printer_id) q on q.printer_id = p.id
     left join (${RECORDS}) w on w.printer_id = p.id
     where ${these} order by p.id`)
-  const dryers = await shopDryers(db)
-  return rows.map(({ records, ...p }) => ({ ...p, air: airOf(records), dryers }))
+  const [dryers, checks] = [await shopDryers(db), await knownSensors(db)]
+  return rows.map(({ records, ...p }) => {
+    const known = checks.get(p.id)
+    return { ...p, air: airOf(records, known), dryers, ...(known && { sensors: known.sensors }) }
+  })
 }
 
 /** Parts on the shelf, fit for any printer. */

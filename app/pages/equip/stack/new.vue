@@ -187,7 +187,9 @@ async function save(): Promise<void> {
 }
 const bearsLimit = (kind: string) =>
   isKind(kind) &&
-  !['gears', 'enclosure', 'lid', 'chamber heater', 'dryer', 'ventilation'].includes(kindOf(kind).role) &&
+  !['gears', 'enclosure', 'lid', 'chamber heater', 'chamber sensor', 'dryer', 'ventilation'].includes(
+    kindOf(kind).role,
+  ) &&
   kind !== 'no feed tube' &&
   kind !== 'no magnets, sheet clipped'
 </script>

@@ -1,0 +1,57 @@
+/**
+ * A setpoint and what it makes: the one place where a sensor's check meets the limits. Part limits, the air and what is
+ * reached go by the true temperature (setpoint + c); what the firmware allows goes by the setpoint itself; advice is
+ * the wanted temperature less c. °C. Common practice, no source.
+ */
+import { correctionAt, setFor, type Correction } from '../thermometry'
+import type { Zone } from './checks'
+import type { Printer, Rules, Sensors } from './types'
+
+/** `u90C`: U of the check, 0 where the whole guard band stands for the sensor; `covered`: it is checked there. */
+export interface Heat {
+  setC: number
+  trueC: number
+  u90C: number
+  covered: boolean
+  /** In words, empty without a check: "its check of 3 Nov". */
+  from: string
+}
+
+/** Sensors that decide at one head. */
+export type HeadSensors = Record<Zone, Correction | null>
+const UNCHECKED: Sensors = { heads: {}, bed: null, chamber: null }
+
+/** What is known of the sensors of one head, its bed and its chamber. */
+export function sensorsOf(printer: Printer, headId: number): HeadSensors {
+  const { heads, bed, chamber } = printer.sensors ?? UNCHECKED
+  return { hotend: heads[headId] ?? null, bed, chamber }
+}
+
+/** What a setpoint makes. */
+export function heatAt(c: Correction | null, setC: number): Heat {
+  const { cC, u90C, covered, from } = correctionAt(c, setC)
+  return { setC, trueC: setC + cC, u90C, covered, from }
+}
+/** What is set to make a temperature. Where nothing set makes it exactly, the next that is hotter. */
+export const heatFor = (c: Correction | null, wantedC: number): Heat => heatAt(c, setFor(c, wantedC))
+/** A heater that is off: as warm as the room, by nobody's sensor. */
+export const unheated = (roomC: number): Heat => ({ setC: roomC, trueC: roomC, u90C: 0, covered: false, from: '' })
+
+/**
+ * What a heater is asked for where its limit is what it reaches: nobody knows whether that was read off a display, so
+ * the setpoint and what it makes must both be within.
+ */
+export const reached = (heat: Heat) => Math.max(heat.setC, heat.trueC)
+
+/** The band never falls under what stands for overshoot, gradient and ageing, °C. */
+export const GUARD_FLOOR_C: Record<Zone, number> = { hotend: 5, bed: 3, chamber: 3 }
+
+/** The guard band of a zone, °C; less the sensor's part of it where a check covers that. */
+export function guardOf(zone: Zone, r: Rules, covered = false): number {
+  const [whole, checked] = {
+    hotend: [r.guardHotendC, r.guardHotendCheckedC],
+    bed: [r.guardBedC, r.guardBedCheckedC],
+    chamber: [r.guardChamberC, r.guardChamberCheckedC],
+  }[zone] as [number, number]
+  return covered ? Math.max(GUARD_FLOOR_C[zone], Math.min(whole, checked)) : whole
+}

@@ -1,0 +1,4 @@
+import { answering } from '../doors/doors'
+import { verifyPage } from '../records/sensors/checks'
+
+export default answering('/api/verify', verifyPage)
