@@ -21,6 +21,7 @@ export const ACTIONS = [
   'dry',
   'anneal',
   'clear a clog',
+  'check a sensor',
 ] as const
 export type Action = (typeof ACTIONS)[number]
 
@@ -64,14 +65,14 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'burns',
     hazard: 'Burns: nozzle, bed, sheet and part are hot at once and for a long time.',
     what: 'Heat gloves and tools, never a bare hand; mind what is beside your sleeve.',
-    actions: ['print', 'swap a nozzle', 'clear a clog'],
+    actions: ['print', 'swap a nozzle', 'clear a clog', 'check a sensor'],
     nozzleFromC: 150,
   },
   {
     key: 'hot bed',
     hazard: 'A bed this hot burns at a touch.',
     what: 'Mark it; heat gloves until it is below 45 °C.',
-    actions: ['print'],
+    actions: ['print', 'check a sensor'],
     bedFromC: 60,
   },
   {
@@ -173,6 +174,12 @@ export const CAUTIONS: readonly Caution[] = [
     hazard: 'Moving axes pinch; a tool across heater leads shorts them.',
     what: 'Motion disabled; keep tools off the leads.',
     actions: ['swap a nozzle', 'fit a part'],
+  },
+  {
+    key: 'probe leads',
+    hazard: 'A bare probe across heater leads shorts them, and on a mains bed it can be live.',
+    what: 'Switched off and cold while it is put in place; leads led away from heater and axes; motion disabled.',
+    actions: ['check a sensor'],
   },
   {
     key: 'insulation fibres',

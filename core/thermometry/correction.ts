@@ -5,7 +5,7 @@
  * the guard band of an unchecked sensor returns. A reference that did not see what the sensor sees (at the tip) can
  * only tighten, and takes nothing out of the guard band. °C. Common practice, no source.
  */
-import { bisect, InputError, need, ONE_SIDED_90 } from '../numeric'
+import { AT_MS, bisect, InputError, need, ONE_SIDED_90 } from '../numeric'
 import type { CorrectionPoint } from './sensor-check'
 
 /** So far outside its points a check still counts, °C. */
@@ -22,6 +22,26 @@ export interface Correction {
   own: CheckedAt | null
   /** By one that reads low, and that is newer than `own`: it is at least so hot. */
   atLeast: CheckedAt | null
+}
+
+/**
+ * What the checks of one sensor come to: the latest in its own place, and a newer one from where a reference reads low.
+ * `atMs` in ms since 1970, `own` whether the reference saw what the sensor sees; checks without a point of which the
+ * uncertainty is known give nothing, and an older one does not stand in for them. Null where neither gives anything.
+ */
+export function correctionFrom(
+  checks: readonly { atMs: number; own: boolean; points: readonly CorrectionPoint[]; from: string }[],
+): Correction | null {
+  for (const c of checks) need('atMs', c.atMs, ...AT_MS, 'ms')
+  const latest = (isOwn: boolean) =>
+    checks
+      .filter(c => c.own === isOwn)
+      .reduce<(typeof checks)[number] | null>((a, b) => (a && a.atMs > b.atMs ? a : b), null)
+  const [own, low] = [latest(true), latest(false)]
+  const at = (c: CheckedAt | null): CheckedAt | null =>
+    c && c.points.length > 0 ? { points: c.points, from: c.from } : null
+  const out = { own: at(own), atLeast: low !== null && (own === null || low.atMs > own.atMs) ? at(low) : null }
+  return out.own || out.atLeast ? out : null
 }
 
 /** What is added to a shown temperature. `covered`: the sensor's part of the guard band is checked here. */

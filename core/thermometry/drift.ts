@@ -61,3 +61,30 @@ export function nextCheckHours(check: Pick<CheckResult, 'verdict' | 'worst'>, dr
   const rate = (Math.abs(drift.per100H) + drift.u90) / 100
   return Math.min(CHECK_BOUNDS_H[1], Math.max(CHECK_BOUNDS_H[0], rate === 0 ? CHECK_BOUNDS_H[1] : left / rate))
 }
+
+/** How a sensor stands by its checks: the one that counts, its drift, and when the next is due. */
+export interface SensorState<C> {
+  /** The latest in the sensor's own place; null where it was never checked there. */
+  check: C | null
+  drift: Drift | null
+  /** Hours at heat until the next check, below 0 when it is past; null without a check. */
+  nextInH: number | null
+  /** It failed, or its hours are over. */
+  isDue: boolean
+}
+
+/**
+ * The state of a sensor by its standing checks, the latest first; `hoursSince` are hours at heat since each (0 to 1e6).
+ */
+export function sensorState<C extends { hoursSince: number; result: CheckResult }>(
+  checks: readonly C[],
+): SensorState<C> {
+  for (const c of checks) need('hoursSince', c.hoursSince, 0, 1e6, 'h')
+  const own = checks.filter(c => c.result.own)
+  const [check, before] = own
+  if (!check) return { check: null, drift: null, nextInH: null, isDue: false }
+  const apart = before ? Math.min(1e5, Math.max(0, before.hoursSince - check.hoursSince)) : 0
+  const drift = before ? driftBetween(before.result.correction, check.result.correction, apart) : null
+  const nextInH = nextCheckHours(check.result, drift) - check.hoursSince
+  return { check, drift, nextInH, isDue: check.result.verdict === 'fail' || nextInH <= 0 }
+}

@@ -64,7 +64,7 @@ export {
   verdictOn,
 } from './sensor-check'
 export type { CheckResult, CheckVerdict, CorrectionPoint, Point, PointResult } from './sensor-check'
-export { correctionAt, firstAbove, REACHES_C, setFor } from './correction'
+export { correctionAt, correctionFrom, firstAbove, REACHES_C, setFor } from './correction'
 export type { CheckedAt, Corrected, Correction } from './correction'
-export { CHECK_BOUNDS_H, driftBetween, nextCheckHours, START_CHECK_H } from './drift'
-export type { Drift } from './drift'
+export { CHECK_BOUNDS_H, driftBetween, nextCheckHours, sensorState, START_CHECK_H } from './drift'
+export type { Drift, SensorState } from './drift'

@@ -9,6 +9,7 @@ import { InputError } from '#core/numeric'
 import {
   allowedAt,
   correctionAt,
+  correctionFrom,
   driftBetween,
   firmwareTable,
   firstAbove,
@@ -23,6 +24,7 @@ import {
   platinumSlope,
   referenceSays,
   sensorCheck,
+  sensorState,
   setFor,
   START_CHECK_H,
   steinhartHart,
@@ -499,5 +501,36 @@ describe('drift and the next check (common practice, no source)', () => {
     expect(nextCheckHours(check(2), { per100H: -1, u90: 0.5, hours: 200 })).toBeCloseTo(200, 9)
     expect(nextCheckHours(check(4.9), { per100H: 1, u90: 0.5, hours: 200 })).toBe(50)
     expect(nextCheckHours(check(0), { per100H: 0, u90: 0, hours: 200 })).toBe(1000)
+  })
+})
+
+describe('how a sensor stands by its checks', () => {
+  const made = (hoursSince: number, reading: number, placement: 'in the block' | 'at the tip' = 'in the block') => ({
+    hoursSince,
+    result: sensorCheck([at(240, reading)], probe(0.2), placement, FIVE),
+  })
+  test('by the latest in its own place; one at the tip is no check of it', () => {
+    expect(sensorState([])).toEqual({ check: null, drift: null, nextInH: null, isDue: false })
+    expect(sensorState([made(10, 245, 'at the tip')]).check).toBeNull()
+    const s = sensorState([made(5, 250, 'at the tip'), made(20, 241), made(220, 239)])
+    expect(s.check!.hoursSince).toBe(20)
+    expect(s.drift!.per100H).toBeCloseTo(1, 9)
+    expect(s.isDue).toBe(false)
+    expect(sensorState([made(20, 247)])).toMatchObject({ nextInH: -20, isDue: true })
+    expect(sensorState([made(301, 240)])).toMatchObject({ nextInH: -1, isDue: true })
+  })
+  test('what counts: the latest own, and a lower bound only where it is newer', () => {
+    const one = (atMs: number, own: boolean, cC: number) => ({
+      atMs,
+      own,
+      points: [{ shownC: 240, cC, uC: 1 }],
+      from: String(atMs),
+    })
+    expect(correctionFrom([])).toBeNull()
+    expect(correctionFrom([one(1, true, 2), one(3, true, 4)])!.own!.points[0]!.cC).toBe(4)
+    expect(correctionFrom([one(1, false, 9), one(3, true, 4)])!.atLeast).toBeNull()
+    expect(correctionFrom([one(5, false, 9), one(3, true, 4)])!.atLeast!.points[0]!.cC).toBe(9)
+    // the latest could not tell: the one before does not stand in for it
+    expect(correctionFrom([{ ...one(5, true, 4), points: [] }, one(3, true, 4)])).toBeNull()
   })
 })

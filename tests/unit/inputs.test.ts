@@ -653,6 +653,12 @@ const CALLS: Record<string, Record<string, Call>> = {
     allowedAt: { args: { a: { by: 'data sheet', plusMinusC: 2 }, tC: 200 } },
     checkReference: { args: { r: couple }, named: { uLeadOhm: 'leadOhm' } },
     correctionAt: { args: { c: low, shownC: 240 }, named: { cC: 'points', uC: 'points' } },
+    correctionFrom: {
+      args: {
+        checks: [{ atMs: 1000, own: true, points: made([{ shownC: 240, cC: 6, uC: 1 }]), from: 'its check' }],
+      },
+    },
+    sensorState: { args: { checks: [{ hoursSince: 10, result: made(checkedSensor) }] } },
     driftBetween: {
       args: { before: made([{ shownC: 240, cC: 2, uC: 1 }]), after: made([{ shownC: 241, cC: 4, uC: 1 }]), hours: 200 },
     },

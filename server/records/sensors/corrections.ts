@@ -5,11 +5,12 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { Sensors } from '#core/limits'
 import {
+  correctionFrom,
   placementOf,
   sensorCheck,
   type Allowed,
-  type CheckedAt,
   type Correction,
+  type CorrectionPoint,
   type Placement,
   type Point,
   type Reference,
@@ -87,25 +88,21 @@ export async function knownSensors(db: Connection): Promise<Map<number, KnownSen
   return out
 }
 
-/** The latest check in the sensor's own place, and a newer one from where a reference reads low. */
-function correctionOf(rows: readonly Row[]): Correction | null {
-  const latest = (own: boolean) =>
-    rows
-      .filter(r => placementOf(r.placement).own === own)
-      .reduce<Row | null>((a, b) => (a && a.at > b.at ? a : b), null)
-  const own = latest(true)
-  const low = latest(false)
-  const atLeast = low && (!own || low.at > own.at) ? checkedAt(low) : null
-  const ownAt = own && checkedAt(own)
-  return ownAt || atLeast ? { own: ownAt, atLeast } : null
-}
+const correctionOf = (rows: readonly Row[]): Correction | null =>
+  correctionFrom(
+    rows.map(r => ({
+      atMs: r.at,
+      own: placementOf(r.placement).own,
+      points: pointsOf(r),
+      from: `its check of ${r.on}`,
+    })),
+  )
 
-/** Null where it gives no correction: nobody vouches for its reference there, or its numbers do not read any more. */
-function checkedAt(r: Row): CheckedAt | null {
+/** None where its numbers do not read any more: one bad row takes no list down. */
+function pointsOf(r: Row): readonly CorrectionPoint[] {
   try {
-    const { correction } = sensorCheck(r.points, r.reference, r.placement, r.allowed)
-    return correction.length === 0 ? null : { points: correction, from: `its check of ${r.on}` }
+    return sensorCheck(r.points, r.reference, r.placement, r.allowed).correction
   } catch {
-    return null
+    return []
   }
 }
