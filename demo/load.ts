@@ -32,6 +32,7 @@ import { saveStrike } from '../server/records/entry/strikes'
 import { jobFile } from './job-file'
 import { addSetups, DEMO_PICTURES, pictureOfBore } from './pictures'
 import { fillPrepare } from './prepare'
+import { addSensorChecks } from './sensors'
 import { addPinStudy, addWornOut } from './study'
 import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work, PRICES } from './shop'
 
@@ -397,6 +398,15 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     bores: new Map(studied.map(n => [n.id, boreAfter('sliding', n.d0, n.kappa, n.wearKg, n.nominal)])),
     at: minutes => at(DAYS - 19, 13 + minutes / 60),
     lead,
+  })
+
+  // whose displays can be trusted
+  await addSensorChecks(tx, {
+    printers,
+    heads,
+    daysAgo: (days, hour) => at(DAYS - days, hour),
+    dueOn: at(DAYS + 40).slice(0, 10),
+    technician: dayTech,
   })
 
   // upkeep that shows in the printer's history

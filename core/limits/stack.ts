@@ -146,6 +146,8 @@ export interface Ceiling {
   of: 'setpoint' | 'air'
   /** A bed limit that counts while the chamber heater is off: then the bed makes the air. */
   heaterOff: boolean
+  /** The guard band that counts there: less the sensor's part of it where a check covers that. */
+  guardC: number
 }
 
 /**
@@ -215,7 +217,7 @@ function setpointsOf(
   comes: Comes,
   from = COLDEST_C,
   to = NO_SET_C,
-): { limitC: number; fineC: number; shortC: number } {
+): { limitC: number; fineC: number; shortC: number; guardC: number } {
   const upTo = (k: -1 | 0 | 1) => {
     const of = (setC: number) => {
       const { c, u90, guardC } = comes(heatAt(sensor, setC))
@@ -225,7 +227,8 @@ function setpointsOf(
     return Math.round(firstAbove(sensor, of, limitC, from, to) * 1e9) / 1e9
   }
   const limit = upTo(0)
-  return { limitC: limit, fineC: Math.min(limit, upTo(1)), shortC: Math.max(limit, upTo(-1)) }
+  const { guardC } = comes(heatAt(sensor, limit))
+  return { limitC: limit, fineC: Math.min(limit, upTo(1)), shortC: Math.max(limit, upTo(-1)), guardC }
 }
 
 /**
@@ -240,7 +243,22 @@ function setpointsOf(
  * const printer = { id: 1, name: 'one', heads: [], parts: [heater], air: [], dryers: [] }
  * ceilings(printer, START_RULES)[0].limitC // 115 (°C; 120 less the guard band of 5)
  */
-export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
+export const ceilings = (printer: Printer, rules: Rules): Ceiling[] => everyCeiling(printer, rules).flatMap(deciding)
+
+/**
+ * How hot each part may become, °C, by the guard band that counts at its own ceiling; null where its limit is not
+ * known. Throws InputError for a part or a rule outside its range.
+ */
+export function usableLimits(printer: Printer, rules: Rules): { part: Part; usableC: number }[] {
+  const heated = printer.parts.some(p => p.role === 'chamber heater')
+  return everyCeiling(printer, rules)
+    .flat()
+    .filter(c => zoneOf(c.part.role) === c.zone || (c.inAir && (c.zone === 'chamber') === heated))
+    .flatMap(c => (c.part.limitC === null ? [] : [{ part: c.part, usableC: c.part.limitC - c.guardC }]))
+}
+
+/** The ceilings of all parts, in the groups of which some decide. */
+function everyCeiling(printer: Printer, rules: Rules): Ceiling[][] {
   checkPrinter(printer)
   checkRules(rules)
   const { roomC } = rules
@@ -256,15 +274,15 @@ export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
       })
       return [{ zone, headId, part, ...at, ...setpoint }]
     })
-  const out: Ceiling[] = printer.heads.flatMap(h => {
+  const out: Ceiling[][] = printer.heads.map(h => {
     const parts = printer.parts.filter(p => p.headId === h.id)
     const sensor = sensorsOf(printer, h.id).hotend
-    return deciding(own('hotend', h.id, sensor, h.nozzle ? [...parts, nozzlePart(h.nozzle)] : parts))
+    return own('hotend', h.id, sensor, h.nozzle ? [...parts, nozzlePart(h.nozzle)] : parts)
   })
   const first = (role: Role) => printer.parts.find(p => p.role === role) ?? null
   const { enclosure, heater, map } = airParts(first('enclosure'), first('lid'), first('chamber heater'), printer.air)
   const bed = own('bed', null, bedSensor, printer.parts)
-  if (!enclosure || !map) return [...out, ...deciding(bed)]
+  if (!enclosure || !map) return [...out, bed]
   const inside = inTheAir(printer.parts)
   const guarded = (heat: Heat) => guardOf('chamber', rules, heat.covered)
   // the bed that brings the air at a part to what it stands; U grows with the bed
@@ -279,7 +297,7 @@ export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
     const at = setpointsOf(bedSensor, limitC, comes, COLDEST_C, NO_BED_C)
     return [{ zone: 'bed', headId: null, part, ...at, of: 'setpoint', inAir: true, heaterOff: heater !== null }]
   })
-  out.push(...(heater ? [...deciding(bed), ...deciding(byAir)] : deciding([...bed, ...byAir])))
+  out.push(...(heater ? [bed, byAir] : [[...bed, ...byAir]]))
   const chamber = inside.map(({ part, place, limitC }): Ceiling => {
     const zone = { zone: 'chamber' as const, headId: null, part, inAir: true, heaterOff: false }
     if (heater) {
@@ -305,5 +323,5 @@ export function ceilings(printer: Printer, rules: Rules): Ceiling[] {
     const at = setpointsOf(airSensor, heater.details.reachC, comes)
     chamber.push({ zone: 'chamber', headId: null, part: heater, ...at, ...setpoint })
   }
-  return [...out, ...deciding(chamber)]
+  return [...out, chamber]
 }

@@ -3,7 +3,7 @@
  * divider by. Ω, °C, K. Sources: Steinhart & Hart 1968, Deep-Sea Research 15, 497; beta equation: any text on
  * thermistors.
  */
-import { InputError, need } from '../numeric'
+import { bisect, InputError, need } from '../numeric'
 
 const KELVIN = 273.15
 /** Temperatures of a thermistor, °C. */
@@ -83,18 +83,21 @@ export function ntcCelsius(s: SteinhartHart, ohm: number): number {
   return 1 / inverse - KELVIN
 }
 
-/** Resistance in Ω at t °C (−50 to 400) on a Steinhart–Hart curve: its cubic in ln R solved in closed form. */
+/**
+ * Resistance in Ω at t °C (−50 to 400) on a Steinhart–Hart curve: the one at which it falls as it gets hotter. Throws
+ * InputError where the curve does not reach.
+ */
 export function ohmOf(s: SteinhartHart, tC: number): number {
   need('tC', tC, ...NTC_C, '°C')
-  const y = s.a - 1 / (tC + KELVIN)
-  if (s.c === 0) return Math.exp(-y / s.b)
-  const [p, q] = [s.b / (3 * s.c), y / (2 * s.c)]
-  const inside = p ** 3 + q * q
-  if (inside < 0) throw new InputError('tC', tC, 'a temperature inside the three points or near them')
-  const root = Math.sqrt(inside)
-  const ohm = Math.exp(Math.cbrt(-q + root) + Math.cbrt(-q - root))
-  need('tC', ohm > 0 && Number.isFinite(ohm) ? tC : NaN, ...NTC_C, '°C')
-  return ohm
+  const wanted = 1 / (tC + KELVIN)
+  const f = (l: number) => s.a + s.b * l + s.c * l ** 3 - wanted
+  // where its slope changes sign: a cubic through three points turns somewhere, mostly far outside of them
+  const turn = s.c === 0 ? Infinity : Math.sqrt(Math.max(0, -s.b / (3 * s.c)))
+  const [low, high] = [Math.log(NTC_OHM[0]), Math.log(NTC_OHM[1])]
+  const [from, to] = s.c < 0 ? [low, Math.min(high, turn)] : [Math.max(low, s.b < 0 ? turn : low), high]
+  if (!(from < to) || f(from) > 0 || f(to) < 0)
+    throw new InputError('tC', tC, 'a temperature inside the three points or near them')
+  return Math.exp(bisect(l => f(l) > 0, from, to, 1e-13))
 }
 
 /** One line of a firmware's table: temperature, resistance, and the count its converter reads. */

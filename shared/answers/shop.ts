@@ -56,6 +56,8 @@ export const shop = z.object({
   settings,
   /** The line of a gauge study whose turn it is. */
   studyTurn: maybe(studyTurn),
+  /** Sensors that failed their check, or are due for the next. */
+  sensorsDue: id,
   /** Who acts. */
   person,
   /** What is here no longer: offered nowhere, and listed where it can be brought back. */

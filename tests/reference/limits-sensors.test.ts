@@ -20,6 +20,7 @@ import {
   stackOf,
   START_RULES,
   type Line,
+  usableLimits,
   type Printer,
   type Sensors,
 } from '#core/limits'
@@ -131,6 +132,15 @@ describe('a hotend whose sensor reads 6 °C low', () => {
     expect(hot(low).limitC).toBeCloseTo(289, 6)
     expect(hot(low).fineC).toBeCloseTo(289 - 0.64, 6)
     expect(hot(low).shortC).toBeCloseTo(289 + 0.64, 6)
+  })
+  test('what is usable of each part is its limit less the band that counts there', () => {
+    const usable = (x: Printer, role: string) => usableLimits(x, R).find(u => u.part.role === role)!.usableC
+    expect([usable(on(p, NONE), 'sensor'), usable(low, 'sensor'), usable(low, 'firmware')]).toEqual([290, 295, 295])
+    expect(usable(on(p, { heads: { 0: found(6, 0.5, 200) } }), 'sensor')).toBe(290)
+    // parts in the air by whose setting makes it: here the bed's
+    const belts = p.parts.find(x => x.role === 'belts')!.limitC!
+    expect(usable(low, 'belts')).toBe(belts - 5)
+    expect(usable(on(p, { bed: found(2, 0.5, 80, 110) }), 'belts')).toBe(belts - 3)
   })
   test('beyond 20 °C from its points the whole guard band returns, and the correction stays', () => {
     const near = on(p, { heads: { 0: found(6, 0.5, 240) } })

@@ -393,6 +393,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     settlesAt: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, targetC: 50, rules: R } },
     soakDemand: { args: { set: { bedC: 90, chamberC: 40 } } },
     soakRefusal: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, rules: R } },
+    usableLimits: { args: { printer: P, rules: R } },
     usableWindows: { args: { printer: P, headId: made(0), demand, rules: R } },
     worstOf: {
       args: { limits: [{ limitC: 90, fineC: 87, shortC: 93 }], askedC: 88 },

@@ -10,6 +10,7 @@ import {
   ceilings,
   furthest,
   guardOf,
+  usableLimits,
   nozzlePart,
   zoneOf,
   type Line,
@@ -102,6 +103,9 @@ const weakest = computed(
         .map(c => key(c.part!)),
     ),
 )
+const usable = computed(
+  () => new Map(usableLimits(props.printer, props.rules).map(u => [key(u.part), u.usableC] as const)),
+)
 function key(p: Part): string {
   return `${p.role} ${p.id}`
 }
@@ -168,7 +172,7 @@ function rowOf(p: Part, y: number, from: [number, number]): Row {
     y,
     from,
     heavy: weakest.value.has(key(p)),
-    usable: p.limitC === null ? null : p.limitC - guardOf(zone, props.rules),
+    usable: usable.value.get(key(p)) ?? (p.limitC === null ? null : p.limitC - guardOf(zone, props.rules)),
     asked: l?.asked ?? null,
     tone: TONE[l?.status ?? 'ok'],
     fresh: props.changed.includes(p.id),
@@ -415,8 +419,9 @@ const sentence = computed(() =>
     <figcaption class="border-t border-rule px-3 py-1 text-xs text-ink2">
       Heavy: the weakest of its zone.{{ changed.length ? ' Underlined: being tried.' : '' }} Hatched: guard band ({{
         rules.guardHotendC
-      }}, {{ rules.guardBedC }}, {{ rules.guardChamberC }} °C for hotend, bed, chamber). ▾ asked of this part, with the
-      air at its place. Schematic.
+      }}, {{ rules.guardBedC }}, {{ rules.guardChamberC }} °C for hotend, bed, chamber{{
+        printer.sensors ? '; less where a sensor is checked' : ''
+      }}). ▾ asked of this part, with the air at its place. Schematic.
       <span v-if="beside.length">
         Also:
         {{ beside.map(p => p.name + (p.details.reachC ? ` (reaches ${p.details.reachC} °C)` : '')).join('; ') }}.</span

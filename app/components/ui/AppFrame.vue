@@ -44,9 +44,13 @@ const state = computed(() => {
     ? { text: 'all entries saved', look: false }
     : { text: 'server away; entries are kept', look: true }
 })
-const due = computed(() => {
+/** What is due at a station, by its key. */
+const due = computed<Record<string, number>>(() => {
   const risk = shop.data?.settings.acceptedRisk ?? 0.1
-  return shop.data?.nozzles.filter(n => n.place && n.pastChance >= risk).length ?? 0
+  return {
+    4: shop.data?.nozzles.filter(n => n.place && n.pastChance >= risk).length ?? 0,
+    6: shop.data?.sensorsDue ?? 0,
+  }
 })
 const at = (path: string) => (path === '/' ? route.path === '/' : route.path.startsWith(path))
 </script>
@@ -114,9 +118,9 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
             s.name
           }}
           <span
-            v-if="s.key === '4' && due > 0"
+            v-if="due[s.key]"
             class="absolute top-2 right-2 rounded-[9px] bg-bronze px-[6px] text-xs font-bold text-white"
-            ><span class="sr-only">due: </span>{{ due }}</span
+            ><span class="sr-only">due: </span>{{ due[s.key] }}</span
           >
         </NuxtLink>
       </nav>

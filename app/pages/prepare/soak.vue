@@ -7,11 +7,14 @@ import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor, printing } from '#core/cautions'
 import { PART_SIZES, soakPlan, timeToHold, type PartSize, type Soak } from '#core/chamber'
 import {
+  heatAt,
+  heatFor,
   heatLines,
   hottestBed,
   inOrder,
   PLACE_WORDS,
   reason,
+  sensorsOf,
   settlesAt,
   soakDemand,
   soakRefusal,
@@ -81,6 +84,12 @@ watch(
   },
   { immediate: true },
 )
+/** What checks found of this printer's bed and chamber. */
+const sensors = computed(() => {
+  const head = printer.value?.heads[0]
+  return printer.value && head ? sensorsOf(printer.value, head.id) : { hotend: null, bed: null, chamber: null }
+})
+const bedSensor = computed(() => JSON.stringify(sensors.value.bed))
 // by what the practice says, not by each reading: news of a save elsewhere leaves what is typed
 watch(
   () => `${v.materialId} ${sets.value.map(s => s.name).join()}`,
@@ -90,10 +99,12 @@ watch(
   { immediate: true },
 )
 watch(
-  () => `${v.materialId} ${set.value?.name ?? ''} ${set.value?.chamberMinC ?? ''} ${set.value?.bedMinC ?? ''}`,
+  () => [v.materialId, set.value?.name, set.value?.chamberMinC, set.value?.bedMinC, bedSensor.value].join(),
   () => {
     v.targetC = set.value?.chamberMinC ?? null
-    if (set.value) v.bedC = set.value.bedMinC
+    // what is set makes what the practice wants, by the check of this printer's bed
+    const wanted = set.value?.bedMinC ?? null
+    if (set.value) v.bedC = wanted === null ? null : Math.round(heatFor(sensors.value.bed, wanted).setC)
   },
   { immediate: true },
 )
@@ -117,7 +128,8 @@ const nowC = computed(() => report.value?.chamber?.nowC ?? roomC.value)
 /** What is set: bed, and the heater as the target where nothing else is entered. */
 const heat = computed(() => {
   if (v.bedC === null || !(v.bedC >= 0 && v.bedC <= 300)) return null
-  const heater = v.chamberSetC ?? v.targetC
+  const target = v.targetC === null || Number.isNaN(v.targetC) ? null : heatFor(sensors.value.chamber, v.targetC).setC
+  const heater = v.chamberSetC ?? target
   return { bedC: v.bedC, chamberC: active.value && heater !== null && !Number.isNaN(heater) ? heater : null }
 })
 const stack = computed(() => {
@@ -215,7 +227,14 @@ const bedCeiling = computed(() =>
   stack.value && equip.value ? hottestBed(stack.value, heat.value?.chamberC ?? null, equip.value.rules) : null,
 )
 /** Up to where nothing refuses it, and up to where nothing is even close. */
-const bedHint = computed(() => {
+const bedHint = computed(() => [bedStops.value, bedMakes.value].filter(Boolean).join('; ') || undefined)
+/** What the bed comes to, where its sensor was found to be off. */
+const bedMakes = computed(() => {
+  if (v.bedC === null || !(v.bedC >= 0 && v.bedC <= 300)) return ''
+  const { setC, trueC, from } = heatAt(sensors.value.bed, v.bedC)
+  return Math.abs(trueC - setC) < 0.5 ? '' : `makes ${trueC.toFixed(0)} °C by ${from}`
+})
+const bedStops = computed(() => {
   if (bedCeiling.value === null || !stack.value || !equip.value) return undefined
   const sure = hottestBed(stack.value, heat.value?.chamberC ?? null, equip.value.rules, true)
   return sure === null || sure === bedCeiling.value

@@ -3,10 +3,19 @@ import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { guardOf } from '#core/limits'
 import { InputError } from '#core/numeric'
-import { FAR_OFF_C, placementOf, SENSED, sensorCheck, type CheckResult } from '#core/thermometry'
+import {
+  ALLOWED_C,
+  FAR_OFF_C,
+  placementOf,
+  SENSED,
+  sensorCheck,
+  type Allowed,
+  type CheckResult,
+} from '#core/thermometry'
 import type { ZoneLimit } from '#shared/answers/printers'
 import type { SensorCheckLine, SensorLine, Verify } from '#shared/answers/sensors'
 import type { sensorCheckSchema } from '#shared/entries/sensors'
+import { stateOf } from '#shared/sensor-state'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { referenceProbes, sensorChecks } from '../../db/schema'
@@ -18,9 +27,18 @@ import { listReferences } from './references'
 type Check = z.output<typeof sensorCheckSchema>
 
 export async function verifyPage(db: Connection): Promise<Verify> {
-  const [sensors, references] = await Promise.all([listSensors(db), listReferences(db)])
+  const [sensors, references] = await Promise.all([listSensors(db, MOST_CHECKS), listReferences(db)])
   return { sensors, references }
 }
+
+/** Checks of one input that its page shows. */
+const MOST_CHECKS = 50
+/** Enough of them to tell the one that counts from the one before, some struck out or made elsewhere. */
+const LATEST = 6
+
+/** How many sensors failed their check, or are due for the next. */
+export const sensorsDue = async (db: Connection): Promise<number> =>
+  (await listSensors(db, LATEST)).filter(s => stateOf(s).isDue).length
 
 interface Input extends Record<string, unknown> {
   printerId: number
@@ -30,7 +48,7 @@ interface Input extends Record<string, unknown> {
 }
 
 /** Every input of every printer in use: each head's, the bed's, and the chamber's where there is an enclosure. */
-async function listSensors(db: Connection): Promise<SensorLine[]> {
+async function listSensors(db: Connection, perSensor: number): Promise<SensorLine[]> {
   const rules = await shopRules(db)
   const heads = await db.execute<Input>(sql`
     select p.id "printerId", p.name printer, h.id "headId", h.name head from printers p
@@ -43,7 +61,7 @@ async function listSensors(db: Connection): Promise<SensorLine[]> {
       join parts a on a.id = w.part_id where w.kind = 'fit' and a.role in ('sensor', 'bed sensor', 'chamber sensor')
       order by a.id`,
   )
-  const checks = await listChecks(db)
+  const checks = await listChecks(db, perSensor)
   const printers = [...new Map(heads.map(h => [h.printerId, h.printer]))]
   return printers.flatMap(([printerId, printer]) =>
     SENSED.flatMap((zone): SensorLine[] => {
@@ -72,7 +90,9 @@ async function listSensors(db: Connection): Promise<SensorLine[]> {
 
 type Listed = SensorCheckLine & Record<string, unknown> & { printerId: number; zone: string; headId: number | null }
 
-async function listChecks(db: Connection): Promise<Listed[]> {
+/** The latest so many checks of each input. */
+async function listChecks(db: Connection, perSensor: number): Promise<Listed[]> {
+  if (perSensor === 0) return []
   return await db.execute<Listed>(sql`
     select c.id::int, c.printer_id "printerId", c.zone, c.head_id "headId", ${iso('c.occurred_at')} at, w.name person,
       c.note, r.name reference, c.reference "referenceIs", c.placement, c.points, c.allowed,
@@ -82,8 +102,9 @@ async function listChecks(db: Connection): Promise<Listed[]> {
       coalesce((select sum(n.hours) from standing_runs n where n.printer_id = c.printer_id
         and n.ended_at > c.occurred_at and (c.head_id is null or exists (select from run_tools t
           where t.run_id = n.id and t.head_id = c.head_id))), 0) "hoursSince"
-    from sensor_checks c join people w on w.id = c.person_id join reference_probes r on r.id = c.reference_id
-    order by c.occurred_at desc, c.id desc limit 1000`)
+    from (select *, row_number() over (partition by printer_id, zone, head_id order by occurred_at desc, id desc) nth
+      from sensor_checks) c join people w on w.id = c.person_id join reference_probes r on r.id = c.reference_id
+    where c.nth <= ${perSensor} order by c.occurred_at desc, c.id desc`)
 }
 
 export async function saveSensorCheck(
@@ -94,14 +115,19 @@ export async function saveSensorCheck(
   const occurredAt = notInFuture('occurredAt', c.occurredAt)
   if (placementOf(c.placement).zone !== c.zone)
     refuseField('placement', `A ${c.zone} sensor is not checked ${c.placement}`)
-  const sensor = (await listSensors(tx)).find(
+  const sensor = (await listSensors(tx, 0)).find(
     s => s.printerId === c.printerId && s.zone === c.zone && s.headId === c.headId,
   )
   if (!sensor) refuseField('printerId', 'This printer has no such sensor')
   const [reference] = await tx.select().from(referenceProbes).where(eq(referenceProbes.id, c.referenceId))
   if (!reference || reference.withdrawn) refuseField('referenceId', 'This reference is not known')
-  const result = checked(c, reference.is)
-  ask(doubts(c, result, reference.dueOn, occurredAt), c.confirmed)
+  // what the guard band stands for is the shop's rule and not the sender's
+  const allowed: Allowed =
+    c.allowed.by === 'guard band'
+      ? { by: 'guard band', plusMinusC: Math.max(ALLOWED_C[0], sensor.guardPartC) }
+      : c.allowed
+  const result = checked({ ...c, allowed }, reference.is)
+  ask(doubts(result, reference.dueOn, occurredAt), c.confirmed)
   /** Of a head its own; a bed and a chamber make each other's air. */
   const limits = async () =>
     (await refreshCeilings(tx, [c.printerId]))[0]!.filter(l =>
@@ -119,7 +145,7 @@ export async function saveSensorCheck(
       reference: reference.is,
       placement: c.placement,
       points: c.points,
-      allowed: c.allowed,
+      allowed,
       note: c.note,
       occurredAt,
       personId,
@@ -139,7 +165,7 @@ function checked(c: Check, is: (typeof referenceProbes.$inferSelect)['is']): Che
 }
 
 /** What is more likely a slip than a sensor: asked before it counts. */
-function doubts(c: Check, result: CheckResult, dueOn: string | null, at: Date) {
+function doubts(result: CheckResult, dueOn: string | null, at: Date) {
   const out = []
   const far = result.points.find(p => Math.abs(p.cC) > FAR_OFF_C)
   if (far)

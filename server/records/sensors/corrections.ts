@@ -7,15 +7,14 @@ import type { Sensors } from '#core/limits'
 import {
   correctionFrom,
   placementOf,
-  sensorCheck,
   type Allowed,
   type Correction,
-  type CorrectionPoint,
   type Placement,
   type Point,
   type Reference,
   type Sensed,
 } from '#core/thermometry'
+import { resultOf } from '#shared/sensor-state'
 import type { Connection } from '../../db/client'
 
 /** The role of the part that is a zone's sensor. */
@@ -93,16 +92,7 @@ const correctionOf = (rows: readonly Row[]): Correction | null =>
     rows.map(r => ({
       atMs: r.at,
       own: placementOf(r.placement).own,
-      points: pointsOf(r),
+      points: resultOf({ ...r, referenceIs: r.reference })?.correction ?? [],
       from: `its check of ${r.on}`,
     })),
   )
-
-/** None where its numbers do not read any more: one bad row takes no list down. */
-function pointsOf(r: Row): readonly CorrectionPoint[] {
-  try {
-    return sensorCheck(r.points, r.reference, r.placement, r.allowed).correction
-  } catch {
-    return []
-  }
-}

@@ -8,11 +8,12 @@ import { listNozzleTypes } from '../nozzles/types'
 import { listPeople } from './people'
 import { shopSettings } from './settings'
 import { listPrinters } from '../printers/printers'
+import { sensorsDue } from '../sensors/checks'
 import { studyTurn } from '../studies/studies'
 
 /** Everything the strip and the forms need to know names and tags. */
 export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
-  const [printers, nozzles, spools, materials, types, people, settings, turn] = await Promise.all([
+  const [printers, nozzles, spools, materials, types, people, settings, turn, due] = await Promise.all([
     listPrinters(db),
     listNozzles(db),
     listSpools(db),
@@ -21,6 +22,7 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
     listPeople(db),
     shopSettings(db),
     studyTurn(db),
+    sensorsDue(db),
   ])
   const used = <T extends { outOfUse: boolean }>(all: readonly T[], outOfUse: boolean) =>
     all.filter(x => x.outOfUse === outOfUse)
@@ -33,6 +35,7 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
     people: used(people, false),
     settings,
     studyTurn: turn,
+    sensorsDue: due,
     outOfUse: { printers: used(printers, true), people: used(people, true) },
   }
 }

@@ -1,0 +1,186 @@
+<script setup lang="ts">
+/** Check a sensor: a reference in its place, what the printer shows against what it reads, and what it comes to. */
+import { computed, onBeforeUnmount, ref } from 'vue'
+import { cautionsFor } from '#core/cautions'
+import { ceilings } from '#core/limits'
+import { InputError } from '#core/numeric'
+import { placementOf, placementsOf, sensorCheck, type Allowed, type CheckResult } from '#core/thermometry'
+import type { Equip } from '#shared/answers/bench'
+import type { ReferenceLine, SensorLine } from '#shared/answers/sensors'
+import EntrySheet from '~/components/entry/EntrySheet.vue'
+import CautionList from '~/components/equip/CautionList.vue'
+import FieldSelect from '~/components/ui/FieldSelect.vue'
+import FieldText from '~/components/ui/FieldText.vue'
+import FieldWhen from '~/components/ui/FieldWhen.vue'
+import VerdictMark from '~/components/ui/VerdictMark.vue'
+import AllowedFields from '~/components/verify/AllowedFields.vue'
+import { allowedOf, emptyPoint, isEmpty, toPoint, wholePoints, type CheckForm } from '~/components/verify/check-form'
+import CheckPoints from '~/components/verify/CheckPoints.vue'
+import { useEntrySheet } from '~/composables/entry-sheet'
+import { useLive } from '~/state/live'
+import { useShop } from '~/state/shop'
+import {
+  ceilingsWith,
+  ceilingWords,
+  correctionWith,
+  outcomeWords,
+  referenceWords,
+  sensorKey,
+  sensorName,
+  VERDICT_OF,
+} from '~/words/sensor'
+import { VERDICT_TEXT } from '~/words/verdict'
+
+const props = defineProps<{ sensor: SensorLine | null; references: readonly ReferenceLine[]; equip: Equip | null }>()
+const emit = defineEmits<{ close: [] }>()
+const shop = useShop()
+const live = useLive()
+live.listen()
+const now = ref(Date.now())
+const clock = setInterval(() => {
+  now.value = Date.now()
+}, 1000)
+onBeforeUnmount(() => clearInterval(clock))
+
+const usable = computed(() => props.references.filter(r => !r.withdrawn))
+const sheet = useEntrySheet('/api/sensor-checks', {
+  on: () => props.sensor,
+  name: sensorKey,
+  start: (s): CheckForm => ({
+    referenceId: usable.value[0]?.id ?? null,
+    placement: placementsOf(s.zone)[0]!,
+    points: [emptyPoint(), emptyPoint()],
+    by: 'guard band',
+    plusMinusC: null,
+    platinumClass: 'B',
+    build: 'film',
+    type: 'K',
+    coupleClass: 2,
+    note: '',
+    occurredAt: new Date().toISOString(),
+  }),
+  body: (v, s) => ({
+    printerId: s.printerId,
+    zone: s.zone,
+    headId: s.headId,
+    referenceId: v.referenceId,
+    placement: v.placement,
+    points: v.points.filter(p => !isEmpty(p)).map(toPoint),
+    allowed: allowedOf(v, s.guardPartC),
+    note: v.note,
+    occurredAt: v.occurredAt,
+  }),
+  says: (_, s) => `Check of ${sensorName(s)}`,
+  saved: (done, _, s) =>
+    `${sensorName(s)}: ${done.verdict}. ${ceilingWords(done.before, done.after, s.zone, s.headId)}`.trim(),
+  close: () => emit('close'),
+})
+
+const reference = computed(() => usable.value.find(r => r.id === sheet.v.referenceId)?.is ?? null)
+const place = computed(() => (props.sensor && sheet.v.placement ? placementOf(sheet.v.placement) : null))
+const cautions = computed(() => {
+  const hot = props.sensor?.zone === 'hotend'
+  return cautionsFor({ action: 'check a sensor', nozzleC: hot ? 300 : null, bedC: hot ? null : 100 })
+})
+/** What it comes to as it stands, once every row is whole; what the core refuses is said while it is typed. */
+const read = computed<{ result: CheckResult | null; error: InputError | null }>(() => {
+  const [s, is] = [props.sensor, reference.value]
+  const points = s && is ? wholePoints(sheet.v.points, is.readsIn === 'mV') : null
+  if (!s || !is || !points) return { result: null, error: null }
+  try {
+    const allowed = allowedOf(sheet.v, s.guardPartC) as Allowed
+    return { result: sensorCheck(points, is, sheet.v.placement, allowed), error: null }
+  } catch (e) {
+    if (e instanceof InputError) return { result: null, error: e }
+    throw e
+  }
+})
+const errors = computed(() => {
+  const e = read.value.error
+  return e ? { [e.field]: `Enter ${e.allowed}`, ...sheet.errors } : sheet.errors
+})
+/** What the printer may be set to then, and before. */
+const changes = computed(() => {
+  const [s, r, e] = [props.sensor, read.value.result, props.equip]
+  const p = e?.printers.find(x => x.id === s?.printerId)
+  if (!s || !r || !e || !p) return ''
+  const then = ceilingsWith(p, s, correctionWith(s, r, shop.zone), e.rules)
+  return ceilingWords(ceilings(p, e.rules), then, s.zone, s.headId)
+})
+const nowC = computed(() => {
+  const s = props.sensor
+  const report = s && live.of(s.printer, now.value)
+  if (!s || !report) return null
+  if (s.zone !== 'hotend') return report[s.zone]?.nowC ?? null
+  const heads = props.equip?.printers.find(p => p.id === s.printerId)?.heads ?? []
+  return report.heads[heads.findIndex(h => h.id === s.headId)]?.nowC ?? null
+})
+const FIELDS = ['referenceId', 'placement', 'points', 'note', 'occurredAt', 'allowed.plusMinusC']
+const shown = computed(() => [...FIELDS, ...Object.keys(sheet.errors).filter(f => f.startsWith('points.'))])
+</script>
+
+<template>
+  <EntrySheet
+    :sheet="sheet"
+    :title="sensor ? `Check ${sensorName(sensor)}` : ''"
+    action="Save the check"
+    :shown="shown"
+    wide
+  >
+    <template v-if="sensor">
+      <div class="grid gap-3 sm:grid-cols-2">
+        <FieldSelect
+          id="check-reference"
+          v-model="sheet.v.referenceId"
+          label="Reference"
+          :options="usable.map(r => ({ value: r.id as number | null, text: r.name }))"
+          :hint="reference ? referenceWords(reference) : undefined"
+          :error="sheet.errors.referenceId"
+        />
+        <FieldSelect
+          id="check-placement"
+          v-model="sheet.v.placement"
+          label="It sits"
+          :options="placementsOf(sensor.zone).map(p => ({ value: p, text: p }))"
+          :error="sheet.errors.placement"
+        />
+      </div>
+      <p v-if="place" class="text-sm">
+        {{ place.how }}
+        <b v-if="place.lowC">
+          There it reads {{ place.lowC[0] }} to {{ place.lowC[1] }} °C low by itself, so it can only tighten a limit.</b
+        >
+      </p>
+      <CautionList :cautions="cautions" />
+      <CheckPoints
+        v-model="sheet.v.points"
+        :reference="reference"
+        :errors="errors"
+        :result="read.result"
+        :now-c="nowC"
+      />
+      <AllowedFields v-model="sheet.v" :guard-part-c="sensor.guardPartC" :error="errors['allowed.plusMinusC']" />
+      <div v-if="read.result" class="border-2 border-ink px-3 py-2" role="status">
+        <p
+          class="flex items-start gap-2 text-[15px] font-[680]"
+          :class="VERDICT_TEXT[VERDICT_OF[read.result.verdict].verdict]"
+        >
+          <VerdictMark :verdict="VERDICT_OF[read.result.verdict].verdict" class="mt-[2px]" />{{
+            outcomeWords(read.result)
+          }}
+        </p>
+        <p v-if="changes" class="text-sm">{{ changes }}</p>
+        <details class="text-sm">
+          <summary class="min-h-[40px] content-center">What its range is made of</summary>
+          <ul>
+            <li v-for="b in read.result.worst.budget" :key="b.what">{{ b.what }}: u {{ b.uC.toFixed(2) }} °C</li>
+          </ul>
+        </details>
+      </div>
+      <div class="grid gap-3 sm:grid-cols-2">
+        <FieldWhen id="check-when" v-model="sheet.v.occurredAt" label="Checked" :error="sheet.errors.occurredAt" />
+        <FieldText id="check-note" v-model="sheet.v.note" label="Note" :error="sheet.errors.note" />
+      </div>
+    </template>
+  </EntrySheet>
+</template>

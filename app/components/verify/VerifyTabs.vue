@@ -1,0 +1,14 @@
+<script setup lang="ts">
+/** The screens of Verify. */
+import StationTabs from '~/components/ui/StationTabs.vue'
+
+const TABS = [
+  { to: '/verify', name: 'Sensors' },
+  { to: '/verify/thermistor', name: 'Thermistor table' },
+] as const
+defineProps<{ failure?: string | null }>()
+</script>
+
+<template>
+  <StationTabs title="Verify" :tabs="TABS" :failure="failure" />
+</template>
