@@ -123,20 +123,3 @@ test('the life of a type: its sentence, the plot, and each nozzle a link', async
   await page.getByRole('checkbox', { name: /^lives by what wore out/ }).uncheck()
   await expect(page.getByText('by 5 of this type that wore out')).toBeHidden()
 })
-
-test.describe(() => {
-  test.use({ shop: true })
-  test('an empty shop: what study and types say, and nonsense at the sheet', async ({ page }) => {
-    await page.goto('/inspect/types')
-    await expect(page.getByText(/No nozzle yet/)).toBeVisible()
-    await page.goto('/inspect/study')
-    await expect(page.getByText(/No gauge study yet/)).toBeVisible()
-    await page.getByRole('button', { name: 'Begin a study' }).click()
-    const sheet = page.getByRole('dialog')
-    await sheet.getByLabel('Rounds').fill('99')
-    await sheet.getByRole('button', { name: 'Draw the list' }).click()
-    await expect(sheet.getByText('Enter a name')).toBeVisible()
-    await expect(sheet.getByText('At least 2 nozzles')).toBeVisible()
-    await expect(sheet.getByText('At most 10 rounds')).toBeVisible()
-  })
-})

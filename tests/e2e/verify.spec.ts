@@ -53,7 +53,7 @@ test('a check: nonsense at its field, the preview, what changes on the Floor, an
   await expect(sheet(page).getByText(/Fail: reads 1?\d\.\d °C low at 2\d\d °C shown/)).toBeVisible()
   await expect(sheet(page).getByText(/The nozzle may be set to 28\d °C, before to 290 °C\./)).toBeVisible()
   // nothing typed is lost
-  await page.keyboard.press('Escape')
+  await sheet(page).getByRole('button', { name: 'Close' }).click()
   await expect(sheet(page)).toBeHidden()
   await page.reload()
   await pick(page, /Ribble hotend/)
@@ -92,10 +92,18 @@ test('the thermistor table follows what is typed, and names what is wrong', asyn
   expect((await file).suggestedFilename()).toBe('thermistor-table.csv')
 })
 
-test.describe('an empty shop', () => {
-  test.use({ shop: true })
-  test('says what to do first', async ({ page }) => {
-    await page.goto('/verify')
-    await expect(page.getByRole('main')).toContainText(/printer/i)
+for (const width of [820, 390])
+  test(`at ${width} px a tapped sensor's record comes into sight, and nothing is wider than the screen`, async ({
+    page,
+  }) => {
+    await page.setViewportSize({ width, height: 900 })
+    for (const path of ['/verify/thermistor', '/verify']) {
+      await page.goto(path)
+      await expect(page.getByRole('navigation', { name: 'Verify' })).toBeVisible()
+      await expect(page.locator('main .sheet:visible').first()).toBeVisible()
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+      expect(over, path).toBeLessThanOrEqual(0)
+    }
+    await pick(page, /Calder hotend/)
+    await expect(page.getByRole('heading', { name: 'Calder hotend' })).toBeInViewport()
   })
-})

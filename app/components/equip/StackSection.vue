@@ -420,7 +420,7 @@ const sentence = computed(() =>
       Heavy: the weakest of its zone.{{ changed.length ? ' Underlined: being tried.' : '' }} Hatched: guard band ({{
         rules.guardHotendC
       }}, {{ rules.guardBedC }}, {{ rules.guardChamberC }} °C for hotend, bed, chamber{{
-        printer.sensors ? '; less where a sensor is checked' : ''
+        printer.sensors ? '; less where a sensor is checked. True temperatures: the Floor shows what is set' : ''
       }}). ▾ asked of this part, with the air at its place. Schematic.
       <span v-if="beside.length">
         Also:
