@@ -123,8 +123,14 @@ async function startStandIns(speed) {
       throw new StartError('The stand-in printers did not start within 20 s.')
     }),
   ])
-  const { printers, balance, microscope } = JSON.parse(line)
-  return { PRINTER_LINKS: JSON.stringify(printers), BALANCE_LINK: balance, MICROSCOPE_LINK: microscope, STAND_INS: '1' }
+  const { printers, balance, microscope, thermometer } = JSON.parse(line)
+  return {
+    PRINTER_LINKS: JSON.stringify(printers),
+    BALANCE_LINK: balance,
+    MICROSCOPE_LINK: microscope,
+    THERMOMETER_LINK: thermometer,
+    STAND_INS: '1',
+  }
 }
 
 async function main() {

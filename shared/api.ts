@@ -4,9 +4,10 @@
  * the description at /api/openapi and the tests all read it here; a route that is not here does not compile.
  */
 import { z } from 'zod'
+import { SENSED } from '#core/thermometry'
 import { buying, equip, floor } from './answers/bench'
 import { editLine } from './answers/edits'
-import { weight } from './answers/live'
+import { temperatures, weight } from './answers/live'
 import { typeLife } from './answers/lives'
 import { nozzleLine, nozzlePage, gaugeEffect } from './answers/nozzles'
 import { setupLine } from './answers/pictures'
@@ -128,6 +129,17 @@ export const READS = {
     says: 'What the balance reads; with the stand-in, `spool` is put on it first',
     query: z.object({ spool: z.coerce.number().pipe(idSchema).optional().catch(undefined) }),
     answer: weight,
+  },
+  '/api/thermometer': {
+    who: 'everybody',
+    says: 'What the thermometer reads; with the stand-in, a probe is put at the sensor named first',
+    query: z.object({
+      channel: z.coerce.number().int().min(1).max(4).optional().catch(undefined).default(1),
+      printer: z.coerce.number().pipe(idSchema).optional().catch(undefined),
+      zone: z.enum(SENSED).optional().catch(undefined),
+      head: z.coerce.number().pipe(idSchema).optional().catch(undefined),
+    }),
+    answer: temperatures,
   },
   '/api/edits/{kind}/{id}': {
     who: 'everybody',

@@ -1,13 +1,14 @@
 /**
- * The stand-ins of the demo: one printer for each of the demo shop, a balance and a microscope, each on a free port
- * of the loopback.
+ * The stand-ins of the demo: one printer for each of the demo shop, a balance, a microscope and a thermometer, each on
+ * a free port of the loopback.
  * Prints one line of JSON with their addresses, then lives until it is stopped. `--speed N` makes them N times as fast.
  */
 import { parseArgs } from 'node:util'
 import { serveBalance } from './balance'
 import { serveMicroscope } from './microscope'
 import { servePrinter } from './printer'
-import { machine, pass, type Build } from './thermal'
+import { serveThermometer } from './thermometer'
+import { machine, pass, type Build, type Machine } from './thermal'
 
 const { values } = parseArgs({ options: { speed: { type: 'string', default: process.env.STAND_IN_SPEED ?? '1' } } })
 const speed = Number(values.speed)
@@ -41,9 +42,11 @@ const PRINTERS: [string, Build, [number, number, number] | null][] = [
   ['Nidd', open, [245, 80, 0]],
 ]
 
+const machines = new Map<string, Machine>()
 const printers: Record<string, string> = {}
 for (const [name, build, at] of PRINTERS) {
   const m = machine(build)
+  machines.set(name, m)
   if (at) {
     m.heads[0]!.setC = at[0]
     m.bed.setC = at[1]
@@ -54,5 +57,18 @@ for (const [name, build, at] of PRINTERS) {
 }
 const balance = `127.0.0.1:${(await serveBalance()).port}`
 const microscope = `127.0.0.1:${(await serveMicroscope()).port}`
-process.stdout.write(`${JSON.stringify({ printers, balance, microscope })}\n`)
+/** What the sensors of the demo read too low by, °C at what they show; the demo's checks tell of the same. */
+const READS_LOW: Record<string, (shownC: number) => number> = {
+  'Wharfe hotend': shown => (6.2 * (shown - ROOM)) / (285 - ROOM),
+}
+/** The true temperature at `Wharfe hotend`, `Swale hotend 2`, `Calder bed`, `Ribble chamber`. */
+function trueAt(place: string): number | null {
+  const [, name, zone, head = '1'] = /^(\S+) (hotend|bed|chamber)(?: (\d))?$/.exec(place) ?? []
+  const m = name === undefined ? undefined : machines.get(name)
+  if (!m) return null
+  const h = zone === 'hotend' ? m.heads[Number(head) - 1] : m[zone as 'bed' | 'chamber']
+  return h ? h.readC + (READS_LOW[place]?.(h.readC) ?? 0) : null
+}
+const thermometer = `127.0.0.1:${(await serveThermometer(trueAt, { speed, roomC: ROOM })).port}`
+process.stdout.write(`${JSON.stringify({ printers, balance, microscope, thermometer })}\n`)
 process.stdin.on('end', () => process.exit(0)).resume() // goes when whoever started it goes

@@ -8,10 +8,17 @@ const STALE_MS = 30_000
 
 export const useLive = defineStore('live', () => {
   const printers = ref<Record<string, Live>>({})
-  const links = ref<{ printers: string[]; balance: boolean; microscope: boolean; standIns: boolean }>({
+  const links = ref<{
+    printers: string[]
+    balance: boolean
+    microscope: boolean
+    thermometer: boolean
+    standIns: boolean
+  }>({
     printers: [],
     balance: false,
     microscope: false,
+    thermometer: false,
     standIns: false,
   })
   /** Since when the server itself has been silent; null while it speaks. */

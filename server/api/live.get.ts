@@ -21,6 +21,7 @@ export default streaming('/api/live', event => {
       printers: Object.keys(hub.links),
       balance: hub.balance !== null,
       microscope: hub.microscope !== null,
+      thermometer: hub.thermometer !== null,
       standIns: hub.standIns,
     }),
   })

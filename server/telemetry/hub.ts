@@ -1,7 +1,7 @@
 /**
  * What every printer reports now. Addresses come from the environment: PRINTER_LINKS, JSON of printer name and address;
- * BALANCE_LINK and MICROSCOPE_LINK; and STAND_INS=1 when they are the stand-ins that ship with the app. Each process
- * listens for itself.
+ * BALANCE_LINK, MICROSCOPE_LINK and THERMOMETER_LINK; and STAND_INS=1 when they are the stand-ins that ship with the
+ * app. Each process listens for itself.
  */
 import type { Live } from '#shared/answers/live'
 import { parseAddress, watch, type Watch } from './link'
@@ -19,6 +19,7 @@ export class Hub {
     readonly balance: string | null,
     readonly standIns: boolean,
     readonly microscope: string | null = null,
+    readonly thermometer: string | null = null,
     private readonly now: () => Date = () => new Date(),
   ) {}
 
@@ -74,7 +75,13 @@ export class Hub {
 export function linksFrom(
   env: Record<string, string | undefined>,
   say: (text: string) => void,
-): { links: Record<string, string>; balance: string | null; microscope: string | null; standIns: boolean } {
+): {
+  links: Record<string, string>
+  balance: string | null
+  microscope: string | null
+  thermometer: string | null
+  standIns: boolean
+} {
   const links: Record<string, string> = {}
   const take = (what: string, address: unknown) => {
     try {
@@ -99,6 +106,7 @@ export function linksFrom(
     links,
     balance: env.BALANCE_LINK ? take('BALANCE_LINK', env.BALANCE_LINK) : null,
     microscope: env.MICROSCOPE_LINK ? take('MICROSCOPE_LINK', env.MICROSCOPE_LINK) : null,
+    thermometer: env.THERMOMETER_LINK ? take('THERMOMETER_LINK', env.THERMOMETER_LINK) : null,
     standIns: env.STAND_INS === '1',
   }
 }

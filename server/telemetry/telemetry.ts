@@ -8,8 +8,8 @@ let hub: Hub | null = null
 
 export function theHub(): Hub {
   if (hub === null) {
-    const { links, balance, microscope, standIns } = linksFrom(process.env, text => console.error(text))
-    hub = new Hub(links, balance, standIns, microscope)
+    const { links, balance, microscope, thermometer, standIns } = linksFrom(process.env, t => console.error(t))
+    hub = new Hub(links, balance, standIns, microscope, thermometer)
     hub.start(standIns ? 1000 : 2000)
   }
   return hub

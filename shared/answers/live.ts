@@ -19,6 +19,9 @@ export const links = z.object({
   printers: z.array(text),
   balance: z.boolean(),
   microscope: z.boolean(),
+  thermometer: z.boolean(),
   standIns: z.boolean(),
 })
+/** What a thermometer's channels read, °C; null where no probe is on one. */
+export const temperatures = z.object({ channels: z.array(maybe(number)), standIn: z.boolean() })
 export const weight = z.object({ grossG: number, standIn: z.boolean() })

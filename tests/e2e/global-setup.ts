@@ -37,10 +37,11 @@ export async function standIns(): Promise<{ child: ChildProcess; env: Record<str
     child.stdout!.once('data', d => done(String(d)))
     child.once('exit', code => failed(new Error(`the stand-ins stopped with ${code}`)))
   })
-  const { printers, balance, microscope } = JSON.parse(line) as {
+  const { printers, balance, microscope, thermometer } = JSON.parse(line) as {
     printers: Record<string, string>
     balance: string
     microscope: string
+    thermometer: string
   }
   return {
     child,
@@ -48,6 +49,7 @@ export async function standIns(): Promise<{ child: ChildProcess; env: Record<str
       PRINTER_LINKS: JSON.stringify(printers),
       BALANCE_LINK: balance,
       MICROSCOPE_LINK: microscope,
+      THERMOMETER_LINK: thermometer,
       STAND_INS: '1',
     },
   }

@@ -79,6 +79,22 @@ test('a check: nonsense at its field, the preview, what changes on the Floor, an
   await expect(page.getByText('struck out: the couple was not in its hole')).toBeVisible()
 })
 
+test('by the thermometer: what the printer shows and what the probe reads, at a press each', async ({ page }) => {
+  await page.goto('/verify')
+  await pick(page, /Wharfe hotend/)
+  await page.getByRole('button', { name: 'Check it' }).click()
+  await expect(sheet(page).getByRole('button', { name: /^Read channel/ })).toHaveCount(0)
+  await sheet(page).getByLabel('Reference', { exact: true }).selectOption({ label: 'Air probe' })
+  await sheet(page).getByRole('button', { name: 'Take what it shows now as point 1' }).click()
+  await expect(sheet(page).getByLabel('1: printer shows')).toHaveValue(/^27\d/)
+  // the first press puts the stand-in's probe there; it lags some seconds
+  await expect(async () => {
+    await sheet(page).getByRole('button', { name: 'Read channel 1 as point 1' }).click()
+    await expect(sheet(page).getByText(/it reads [567]\.\d °C low/)).toBeVisible({ timeout: 500 })
+  }).toPass()
+  await sheet(page).getByRole('button', { name: 'Cancel' }).click()
+})
+
 test('the thermistor table follows what is typed, and names what is wrong', async ({ page }) => {
   await page.goto('/verify/thermistor')
   await expect(page.getByText('At 300 °C it has 174 Ω and reads as 146 of 4096.')).toBeVisible()

@@ -7,8 +7,9 @@ import { createServer } from 'node:net'
 import { afterAll, describe, expect, test } from 'vitest'
 import { askOnce, parseAddress, watch } from '../../server/telemetry/link'
 import { Hub, linksFrom } from '../../server/telemetry/hub'
-import { readReport } from '../../server/telemetry/report'
+import { readChannels, readReport } from '../../server/telemetry/report'
 import { serveBalance } from '../../sim/balance'
+import { serveThermometer } from '../../sim/thermometer'
 import { answer, servePrinter } from '../../sim/printer'
 import { machine, pass } from '../../sim/thermal'
 
@@ -90,6 +91,35 @@ test('the balance answers what was put on it', async () => {
   expect(await askOnce(`127.0.0.1:${balance.port}`, ['P much'])).toBe('error')
 })
 
+describe('the thermometer', () => {
+  test('reads the room until a probe is put somewhere, follows with its lag, and says what is no place', async () => {
+    let at = 0
+    const t = await serveThermometer(p => (p === 'Wharfe hotend' ? 281 : null), { noise: () => 0.5, now: () => at })
+    open.push(t.close)
+    const ask = (...lines: string[]) => askOnce(`127.0.0.1:${t.port}`, lines)
+    expect(await ask('R')).toBe('1 23.0 2 23.0 3 23.0 4 23.0')
+    expect(await ask('A 5 Wharfe hotend')).toBe('error')
+    expect(await ask('A 1 Nowhere bed')).toBe('error')
+    expect(await ask('A 2 Wharfe hotend')).toBe('ok')
+    at = 6000
+    // one time constant on: 63 % of the way
+    expect(await ask('R')).toBe(`1 23.0 2 ${(281 - 258 / Math.E).toFixed(1)} 3 23.0 4 23.0`)
+    at = 120_000
+    expect(readChannels(await ask('R'))).toEqual([23, 281, 23, 23])
+    expect(await ask('A 2', 'R')).toBe('1 23.0 2 281.0 3 23.0 4 23.0')
+  })
+  test.each([
+    ['1 241.3 2 -- 3 23', [241.3, null, 23]],
+    ['1 -999.9', [null]],
+    ['1 24.1 2', null],
+    ['2 24.1', null],
+    ['1 warm', null],
+    ['', null],
+  ])('"%s"', (line, channels) => {
+    expect(readChannels(line)).toEqual(channels)
+  })
+})
+
 describe('the report', () => {
   test.each([
     [
@@ -123,7 +153,7 @@ test('addresses and links with mistakes are said, and leave that link out', () =
   const said: string[] = []
   expect(
     linksFrom({ PRINTER_LINKS: '{"A":"x:1","B":"nowhere"}', BALANCE_LINK: 'bad', STAND_INS: '1' }, t => said.push(t)),
-  ).toEqual({ links: { A: 'x:1' }, balance: null, microscope: null, standIns: true })
+  ).toEqual({ links: { A: 'x:1' }, balance: null, microscope: null, thermometer: null, standIns: true })
   expect(said).toHaveLength(2)
   expect(linksFrom({ PRINTER_LINKS: 'not json' }, t => said.push(t)).links).toEqual({})
 })

@@ -12,7 +12,10 @@ const props = defineProps<{
   result: CheckResult | null
   /** What the printer shows now; null when it is not heard. */
   nowC: number | null
+  /** The thermometer's channel that can be read; null where none is connected, or the reference does not read in °C. */
+  channel: number | null
 }>()
+defineEmits<{ read: [point: number] }>()
 /** What is typed. */
 const points = defineModel<TypedPoint[]>({ required: true })
 function errorAt(i: number, field: keyof TypedPoint): string | undefined {
@@ -54,13 +57,24 @@ const resultAt = (p: TypedPoint) =>
           now {{ nowC.toFixed(1) }} °C
         </button>
       </div>
-      <FieldNumber
-        :id="`check-reading-${i}`"
-        v-model="p.reading"
-        label="Reference reads"
-        :unit="reference?.readsIn ?? ''"
-        :error="errorAt(i, 'reading')"
-      />
+      <div>
+        <FieldNumber
+          :id="`check-reading-${i}`"
+          v-model="p.reading"
+          label="Reference reads"
+          :unit="reference?.readsIn ?? ''"
+          :error="errorAt(i, 'reading')"
+        />
+        <button
+          v-if="channel !== null"
+          type="button"
+          class="button plain"
+          :aria-label="`Read channel ${channel} as point ${i + 1}`"
+          @click="$emit('read', i)"
+        >
+          read channel {{ channel }}
+        </button>
+      </div>
       <FieldNumber
         v-if="reference?.kind === 'thermocouple'"
         :id="`check-cold-${i}`"

@@ -17,6 +17,7 @@ import AllowedFields from '~/components/verify/AllowedFields.vue'
 import { allowedOf, emptyPoint, isEmpty, toPoint, wholePoints, type CheckForm } from '~/components/verify/check-form'
 import CheckPoints from '~/components/verify/CheckPoints.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
+import { ProblemError, read } from '~/lib/api'
 import { useLive } from '~/state/live'
 import { useShop } from '~/state/shop'
 import {
@@ -83,7 +84,7 @@ const cautions = computed(() => {
   return cautionsFor({ action: 'check a sensor', nozzleC: hot ? 300 : null, bedC: hot ? null : 100 })
 })
 /** What it comes to as it stands, once every row is whole; what the core refuses is said while it is typed. */
-const read = computed<{ result: CheckResult | null; error: InputError | null }>(() => {
+const found = computed<{ result: CheckResult | null; error: InputError | null }>(() => {
   const [s, is] = [props.sensor, reference.value]
   const points = s && is ? wholePoints(sheet.v.points, is.readsIn === 'mV') : null
   if (!s || !is || !points) return { result: null, error: null }
@@ -96,12 +97,12 @@ const read = computed<{ result: CheckResult | null; error: InputError | null }>(
   }
 })
 const errors = computed(() => {
-  const e = read.value.error
+  const e = found.value.error
   return e ? { [e.field]: `Enter ${e.allowed}`, ...sheet.errors } : sheet.errors
 })
 /** What the printer may be set to then, and before. */
 const changes = computed(() => {
-  const [s, r, e] = [props.sensor, read.value.result, props.equip]
+  const [s, r, e] = [props.sensor, found.value.result, props.equip]
   const p = e?.printers.find(x => x.id === s?.printerId)
   if (!s || !r || !e || !p) return ''
   const then = ceilingsWith(p, s, correctionWith(s, r, shop.zone), e.rules)
@@ -115,6 +116,22 @@ const nowC = computed(() => {
   const heads = props.equip?.printers.find(p => p.id === s.printerId)?.heads ?? []
   return report.heads[heads.findIndex(h => h.id === s.headId)]?.nowC ?? null
 })
+/** The channel of the thermometer that the reference hangs on. */
+const channel = ref(1)
+const silent = ref('')
+async function readThermometer(point: number): Promise<void> {
+  const s = props.sensor!
+  silent.value = ''
+  try {
+    const asked = { channel: String(channel.value), printer: String(s.printerId), zone: s.zone }
+    const { channels } = await read('/api/thermometer', {}, { ...asked, ...(s.headId && { head: String(s.headId) }) })
+    const c = channels[channel.value - 1] ?? null
+    if (c === null) silent.value = `No probe is on channel ${channel.value}`
+    else sheet.v.points[point]!.reading = c
+  } catch (e) {
+    silent.value = e instanceof ProblemError ? e.problem.title : 'The server does not answer; type what it reads'
+  }
+}
 const FIELDS = ['referenceId', 'placement', 'points', 'note', 'occurredAt', 'allowed.plusMinusC']
 const shown = computed(() => [...FIELDS, ...Object.keys(sheet.errors).filter(f => f.startsWith('points.'))])
 </script>
@@ -156,24 +173,36 @@ const shown = computed(() => [...FIELDS, ...Object.keys(sheet.errors).filter(f =
         v-model="sheet.v.points"
         :reference="reference"
         :errors="errors"
-        :result="read.result"
+        :result="found.result"
         :now-c="nowC"
+        :channel="live.links.thermometer && reference?.readsIn === '°C' ? channel : null"
+        @read="readThermometer"
       />
+      <div v-if="live.links.thermometer && reference?.readsIn === '°C'" class="grid gap-3 sm:grid-cols-3">
+        <FieldSelect
+          id="check-channel"
+          v-model="channel"
+          label="Read from the thermometer’s channel"
+          :options="[1, 2, 3, 4].map(value => ({ value, text: String(value) }))"
+          :error="silent"
+          :hint="live.links.standIns ? 'a stand-in: its probe is put at this sensor, and lags some seconds' : undefined"
+        />
+      </div>
       <AllowedFields v-model="sheet.v" :guard-part-c="sensor.guardPartC" :error="errors['allowed.plusMinusC']" />
-      <div v-if="read.result" class="border-2 border-ink px-3 py-2" role="status">
+      <div v-if="found.result" class="border-2 border-ink px-3 py-2" role="status">
         <p
           class="flex items-start gap-2 text-[15px] font-[680]"
-          :class="VERDICT_TEXT[VERDICT_OF[read.result.verdict].verdict]"
+          :class="VERDICT_TEXT[VERDICT_OF[found.result.verdict].verdict]"
         >
-          <VerdictMark :verdict="VERDICT_OF[read.result.verdict].verdict" class="mt-[2px]" />{{
-            outcomeWords(read.result)
+          <VerdictMark :verdict="VERDICT_OF[found.result.verdict].verdict" class="mt-[2px]" />{{
+            outcomeWords(found.result)
           }}
         </p>
         <p v-if="changes" class="text-sm">{{ changes }}</p>
         <details class="text-sm">
           <summary class="min-h-[40px] content-center">What its range is made of</summary>
           <ul>
-            <li v-for="b in read.result.worst.budget" :key="b.what">{{ b.what }}: u {{ b.uC.toFixed(2) }} °C</li>
+            <li v-for="b in found.result.worst.budget" :key="b.what">{{ b.what }}: u {{ b.uC.toFixed(2) }} °C</li>
           </ul>
         </details>
       </div>

@@ -10,6 +10,7 @@ import {
   SENSED,
   sensorCheck,
   type Allowed,
+  type Sensed,
   type CheckResult,
 } from '#core/thermometry'
 import type { ZoneLimit } from '#shared/answers/printers'
@@ -86,6 +87,19 @@ async function listSensors(db: Connection, perSensor: number): Promise<SensorLin
       })
     }),
   )
+}
+
+/** A sensor as the stand-in thermometer names its place; null for one that is not known. */
+export async function placeOfSensor(
+  db: Connection,
+  s: { printerId: number; zone: Sensed; headId: number | null },
+): Promise<string | null> {
+  const [of] = await db.execute<{ name: string; nth: number }>(sql`
+    select p.name, (select count(*)::int from heads h where h.printer_id = p.id
+      and (h.position, h.id) <= (select g.position, g.id from heads g where g.id = ${s.headId})) nth
+    from printers p where p.id = ${s.printerId}`)
+  if (!of) return null
+  return `${of.name} ${s.zone}${s.zone === 'hotend' && of.nth > 1 ? ` ${of.nth}` : ''}`
 }
 
 type Listed = SensorCheckLine & Record<string, unknown> & { printerId: number; zone: string; headId: number | null }
