@@ -3,7 +3,8 @@
  * printers do; M104, M140 and M141 set heaters. `door 1` and `door 0` stand for a hand at its door, which no real
  * printer takes.
  */
-import { createServer, type Server } from 'node:net'
+import type { Server } from 'node:net'
+import { serveLines } from './lines'
 import { pass, type Machine } from './thermal'
 
 const value = (h: { readC: number; setC: number }) => `${h.readC.toFixed(1)} /${h.setC.toFixed(1)}`
@@ -46,37 +47,13 @@ export async function servePrinter(
   m: Machine,
   { port = 0, speed = 1, everyMs = 250 } = {},
 ): Promise<{ server: Server; port: number; close: () => void }> {
-  const sockets = new Set<import('node:net').Socket>()
-  const server = createServer(socket => {
-    sockets.add(socket)
-    let held = ''
-    socket
-      .setEncoding('utf8')
-      .on('data', text => {
-        held += String(text)
-        if (held.length > 10_000) {
-          socket.destroy()
-          return
-        }
-        const lines = held.split('\n')
-        held = lines.pop()!
-        for (const l of lines) if (l.trim() !== '') socket.write(`${answer(m, l)}\n`)
-      })
-      .on('error', () => {})
-      .on('close', () => sockets.delete(socket))
-  })
-  await new Promise<void>((done, failed) => {
-    server.once('error', failed).listen(port, '127.0.0.1', done)
-  })
+  const served = await serveLines(line => answer(m, line), port)
   const timer = setInterval(() => pass(m, (everyMs / 1000) * speed), everyMs)
-  const address = server.address() as { port: number }
   return {
-    server,
-    port: address.port,
+    ...served,
     close: () => {
       clearInterval(timer)
-      for (const s of sockets) s.destroy()
-      server.close()
+      served.close()
     },
   }
 }

@@ -3,7 +3,7 @@
  * channel 1 there, `A 1` takes it off, `R` answers what all of them read, like `1 241.3 2 23.1 3 -- 4 23.0`, in °C to a
  * tenth. Probes lag behind and scatter a little; one that hangs free reads the room.
  */
-import { createServer } from 'node:net'
+import { serveLines } from './lines'
 
 export const CHANNELS = 4
 /** How far a probe is behind, s. */
@@ -50,25 +50,5 @@ export async function serveThermometer(
     probe.at = place
     return 'ok'
   }
-  const sockets = new Set<import('node:net').Socket>()
-  const server = createServer(socket => {
-    sockets.add(socket)
-    socket
-      .setEncoding('utf8')
-      .on('data', text => {
-        for (const line of String(text).split('\n')) if (line.trim() !== '') socket.write(`${answer(line.trim())}\n`)
-      })
-      .on('error', () => {})
-      .on('close', () => sockets.delete(socket))
-  })
-  await new Promise<void>((done, failed) => {
-    server.once('error', failed).listen(port, '127.0.0.1', done)
-  })
-  return {
-    port: (server.address() as { port: number }).port,
-    close: () => {
-      for (const s of sockets) s.destroy()
-      server.close()
-    },
-  }
+  return await serveLines(answer, port)
 }

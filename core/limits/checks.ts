@@ -6,7 +6,7 @@ import type { AirPlace } from './air'
 import { furthest } from './dryers'
 import { ntcResolution, platinumResolution, typeKResolution } from '../thermometry'
 import { bendStrain, tightestBend } from './bend'
-import { guardOf, reached, type Heat } from './heat'
+import { guardOf, reached, together, type Heat } from './heat'
 import { graded, line, unknown, type OperatingPoint } from './operating'
 import { FILLER_ASKS_MOHS, isAbrasive, MOHS, NOZZLE_LIMIT_C, nozzlePart } from './nozzles'
 import { onSheet } from './surfaces'
@@ -162,7 +162,7 @@ function bedLine(p: Part, op: OperatingPoint, bed: Heat, demand: Demand, rules: 
   const code = op.bedForChamber ? 'for the chamber' : 'part'
   const asked = p.role === 'bed heater' ? reached(bed) : bed.trueC
   if (op.bedForChamber && demand.bedMinC! > allowed) return line('bed', 'short', code, p, asked, allowed)
-  return graded('bed', code, p, asked, allowed, Math.hypot(op.bedU90, bed.u90C), '', bed)
+  return graded('bed', code, p, asked, allowed, together(op.bedU90, bed.u90C), '', bed)
 }
 
 /** °C per count of a sensor at t; null when its reading is not described. */

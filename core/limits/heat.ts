@@ -29,11 +29,16 @@ export function sensorsOf(printer: Printer, headId: number): HeadSensors {
 
 /** What a setpoint makes. */
 export function heatAt(c: Correction | null, setC: number): Heat {
+  // nobody has checked: asked a hundred thousand times a second, by those who checked their numbers
+  if (c === null) return { setC, trueC: setC, u90C: 0, covered: false, from: '' }
   const { cC, u90C, covered, from } = correctionAt(c, setC)
   return { setC, trueC: setC + cC, u90C, covered, from }
 }
 /** What is set to make a temperature. Where nothing set makes it exactly, the next that is hotter. */
-export const heatFor = (c: Correction | null, wantedC: number): Heat => heatAt(c, setFor(c, wantedC))
+export const heatFor = (c: Correction | null, wantedC: number): Heat =>
+  heatAt(c, c === null ? wantedC : setFor(c, wantedC))
+/** Two uncertainties by squares; one of them mostly is not there, and squares and roots take their time. */
+export const together = (a: number, b: number) => (b === 0 ? Math.abs(a) : Math.hypot(a, b))
 /** A heater that is off: as warm as the room, by nobody's sensor. */
 export const unheated = (roomC: number): Heat => ({ setC: roomC, trueC: roomC, u90C: 0, covered: false, from: '' })
 
@@ -48,10 +53,11 @@ export const GUARD_FLOOR_C: Record<Zone, number> = { hotend: 5, bed: 3, chamber:
 
 /** The guard band of a zone, °C; less the sensor's part of it where a check covers that. */
 export function guardOf(zone: Zone, r: Rules, covered = false): number {
-  const [whole, checked] = {
-    hotend: [r.guardHotendC, r.guardHotendCheckedC],
-    bed: [r.guardBedC, r.guardBedCheckedC],
-    chamber: [r.guardChamberC, r.guardChamberCheckedC],
-  }[zone] as [number, number]
-  return covered ? Math.max(GUARD_FLOOR_C[zone], Math.min(whole, checked)) : whole
+  if (covered) return checkedGuard(zone, r)
+  if (zone === 'hotend') return r.guardHotendC
+  return zone === 'bed' ? r.guardBedC : r.guardChamberC
+}
+function checkedGuard(zone: Zone, r: Rules): number {
+  const checked = { hotend: r.guardHotendCheckedC, bed: r.guardBedCheckedC, chamber: r.guardChamberCheckedC }[zone]
+  return Math.max(GUARD_FLOOR_C[zone], Math.min(guardOf(zone, r), checked))
 }

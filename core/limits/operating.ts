@@ -6,7 +6,7 @@
  */
 import { coolest, type AirAt, type AirMap, type Opening } from './air'
 import { grade, ONE_SIDED_90 } from './margin'
-import { guardOf, heatAt, heatFor, reached, unheated, type HeadSensors, type Heat } from './heat'
+import { guardOf, heatAt, heatFor, reached, together, unheated, type HeadSensors, type Heat } from './heat'
 import { offsetC } from './nozzles'
 import type { Demand, FittedNozzle, KnownLine, Line, LineKey, Part, Place, Rules, UnknownLine } from './types'
 
@@ -85,13 +85,13 @@ export const ROOM_AIR = 'room air'
 /** Air of a share of the way from the room to the bed. */
 const byBed = (a: AirAt, bed: Heat, roomC: number): PlaceAir => ({
   c: roomC + a.value * (bed.trueC - roomC),
-  u90: Math.hypot(ONE_SIDED_90 * a.u * (bed.trueC - roomC), a.value * bed.u90C),
+  u90: together(ONE_SIDED_90 * a.u * (bed.trueC - roomC), a.value * bed.u90C),
   from: a.from,
   covered: bed.covered,
 })
 const byHeater = (a: AirAt, heater: Heat): PlaceAir => ({
   c: heater.trueC + a.value,
-  u90: Math.hypot(ONE_SIDED_90 * a.u, heater.u90C),
+  u90: together(ONE_SIDED_90 * a.u, heater.u90C),
   from: a.from,
   covered: heater.covered,
 })
@@ -181,7 +181,7 @@ export function operatingPoint(
               heater,
               reached(heats),
               reach - guardOf('chamber', rules, heats.covered),
-              Math.hypot(u90, heats.u90C),
+              together(u90, heats.u90C),
               cool.from,
               heats,
             )

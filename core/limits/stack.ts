@@ -6,7 +6,7 @@ import { firstAbove, type Correction } from '../thermometry'
 import { airMap, airSources, type AirMap, type AirPlace, type AirSource, type Opening } from './air'
 import { checkAsked, checkPart, checkPrinter, checkRules } from './check'
 import { airPlaceOf, checkDemand, checkGroup, checkNozzle, checkTube, checkWalls, zoneOf, type Zone } from './checks'
-import { guardOf, heatAt, reached, sensorsOf, type Heat, type HeadSensors } from './heat'
+import { guardOf, heatAt, reached, sensorsOf, together, type Heat, type HeadSensors } from './heat'
 import { ONE_SIDED_90 } from './margin'
 import { operatingPoint, type AirParts, type OperatingPoint, unknown } from './operating'
 import { isKind, kindOf } from './kinds'
@@ -291,7 +291,7 @@ function everyCeiling(printer: Printer, rules: Rules): Ceiling[][] {
     if (value <= 0) return []
     const comes: Comes = heat => ({
       c: roomC + value * (heat.trueC - roomC),
-      u90: Math.hypot(ONE_SIDED_90 * u * (heat.trueC - roomC), value * heat.u90C),
+      u90: together(ONE_SIDED_90 * u * (heat.trueC - roomC), value * heat.u90C),
       guardC: guarded(heat),
     })
     const at = setpointsOf(bedSensor, limitC, comes, COLDEST_C, NO_BED_C)
@@ -304,7 +304,7 @@ function everyCeiling(printer: Printer, rules: Rules): Ceiling[][] {
       const { value, u } = map.heater[place]
       const comes: Comes = heat => ({
         c: heat.trueC + value,
-        u90: Math.hypot(ONE_SIDED_90 * u, heat.u90C),
+        u90: together(ONE_SIDED_90 * u, heat.u90C),
         guardC: guarded(heat),
       })
       return { ...zone, ...setpointsOf(airSensor, limitC, comes), of: 'setpoint' }
