@@ -85,7 +85,12 @@ export function purgeOn(
   needIfKnown('ceilingC', ceilingSetC, ...FLOW_C, '°C')
   const ceilingC = ceilingSetC === null ? null : ceilingSetC + correctionAt(sensor, ceilingSetC).cC
   const way = purge(from, to, ceilingC, others)
-  const set = (c: number) => setFor(sensor, c)
+  // whole degrees, as a heater is set; where that were more than the hotend stands, to the tenth below
+  const set = (c: number) => {
+    if (sensor === null) return c
+    const whole = Math.round(setFor(sensor, c))
+    return ceilingSetC !== null && whole > ceilingSetC ? Math.floor(setFor(sensor, c) * 10) / 10 : whole
+  }
   if (way.kind === 'cannot tell') return way
   if (way.kind === 'none') return { ...way, neededC: set(way.neededC), allowedC: set(way.allowedC) }
   return { ...way, steps: way.steps.map(s => ({ ...s, atC: set(s.atC) })) }

@@ -159,6 +159,8 @@ describe('a hotend whose sensor reads 6 °C low', () => {
     const pla = { name: 'PLA', lowestFlowC: 190, shortMaxC: 265 }
     expect(purge(pc, pla, 300)).toMatchObject({ steps: [{ atC: 260 }] })
     expect(purgeOn(found(6), 300, pc, pla)).toMatchObject({ steps: [{ atC: 254 }] })
+    // set in whole degrees: nobody sets 254.3
+    expect(purgeOn(found(5.7), 300, pc, pla)).toMatchObject({ steps: [{ atC: 254 }] })
     // a ceiling of 256 set is 262 in truth: enough for 260
     expect(purgeOn(found(6), 256, pc, pla)).toMatchObject({ kind: 'direct' })
     expect(purgeOn(found(6), 250, pc, pla)).toMatchObject({ kind: 'none', why: 'ceiling', neededC: 254, allowedC: 250 })

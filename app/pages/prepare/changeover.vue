@@ -5,7 +5,7 @@ import type { MaterialRow } from '#shared/answers/materials'
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
 import { purgeOn, SLOWNESS, START_MELT_MM3, washout, type Flowing } from '#core/changeover'
-import { sensorsOf } from '#core/limits'
+import { heatAt, sensorsOf } from '#core/limits'
 import { massG } from '#core/materials'
 import CautionList from '~/components/equip/CautionList.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
@@ -171,13 +171,18 @@ const cautions = computed(() =>
       })
     : [],
 )
+/** What a setting comes to, where its sensor was found to be off. */
+function makes(setC: number): string {
+  const { trueC, from } = heatAt(sensor.value, setC)
+  return Math.abs(trueC - setC) < 0.5 ? '' : ` (${trueC.toFixed(0)} °C in truth, by ${from})`
+}
 const steps = computed(() => {
   const r = result.value
   if (!r || !('steps' in r) || !volume.value) return []
   const length = `${(volume.value.lengthMm / 1000).toFixed(2)} m`
   return r.steps
     .flatMap(s => [
-      `Set the nozzle to ${s.atC} °C and wait until it holds; hands off the nozzle.`,
+      `Set the nozzle to ${s.atC} °C${makes(s.atC)} and wait until it holds; hands off the nozzle.`,
       `Take ${s.from} out, push ${s.to} in: about ${length} until 1 % of ${s.from} is left. Look: go on until ` +
         `none is seen, or it clogs.`,
     ])

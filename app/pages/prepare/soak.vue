@@ -89,6 +89,9 @@ const sensors = computed(() => {
   const head = printer.value?.heads[0]
   return printer.value && head ? sensorsOf(printer.value, head.id) : { hotend: null, bed: null, chamber: null }
 })
+/** What is set to make a temperature: whole degrees where a check says what that is. */
+const setOf = (zone: 'bed' | 'chamber', wantedC: number) =>
+  sensors.value[zone] === null ? wantedC : Math.round(heatFor(sensors.value[zone], wantedC).setC)
 const bedSensor = computed(() => JSON.stringify(sensors.value.bed))
 // by what the practice says, not by each reading: news of a save elsewhere leaves what is typed
 watch(
@@ -104,7 +107,7 @@ watch(
     v.targetC = set.value?.chamberMinC ?? null
     // what is set makes what the practice wants, by the check of this printer's bed
     const wanted = set.value?.bedMinC ?? null
-    if (set.value) v.bedC = wanted === null ? null : Math.round(heatFor(sensors.value.bed, wanted).setC)
+    if (set.value) v.bedC = wanted === null ? null : setOf('bed', wanted)
   },
   { immediate: true },
 )
@@ -128,8 +131,7 @@ const nowC = computed(() => report.value?.chamber?.nowC ?? roomC.value)
 /** What is set: bed, and the heater as the target where nothing else is entered. */
 const heat = computed(() => {
   if (v.bedC === null || !(v.bedC >= 0 && v.bedC <= 300)) return null
-  const target = v.targetC === null || Number.isNaN(v.targetC) ? null : heatFor(sensors.value.chamber, v.targetC).setC
-  const heater = v.chamberSetC ?? target
+  const heater = v.chamberSetC ?? (v.targetC === null || Number.isNaN(v.targetC) ? null : setOf('chamber', v.targetC))
   return { bedC: v.bedC, chamberC: active.value && heater !== null && !Number.isNaN(heater) ? heater : null }
 })
 const stack = computed(() => {
