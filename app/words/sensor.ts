@@ -1,5 +1,13 @@
 /** Sensors and their checks in words: what a check found, what it is worth, when the next is due. */
-import { ceilings, type Ceiling, type Printer, type Rules, type Sensors, type VerdictClass } from '#core/limits'
+import {
+  ceilings,
+  knownOf,
+  type Ceiling,
+  type Printer,
+  type Rules,
+  type Sensors,
+  type VerdictClass,
+} from '#core/limits'
 import { capital, celsiusDown, counted, listed } from '#core/words'
 import { ONE_SIDED_90 } from '#core/numeric'
 import {
@@ -8,13 +16,15 @@ import {
   type CheckResult,
   type CheckVerdict,
   type Correction,
+  type PlatinumBuild,
   type PointResult,
   type Reference,
   type Sensed,
+  type SensorState,
 } from '#core/thermometry'
 import type { ZoneLimit } from '#shared/answers/printers'
 import type { SensorLine } from '#shared/answers/sensors'
-import { countingChecks, stateOf } from '#shared/sensor-state'
+import type { ReadCheck } from '#shared/sensor-state'
 import { day } from '#shared/time'
 import type { Mark as Verdict } from '#shared/answers/parts'
 
@@ -24,9 +34,13 @@ export const sensorName = (s: Pick<SensorLine, 'printer' | 'zone' | 'head'>) =>
 export const sensorKey = (s: Pick<SensorLine, 'printerId' | 'zone' | 'headId'>) =>
   `${s.printerId}-${s.zone}-${s.headId ?? ''}`
 
-/** What the limits count with, after one more check where it is given. */
-export function correctionWith(s: SensorLine, more: CheckResult | null, zone: string): Correction | null {
-  const stored = countingChecks(s).map(c => ({
+/** What the limits count with by the checks of a sensor that count, after one more where it is given. */
+export function correctionWith(
+  checks: readonly ReadCheck[],
+  more: CheckResult | null,
+  zone: string,
+): Correction | null {
+  const stored = checks.map(c => ({
     atMs: Date.parse(c.at),
     own: c.result.own,
     points: c.result.correction,
@@ -36,6 +50,7 @@ export function correctionWith(s: SensorLine, more: CheckResult | null, zone: st
   return correctionFrom(now ? [now, ...stored] : stored)
 }
 
+export const BUILD_WORDS: Record<PlatinumBuild, string> = { film: 'film on ceramic', wire: 'wound wire' }
 const degrees = (c: number) => `${Number(Math.abs(c).toFixed(1))} °C`
 /** "reads 6.1 °C low", by what is added to what it shows. */
 export function readsWords(cC: number): string {
@@ -75,8 +90,11 @@ export function outcomeWords(r: CheckResult): string {
 
 const MARK_OF: Record<CheckVerdict, VerdictClass> = { 'pass': 'runs', 'fail': 'cannot', 'cannot tell': 'just' }
 /** How a sensor stands, for its row: its mark (nothing known where nobody has checked), and half a sentence. */
-export function standing(s: SensorLine): { mark: VerdictClass; says: string; due: string } {
-  const { check, nextInH, isDue } = stateOf(s)
+export function standing(
+  s: SensorLine,
+  state: SensorState<ReadCheck>,
+): { mark: VerdictClass; says: string; due: string } {
+  const { check, nextInH, isDue } = state
   if (!check) {
     const standing = s.checks.filter(c => c.struck === null)
     const elsewhere = standing.some(c => c.ofThisSensor) ? `only checked ${standing[0]!.placement}: it cannot tell` : ''
@@ -94,8 +112,11 @@ export function standing(s: SensorLine): { mark: VerdictClass; says: string; due
 }
 
 /** The page's sentence: what fails first, then what is due, then what nobody has checked. */
-export function shopWords(all: readonly SensorLine[]): { verdict: Verdict; text: string } {
-  const states = all.map(s => ({ s, ...stateOf(s) }))
+export function shopWords(all: readonly { s: SensorLine; state: SensorState<ReadCheck> }[]): {
+  verdict: Verdict
+  text: string
+} {
+  const states = all.map(x => ({ s: x.s, ...x.state }))
   const failed = states.filter(x => x.check?.result.verdict === 'fail')
   const never = states.filter(x => !x.check)
   const unchecked =
@@ -123,6 +144,13 @@ export function shopWords(all: readonly SensorLine[]): { verdict: Verdict; text:
   return { verdict: 'fine', text: `All ${all.length} sensors are checked and within what they may be off by.` }
 }
 
+/** How far the errors of some checks reach, with their ranges and what is allowed, °C. */
+export const farthestC = (results: readonly CheckResult[]): number =>
+  Math.max(
+    0,
+    ...results.flatMap(r => r.points.flatMap(p => [Math.abs(p.cC) + ONE_SIDED_90 * (p.uC ?? 0), p.allowedC ?? 0])),
+  )
+
 const lowest = (of: readonly (Ceiling | ZoneLimit)[], zone: Sensed, headId: number | null) =>
   of
     .filter(l => l.zone === zone && (zone !== 'hotend' || l.headId === headId))
@@ -149,7 +177,7 @@ export function ceilingsWith(
   c: Correction | null,
   rules: Rules,
 ): Ceiling[] {
-  const has: Sensors = p.sensors ?? { heads: {}, bed: null, chamber: null }
+  const has = knownOf(p)
   const sensors: Sensors =
     s.zone === 'hotend' ? { ...has, heads: { ...has.heads, [s.headId!]: c } } : { ...has, [s.zone]: c }
   return ceilings({ ...p, sensors }, rules)

@@ -88,8 +88,9 @@ export function purgeOn(
   // whole degrees, as a heater is set; where that were more than the hotend stands, to the tenth below
   const set = (c: number) => {
     if (sensor === null) return c
-    const whole = Math.round(setFor(sensor, c))
-    return ceilingSetC !== null && whole > ceilingSetC ? Math.floor(setFor(sensor, c) * 10) / 10 : whole
+    const exact = setFor(sensor, c)
+    const whole = Math.round(exact)
+    return ceilingSetC !== null && whole > ceilingSetC ? Math.floor(exact * 10) / 10 : whole
   }
   if (way.kind === 'cannot tell') return way
   if (way.kind === 'none') return { ...way, neededC: set(way.neededC), allowedC: set(way.allowedC) }

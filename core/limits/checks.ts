@@ -6,7 +6,7 @@ import type { AirPlace } from './air'
 import { furthest } from './dryers'
 import { ntcResolution, platinumResolution, typeKResolution } from '../thermometry'
 import { bendStrain, tightestBend } from './bend'
-import { guardOf, reached, together, type Heat } from './heat'
+import { against, guardOf, together, type Heat } from './heat'
 import { graded, line, unknown, type OperatingPoint } from './operating'
 import { FILLER_ASKS_MOHS, isAbrasive, MOHS, NOZZLE_LIMIT_C, nozzlePart } from './nozzles'
 import { onSheet } from './surfaces'
@@ -46,18 +46,9 @@ const MAY_BE_COOL: ReadonlySet<string> = new Set(['magnets'])
 
 /** A part of the hotend against what is set: its own limit by the true temperature, the firmware's by the setpoint. */
 function hotLine(p: Part, limitC: number, heat: Heat, rules: Rules): KnownLine {
-  const bySet = p.role === 'firmware'
+  const { c, u90 } = against(p.role, heat)
   const allowed = limitC - guardOf('hotend', rules, heat.covered)
-  return graded(
-    'nozzle temperature',
-    'part',
-    p,
-    bySet ? heat.setC : heat.trueC,
-    allowed,
-    bySet ? 0 : heat.u90C,
-    '',
-    heat,
-  )
+  return graded('nozzle temperature', 'part', p, c, allowed, u90, '', heat)
 }
 
 export function checkNozzle(n: FittedNozzle | null, op: OperatingPoint, demand: Demand, rules: Rules): Line[] {
@@ -160,9 +151,9 @@ export function checkTube(tube: Part | null, op: OperatingPoint, demand: Demand,
 function bedLine(p: Part, op: OperatingPoint, bed: Heat, demand: Demand, rules: Rules): Line {
   const allowed = p.limitC! - guardOf('bed', rules, bed.covered)
   const code = op.bedForChamber ? 'for the chamber' : 'part'
-  const asked = p.role === 'bed heater' ? reached(bed) : bed.trueC
+  const { c: asked, u90 } = against(p.role, bed)
   if (op.bedForChamber && demand.bedMinC! > allowed) return line('bed', 'short', code, p, asked, allowed)
-  return graded('bed', code, p, asked, allowed, together(op.bedU90, bed.u90C), '', bed)
+  return graded('bed', code, p, asked, allowed, together(op.bedU90, u90), '', bed)
 }
 
 /** °C per count of a sensor at t; null when its reading is not described. */

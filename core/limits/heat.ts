@@ -5,7 +5,7 @@
  */
 import { correctionAt, setFor, type Correction } from '../thermometry'
 import type { Zone } from './checks'
-import type { Printer, Rules, Sensors } from './types'
+import type { Part, Printer, Rules, Sensors } from './types'
 
 /** `u90C`: U of the check, 0 where the whole guard band stands for the sensor; `covered`: it is checked there. */
 export interface Heat {
@@ -20,10 +20,12 @@ export interface Heat {
 /** Sensors that decide at one head. */
 export type HeadSensors = Record<Zone, Correction | null>
 const UNCHECKED: Sensors = { heads: {}, bed: null, chamber: null }
+/** What is known of a printer's sensors, also where nobody has checked any. */
+export const knownOf = (printer: Printer): Sensors => printer.sensors ?? UNCHECKED
 
 /** What is known of the sensors of one head, its bed and its chamber. */
 export function sensorsOf(printer: Printer, headId: number): HeadSensors {
-  const { heads, bed, chamber } = printer.sensors ?? UNCHECKED
+  const { heads, bed, chamber } = knownOf(printer)
   return { hotend: heads[headId] ?? null, bed, chamber }
 }
 
@@ -47,6 +49,15 @@ export const unheated = (roomC: number): Heat => ({ setC: roomC, trueC: roomC, u
  * the setpoint and what it makes must both be within.
  */
 export const reached = (heat: Heat) => Math.max(heat.setC, heat.trueC)
+
+/** What a setpoint is against the limit of a part of hotend or bed, with its U: the firmware's goes by what is set. */
+export function against(role: Part['role'], heat: Heat): { c: number; u90: number } {
+  if (role === 'firmware') return { c: heat.setC, u90: 0 }
+  return { c: role === 'bed heater' ? reached(heat) : heat.trueC, u90: heat.u90C }
+}
+
+/** Whether a setpoint is worth telling from what it makes: less is no more than a display swings. */
+export const differs = (heat: Heat) => Math.abs(heat.trueC - heat.setC) >= 0.05
 
 /** The band never falls under what stands for overshoot, gradient and ageing, °C. */
 export const GUARD_FLOOR_C: Record<Zone, number> = { hotend: 5, bed: 3, chamber: 3 }

@@ -6,7 +6,7 @@
  */
 import { coolest, type AirAt, type AirMap, type Opening } from './air'
 import { grade, ONE_SIDED_90 } from './margin'
-import { guardOf, heatAt, heatFor, reached, together, unheated, type HeadSensors, type Heat } from './heat'
+import { differs, guardOf, heatAt, heatFor, reached, together, unheated, type HeadSensors, type Heat } from './heat'
 import { offsetC } from './nozzles'
 import type { Demand, FittedNozzle, KnownLine, Line, LineKey, Part, Place, Rules, UnknownLine } from './types'
 
@@ -54,8 +54,6 @@ export function line(
 ): KnownLine {
   return { key, status, part, asked, allowed, unit, code, u90, rests }
 }
-/** What is worth saying of a setpoint, °C: less is no more than the display swings. */
-const SAYS_C = 0.05
 /** A line whose margin has an uncertainty: fine, just or short by `grade`. */
 export function graded(
   key: LineKey,
@@ -68,7 +66,7 @@ export function graded(
   heat: Heat | null = null,
 ): KnownLine {
   const out = line(key, grade(allowed - asked, u90), code, part, asked, allowed, '°C', u90, rests)
-  return heat && (Math.abs(heat.trueC - heat.setC) >= SAYS_C || heat.u90C > 0) ? { ...out, heat } : out
+  return heat && (differs(heat) || heat.u90C > 0) ? { ...out, heat } : out
 }
 export function unknown(
   key: LineKey,
@@ -83,13 +81,13 @@ export function unknown(
 export const ROOM_AIR = 'room air'
 
 /** Air of a share of the way from the room to the bed. */
-const byBed = (a: AirAt, bed: Heat, roomC: number): PlaceAir => ({
+export const byBed = (a: AirAt, bed: Heat, roomC: number): PlaceAir => ({
   c: roomC + a.value * (bed.trueC - roomC),
   u90: together(ONE_SIDED_90 * a.u * (bed.trueC - roomC), a.value * bed.u90C),
   from: a.from,
   covered: bed.covered,
 })
-const byHeater = (a: AirAt, heater: Heat): PlaceAir => ({
+export const byHeater = (a: AirAt, heater: Heat): PlaceAir => ({
   c: heater.trueC + a.value,
   u90: together(ONE_SIDED_90 * a.u, heater.u90C),
   from: a.from,

@@ -6,9 +6,8 @@ import { firstAbove, type Correction } from '../thermometry'
 import { airMap, airSources, type AirMap, type AirPlace, type AirSource, type Opening } from './air'
 import { checkAsked, checkPart, checkPrinter, checkRules } from './check'
 import { airPlaceOf, checkDemand, checkGroup, checkNozzle, checkTube, checkWalls, zoneOf, type Zone } from './checks'
-import { guardOf, heatAt, reached, sensorsOf, together, type Heat, type HeadSensors } from './heat'
-import { ONE_SIDED_90 } from './margin'
-import { operatingPoint, type AirParts, type OperatingPoint, unknown } from './operating'
+import { against, guardOf, heatAt, knownOf, reached, sensorsOf, type Heat, type HeadSensors } from './heat'
+import { byBed, byHeater, operatingPoint, type AirParts, type OperatingPoint, unknown } from './operating'
 import { isKind, kindOf } from './kinds'
 import { nozzlePart } from './nozzles'
 import {
@@ -246,8 +245,8 @@ function setpointsOf(
 export const ceilings = (printer: Printer, rules: Rules): Ceiling[] => everyCeiling(printer, rules).flatMap(deciding)
 
 /**
- * How hot each part may become, °C, by the guard band that counts at its own ceiling; null where its limit is not
- * known. Throws InputError for a part or a rule outside its range.
+ * How hot each part of which the limit is known may become, °C, by the guard band that counts at its own ceiling.
+ * Throws InputError for a part or a rule outside its range.
  */
 export function usableLimits(printer: Printer, rules: Rules): { part: Part; usableC: number }[] {
   const heated = printer.parts.some(p => p.role === 'chamber heater')
@@ -262,16 +261,13 @@ function everyCeiling(printer: Printer, rules: Rules): Ceiling[][] {
   checkPrinter(printer)
   checkRules(rules)
   const { roomC } = rules
-  const { bed: bedSensor, chamber: airSensor } = printer.sensors ?? { bed: null, chamber: null }
+  const { bed: bedSensor, chamber: airSensor } = knownOf(printer)
   const setpoint = { of: 'setpoint' as const, heaterOff: false, inAir: false }
   const own = (zone: Zone, headId: number | null, sensor: Correction | null, parts: readonly Part[]): Ceiling[] =>
     parts.flatMap(part => {
       if (zoneOf(part.role) !== zone || part.limitC === null) return []
-      const at = setpointsOf(sensor, part.limitC, heat => {
-        const guardC = guardOf(zone, rules, heat.covered)
-        if (part.role === 'firmware') return { c: heat.setC, u90: 0, guardC }
-        return { c: part.role === 'bed heater' ? reached(heat) : heat.trueC, u90: heat.u90C, guardC }
-      })
+      const comes: Comes = heat => ({ ...against(part.role, heat), guardC: guardOf(zone, rules, heat.covered) })
+      const at = setpointsOf(sensor, part.limitC, comes)
       return [{ zone, headId, part, ...at, ...setpoint }]
     })
   const out: Ceiling[][] = printer.heads.map(h => {
@@ -287,13 +283,8 @@ function everyCeiling(printer: Printer, rules: Rules): Ceiling[][] {
   const guarded = (heat: Heat) => guardOf('chamber', rules, heat.covered)
   // the bed that brings the air at a part to what it stands; U grows with the bed
   const byAir = inside.flatMap(({ part, place, limitC }): Ceiling[] => {
-    const { value, u } = map.bed[place]
-    if (value <= 0) return []
-    const comes: Comes = heat => ({
-      c: roomC + value * (heat.trueC - roomC),
-      u90: together(ONE_SIDED_90 * u * (heat.trueC - roomC), value * heat.u90C),
-      guardC: guarded(heat),
-    })
+    if (map.bed[place].value <= 0) return []
+    const comes: Comes = heat => ({ ...byBed(map.bed[place], heat, roomC), guardC: guarded(heat) })
     const at = setpointsOf(bedSensor, limitC, comes, COLDEST_C, NO_BED_C)
     return [{ zone: 'bed', headId: null, part, ...at, of: 'setpoint', inAir: true, heaterOff: heater !== null }]
   })
@@ -301,12 +292,7 @@ function everyCeiling(printer: Printer, rules: Rules): Ceiling[][] {
   const chamber = inside.map(({ part, place, limitC }): Ceiling => {
     const zone = { zone: 'chamber' as const, headId: null, part, inAir: true, heaterOff: false }
     if (heater) {
-      const { value, u } = map.heater[place]
-      const comes: Comes = heat => ({
-        c: heat.trueC + value,
-        u90: together(ONE_SIDED_90 * u, heat.u90C),
-        guardC: guarded(heat),
-      })
+      const comes: Comes = heat => ({ ...byHeater(map.heater[place], heat), guardC: guarded(heat) })
       return { ...zone, ...setpointsOf(airSensor, limitC, comes), of: 'setpoint' }
     }
     // what the chamber's own sensor shows near the top while the part is as hot as it may be

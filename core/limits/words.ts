@@ -1,7 +1,7 @@
 /** Lines and verdicts in a technician's words. Pure text: the same on screen, in the CSV and in print. */
 import { capital, celsius } from '../words'
 import { isMakers } from './checks'
-import type { Heat } from './heat'
+import { differs, type Heat } from './heat'
 import { offsetC } from './nozzles'
 import { surfaceReason } from './surfaces'
 import {
@@ -256,6 +256,9 @@ export function heatSays(h: Heat): string {
   const way = off > 0 ? 'low' : 'high'
   return `Set ${celsius(h.setC)} for ${celsius(h.trueC)}: the sensor reads ${Math.abs(off)} °C ${way}, by ${h.from}.`
 }
+/** What a setting comes to, for half a sentence; empty where its sensor was not found to be off by half a degree. */
+export const makesSays = ({ setC, trueC, from }: Heat): string =>
+  Math.abs(trueC - setC) < 0.5 ? '' : `${trueC.toFixed(0)} °C in truth, by ${from}`
 /** The same of a line, and what to do where its margin lies within what the check leaves open. */
 function sensorSays(l: KnownLine): string {
   if (!l.heat) return ''
@@ -265,7 +268,7 @@ function sensorSays(l: KnownLine): string {
 }
 /** For half a sentence: that what is asked is not what is set. */
 const ofSet = (l: KnownLine) =>
-  l.heat && Math.abs(l.heat.trueC - l.heat.setC) >= 0.05 && l.asked === l.heat.trueC
+  l.heat && differs(l.heat) && l.asked === l.heat.trueC
     ? ` (${celsius(l.heat.setC)} set; its sensor reads ${l.heat.trueC > l.heat.setC ? 'low' : 'high'})`
     : ''
 

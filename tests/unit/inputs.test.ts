@@ -774,6 +774,8 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     furthest: 'of parts that are checked where they are reckoned with',
     guardOf: 'reads two rules',
     heatSays: 'words of what the core made',
+    knownOf: 'reads what is known',
+    makesSays: 'words of what the core made',
     sensorsOf: 'reads what is known',
     inOrder: 'sorts lines that the core made',
     isAbrasive: 'a word in',

@@ -106,7 +106,8 @@ const DETAILS: Partial<Record<Role, FormField[]>> = {
     { key: 'details.offsetBay', label: 'Heated: bay less setpoint', kind: 'number', unit: '°C' },
   ],
 }
-const BEARS_NO_LIMIT: readonly Role[] = [
+/** Roles whose parts have no limit of their own. */
+export const BEARS_NO_LIMIT: readonly Role[] = [
   'gears',
   'enclosure',
   'lid',

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /** What a sensor may be off by: nothing better than the guard band, its data sheet, or a class. */
 import { PLATINUM_BUILDS, PLATINUM_CLASSES, THERMOCOUPLE_CLASSES, THERMOCOUPLES } from '#core/thermometry'
-import { ALLOWED_BY, type CheckForm } from '~/components/verify/check-form'
+import { ALLOWED_BY, options, type CheckForm } from '~/components/verify/check-form'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
+import { BUILD_WORDS } from '~/words/sensor'
 
 defineProps<{ guardPartC: number; error?: string }>()
 /** What is typed. */
 const v = defineModel<CheckForm>({ required: true })
-const each = <T extends string | number>(all: readonly T[]) => all.map(value => ({ value, text: String(value) }))
 </script>
 
 <template>
@@ -29,21 +29,21 @@ const each = <T extends string | number>(all: readonly T[]) => all.map(value => 
       :error="error"
     />
     <template v-if="v.by === 'platinum'">
-      <FieldSelect id="check-class" v-model="v.platinumClass" label="Class" :options="each(PLATINUM_CLASSES)" />
+      <FieldSelect id="check-class" v-model="v.platinumClass" label="Class" :options="options(PLATINUM_CLASSES)" />
       <FieldSelect
         id="check-build"
         v-model="v.build"
         label="Made as"
-        :options="PLATINUM_BUILDS.map(b => ({ value: b, text: b === 'film' ? 'film on ceramic' : 'wound wire' }))"
+        :options="options(PLATINUM_BUILDS, b => BUILD_WORDS[b])"
       />
     </template>
     <template v-if="v.by === 'thermocouple'">
-      <FieldSelect id="check-type" v-model="v.type" label="Type" :options="each(THERMOCOUPLES)" />
+      <FieldSelect id="check-type" v-model="v.type" label="Type" :options="options(THERMOCOUPLES)" />
       <FieldSelect
         id="check-couple-class"
         v-model="v.coupleClass"
         label="Class"
-        :options="each(THERMOCOUPLE_CLASSES)"
+        :options="options(THERMOCOUPLE_CLASSES)"
       />
     </template>
   </div>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** Check a sensor: a reference in its place, what the printer shows against what it reads, and what it comes to. */
-import { computed, onBeforeUnmount, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { cautionsFor } from '#core/cautions'
 import { ceilings } from '#core/limits'
 import { InputError } from '#core/numeric'
 import { placementOf, placementsOf, sensorCheck, type Allowed, type CheckResult } from '#core/thermometry'
-import type { Equip } from '#shared/answers/bench'
 import type { ReferenceLine, SensorLine } from '#shared/answers/sensors'
+import { countingChecks } from '#shared/sensor-state'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import CautionList from '~/components/equip/CautionList.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -14,9 +14,19 @@ import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import AllowedFields from '~/components/verify/AllowedFields.vue'
-import { allowedOf, emptyPoint, isEmpty, toPoint, wholePoints, type CheckForm } from '~/components/verify/check-form'
+import {
+  allowedOf,
+  emptyPoint,
+  isEmpty,
+  options,
+  toPoint,
+  wholePoints,
+  type CheckForm,
+} from '~/components/verify/check-form'
 import CheckPoints from '~/components/verify/CheckPoints.vue'
+import { useAnswer } from '~/composables/answer'
 import { useEntrySheet } from '~/composables/entry-sheet'
+import { useNow } from '~/composables/prepare'
 import { ProblemError, read } from '~/lib/api'
 import { useLive } from '~/state/live'
 import { useShop } from '~/state/shop'
@@ -32,16 +42,13 @@ import {
 } from '~/words/sensor'
 import { VERDICT_TEXT } from '~/words/verdict'
 
-const props = defineProps<{ sensor: SensorLine | null; references: readonly ReferenceLine[]; equip: Equip | null }>()
+const props = defineProps<{ sensor: SensorLine; references: readonly ReferenceLine[] }>()
 const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
 const live = useLive()
 live.listen()
-const now = ref(Date.now())
-const clock = setInterval(() => {
-  now.value = Date.now()
-}, 1000)
-onBeforeUnmount(() => clearInterval(clock))
+const now = useNow(1000)
+const { data: equip } = useAnswer('/api/equip')
 
 const usable = computed(() => props.references.filter(r => !r.withdrawn))
 const sheet = useEntrySheet('/api/sensor-checks', {
@@ -78,18 +85,18 @@ const sheet = useEntrySheet('/api/sensor-checks', {
 })
 
 const reference = computed(() => usable.value.find(r => r.id === sheet.v.referenceId)?.is ?? null)
-const place = computed(() => (props.sensor && sheet.v.placement ? placementOf(sheet.v.placement) : null))
+const place = computed(() => placementOf(sheet.v.placement))
 const cautions = computed(() => {
-  const hot = props.sensor?.zone === 'hotend'
+  const hot = props.sensor.zone === 'hotend'
   return cautionsFor({ action: 'check a sensor', nozzleC: hot ? 300 : null, bedC: hot ? null : 100 })
 })
 /** What it comes to as it stands, once every row is whole; what the core refuses is said while it is typed. */
 const found = computed<{ result: CheckResult | null; error: InputError | null }>(() => {
-  const [s, is] = [props.sensor, reference.value]
-  const points = s && is ? wholePoints(sheet.v.points, is.readsIn === 'mV') : null
-  if (!s || !is || !points) return { result: null, error: null }
+  const is = reference.value
+  const points = is && wholePoints(sheet.v.points, is.readsIn === 'mV')
+  if (!is || !points) return { result: null, error: null }
   try {
-    const allowed = allowedOf(sheet.v, s.guardPartC) as Allowed
+    const allowed = allowedOf(sheet.v, props.sensor.guardPartC) as Allowed
     return { result: sensorCheck(points, is, sheet.v.placement, allowed), error: null }
   } catch (e) {
     if (e instanceof InputError) return { result: null, error: e }
@@ -102,25 +109,25 @@ const errors = computed(() => {
 })
 /** What the printer may be set to then, and before. */
 const changes = computed(() => {
-  const [s, r, e] = [props.sensor, found.value.result, props.equip]
-  const p = e?.printers.find(x => x.id === s?.printerId)
-  if (!s || !r || !e || !p) return ''
-  const then = ceilingsWith(p, s, correctionWith(s, r, shop.zone), e.rules)
+  const [s, r, e] = [props.sensor, found.value.result, equip.value]
+  const p = e?.printers.find(x => x.id === s.printerId)
+  if (!r || !e || !p) return ''
+  const then = ceilingsWith(p, s, correctionWith(countingChecks(s), r, shop.zone), e.rules)
   return ceilingWords(ceilings(p, e.rules), then, s.zone, s.headId)
 })
 const nowC = computed(() => {
   const s = props.sensor
-  const report = s && live.of(s.printer, now.value)
-  if (!s || !report) return null
+  const report = live.of(s.printer, now.value)
+  if (!report) return null
   if (s.zone !== 'hotend') return report[s.zone]?.nowC ?? null
-  const heads = props.equip?.printers.find(p => p.id === s.printerId)?.heads ?? []
+  const heads = equip.value?.printers.find(p => p.id === s.printerId)?.heads ?? []
   return report.heads[heads.findIndex(h => h.id === s.headId)]?.nowC ?? null
 })
 /** The channel of the thermometer that the reference hangs on. */
 const channel = ref(1)
 const silent = ref('')
 async function readThermometer(point: number): Promise<void> {
-  const s = props.sensor!
+  const s = props.sensor
   silent.value = ''
   try {
     const asked = { channel: String(channel.value), printer: String(s.printerId), zone: s.zone }
@@ -137,79 +144,71 @@ const shown = computed(() => [...FIELDS, ...Object.keys(sheet.errors).filter(f =
 </script>
 
 <template>
-  <EntrySheet
-    :sheet="sheet"
-    :title="sensor ? `Check ${sensorName(sensor)}` : ''"
-    action="Save the check"
-    :shown="shown"
-    wide
-  >
-    <template v-if="sensor">
-      <div class="grid gap-3 sm:grid-cols-2">
-        <FieldSelect
-          id="check-reference"
-          v-model="sheet.v.referenceId"
-          label="Reference"
-          :options="usable.map(r => ({ value: r.id as number | null, text: r.name }))"
-          :hint="reference ? referenceWords(reference) : undefined"
-          :error="sheet.errors.referenceId"
-        />
-        <FieldSelect
-          id="check-placement"
-          v-model="sheet.v.placement"
-          label="It sits"
-          :options="placementsOf(sensor.zone).map(p => ({ value: p, text: p }))"
-          :error="sheet.errors.placement"
-        />
-      </div>
-      <p v-if="place" class="text-sm">
-        {{ place.how }}
-        <b v-if="place.lowC">
-          There it reads {{ place.lowC[0] }} to {{ place.lowC[1] }} °C low by itself, so it can only tighten a limit.</b
-        >
-      </p>
-      <CautionList :cautions="cautions" />
-      <CheckPoints
-        v-model="sheet.v.points"
-        :reference="reference"
-        :errors="errors"
-        :result="found.result"
-        :now-c="nowC"
-        :channel="live.links.thermometer && reference?.readsIn === '°C' ? channel : null"
-        @read="readThermometer"
+  <EntrySheet :sheet="sheet" :title="`Check ${sensorName(sensor)}`" action="Save the check" :shown="shown" wide>
+    <div class="grid gap-3 sm:grid-cols-2">
+      <FieldSelect
+        id="check-reference"
+        v-model="sheet.v.referenceId"
+        label="Reference"
+        :options="usable.map(r => ({ value: r.id as number | null, text: r.name }))"
+        :hint="reference ? referenceWords(reference) : undefined"
+        :error="sheet.errors.referenceId"
       />
-      <div v-if="live.links.thermometer && reference?.readsIn === '°C'" class="grid gap-3 sm:grid-cols-3">
-        <FieldSelect
-          id="check-channel"
-          v-model="channel"
-          label="Read from the thermometer’s channel"
-          :options="[1, 2, 3, 4].map(value => ({ value, text: String(value) }))"
-          :error="silent"
-          :hint="live.links.standIns ? 'a stand-in: its probe is put at this sensor, and lags some seconds' : undefined"
-        />
-      </div>
-      <AllowedFields v-model="sheet.v" :guard-part-c="sensor.guardPartC" :error="errors['allowed.plusMinusC']" />
-      <div v-if="found.result" class="border-2 border-ink px-3 py-2" role="status">
-        <p
-          class="flex items-start gap-2 text-[15px] font-[680]"
-          :class="VERDICT_TEXT[VERDICT_OF[found.result.verdict].verdict]"
-        >
-          <VerdictMark :verdict="VERDICT_OF[found.result.verdict].verdict" class="mt-[2px]" />{{
-            outcomeWords(found.result)
-          }}
-        </p>
-        <p v-if="changes" class="text-sm">{{ changes }}</p>
-        <details class="text-sm">
-          <summary class="min-h-[40px] content-center">What its range is made of</summary>
-          <ul>
-            <li v-for="b in found.result.worst.budget" :key="b.what">{{ b.what }}: u {{ b.uC.toFixed(2) }} °C</li>
-          </ul>
-        </details>
-      </div>
-      <div class="grid gap-3 sm:grid-cols-2">
-        <FieldWhen id="check-when" v-model="sheet.v.occurredAt" label="Checked" :error="sheet.errors.occurredAt" />
-        <FieldText id="check-note" v-model="sheet.v.note" label="Note" :error="sheet.errors.note" />
-      </div>
-    </template>
+      <FieldSelect
+        id="check-placement"
+        v-model="sheet.v.placement"
+        label="It sits"
+        :options="placementsOf(sensor.zone).map(p => ({ value: p, text: p }))"
+        :error="sheet.errors.placement"
+      />
+    </div>
+    <p class="text-sm">
+      {{ place.how }}
+      <b v-if="place.lowC">
+        There it reads {{ place.lowC[0] }} to {{ place.lowC[1] }} °C low by itself, so it can only tighten a limit.</b
+      >
+    </p>
+    <CautionList :cautions="cautions" />
+    <CheckPoints
+      v-model="sheet.v.points"
+      :reference="reference"
+      :errors="errors"
+      :result="found.result"
+      :now-c="nowC"
+      :channel="live.links.thermometer && reference?.readsIn === '°C' ? channel : null"
+      @read="readThermometer"
+    />
+    <div v-if="live.links.thermometer && reference?.readsIn === '°C'" class="grid gap-3 sm:grid-cols-3">
+      <FieldSelect
+        id="check-channel"
+        v-model="channel"
+        label="Read from the thermometer’s channel"
+        :options="options([1, 2, 3, 4])"
+        :error="silent"
+        :hint="live.links.standIns ? 'a stand-in: its probe is put at this sensor, and lags some seconds' : undefined"
+      />
+    </div>
+    <AllowedFields v-model="sheet.v" :guard-part-c="sensor.guardPartC" :error="errors['allowed.plusMinusC']" />
+    <div v-if="found.result" class="border-2 border-ink px-3 py-2" role="status">
+      <p
+        class="flex items-start gap-2 text-[15px] font-[680]"
+        :class="VERDICT_TEXT[VERDICT_OF[found.result.verdict].verdict]"
+      >
+        <VerdictMark :verdict="VERDICT_OF[found.result.verdict].verdict" class="mt-[2px]" />{{
+          outcomeWords(found.result)
+        }}
+      </p>
+      <p v-if="changes" class="text-sm">{{ changes }}</p>
+      <details class="text-sm">
+        <summary class="min-h-[40px] content-center">What its range is made of</summary>
+        <ul>
+          <li v-for="b in found.result.worst.budget" :key="b.what">{{ b.what }}: u {{ b.uC.toFixed(2) }} °C</li>
+        </ul>
+      </details>
+    </div>
+    <div class="grid gap-3 sm:grid-cols-2">
+      <FieldWhen id="check-when" v-model="sheet.v.occurredAt" label="Checked" :error="sheet.errors.occurredAt" />
+      <FieldText id="check-note" v-model="sheet.v.note" label="Note" :error="sheet.errors.note" />
+    </div>
   </EntrySheet>
 </template>

@@ -15,6 +15,7 @@ import {
   type Correction,
   type PointResult,
 } from '#core/thermometry'
+import { farthestC } from '~/words/sensor'
 
 const props = defineProps<{
   result: CheckResult
@@ -34,12 +35,7 @@ const span = computed(() => {
   const at = [props.result, ...props.before].flatMap(r => r.points.map(p => p.shownC))
   return { from: Math.min(...at) - 2 * REACHES_C, to: Math.max(...at) + 2 * REACHES_C }
 })
-const reach = computed(() => {
-  const off = [props.result, ...props.before].flatMap(r =>
-    r.points.flatMap(p => [Math.abs(p.cC) + ONE_SIDED_90 * (p.uC ?? 0), p.allowedC ?? 0]),
-  )
-  return Math.max(2, ...off) * 1.2
-})
+const reach = computed(() => Math.max(2, farthestC([props.result, ...props.before])) * 1.2)
 const x = (c: number) => LEFT + ((c - span.value.from) / (span.value.to - span.value.from)) * (W - LEFT - RIGHT)
 /** Reads high upwards: the error is shown − true. */
 const y = (errorC: number) => {
@@ -50,28 +46,28 @@ const STEPS = 90
 const along = computed(() =>
   Array.from({ length: STEPS + 1 }, (_, i) => span.value.from + ((span.value.to - span.value.from) * i) / STEPS),
 )
-const edge = (sign: 1 | -1) => {
+const edges = computed(() => {
   const known = along.value.flatMap(c => {
     const a = allowedAt(props.allowed, c)
     return a === null ? [] : [{ c, a }]
   })
-  if (known.length < 2) return { line: '', beyond: '' }
+  return known.length < 2 ? [] : [edge(known, 1), edge(known, -1)]
+})
+function edge(known: readonly { c: number; a: number }[], sign: 1 | -1): { line: string; beyond: string } {
   const line = known.map(({ c, a }, i) => `${i ? 'L' : 'M'}${x(c).toFixed(1)} ${y(sign * a).toFixed(1)}`).join('')
   const out = sign > 0 ? TOP : H - BOTTOM
   const back = `L${x(known.at(-1)!.c).toFixed(1)} ${out}L${x(known[0]!.c).toFixed(1)} ${out}Z`
   return { line, beyond: line + back }
 }
-const edges = computed(() => [edge(1), edge(-1)])
 /** What the limits count with, in runs of covered and not. */
 const runs = computed(() => {
   const out: { covered: boolean; d: string }[] = []
-  let last: { covered: boolean; x: number; y: number } | null = null
   for (const c of along.value) {
     const at = correctionAt(props.correction, c)
-    const [px, py] = [x(c), y(-at.cC)]
-    if (!last || last.covered !== at.covered) out.push({ covered: at.covered, d: `M${px.toFixed(1)} ${py.toFixed(1)}` })
-    else out.at(-1)!.d += `L${px.toFixed(1)} ${py.toFixed(1)}`
-    last = { covered: at.covered, x: px, y: py }
+    const place = `${x(c).toFixed(1)} ${y(-at.cC).toFixed(1)}`
+    const last = out.at(-1)
+    if (last?.covered === at.covered) last.d += `L${place}`
+    else out.push({ covered: at.covered, d: `M${place}` })
   }
   return out
 })

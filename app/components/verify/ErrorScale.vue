@@ -8,25 +8,24 @@ import { ONE_SIDED_90 } from '#core/numeric'
 import type { CheckResult } from '#core/thermometry'
 import { outcomeWords } from '~/words/sensor'
 
-const props = defineProps<{ result: CheckResult | null; reachC: number }>()
+const props = defineProps<{ result: CheckResult; reachC: number }>()
 const W = 400
 const H = 32
 const x = (errorC: number) => W / 2 + (Math.max(-props.reachC, Math.min(props.reachC, errorC)) / props.reachC) * (W / 2)
-const allowed = computed(() => props.result?.worst.allowedC ?? null)
+const allowed = computed(() => props.result.worst.allowedC)
 const marks = computed(() =>
-  (props.result?.points ?? []).map((p, i, all) => ({
-    heavy: p === props.result!.worst,
+  props.result.points.map((p, i, all) => ({
+    heavy: p === props.result.worst,
     y: H / 2 + (i - (all.length - 1) / 2) * Math.min(7, 22 / all.length),
     at: x(-p.cC),
     from: p.uC === null ? null : x(-p.cC - ONE_SIDED_90 * p.uC),
     to: p.uC === null ? null : x(-p.cC + ONE_SIDED_90 * p.uC),
   })),
 )
-const says = computed(() => (props.result ? outcomeWords(props.result) : 'not checked'))
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block w-full max-w-[560px]" role="img" :aria-label="says">
+  <svg :viewBox="`0 0 ${W} ${H}`" class="block w-full max-w-[560px]" role="img" :aria-label="outcomeWords(result)">
     <template v-if="allowed !== null">
       <rect x="0" y="0" :width="x(-allowed)" :height="H" fill="url(#too-far)" />
       <rect :x="x(allowed)" y="0" :width="W - x(allowed)" :height="H" fill="url(#too-far)" />

@@ -12,6 +12,8 @@ import {
 import type { ReferenceLine } from '#shared/answers/sensors'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 import type { FormField, OpenRecord } from '~/components/stores/form-field'
+import { options } from '~/components/verify/check-form'
+import { BUILD_WORDS } from '~/words/sensor'
 
 const props = defineProps<{ open: boolean; reference: ReferenceLine | null }>()
 defineEmits<{ close: [] }>()
@@ -19,8 +21,6 @@ type Typed = Record<string, unknown> & { is: Reference }
 const is = (v: Record<string, unknown>) => (v as Typed).is
 const kind = (k: Reference['kind']) => (v: Record<string, unknown>) => is(v).kind === k
 const NONE = { value: null, text: 'not known' }
-const options = <T extends string | number>(all: readonly T[], says: (x: T) => string = String) =>
-  all.map(value => ({ value, text: says(value) }))
 /** What a kind has not is taken away, and what it needs is begun with. */
 function begin(v: Record<string, unknown>): void {
   const r = is(v)
@@ -99,7 +99,7 @@ const FIELDS: FormField[] = [
     key: 'is.build',
     label: 'Made as',
     kind: 'select',
-    options: [NONE, ...options(PLATINUM_BUILDS, b => (b === 'film' ? 'film on ceramic' : 'wound wire'))],
+    options: [NONE, ...options(PLATINUM_BUILDS, b => BUILD_WORDS[b])],
     when: kind('platinum'),
   },
   {

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** One sensor: its errors drawn, what they mean for what is set, and its checks. */
 import { computed } from 'vue'
-import { heatFor, heatSays } from '#core/limits'
+import { heatAt, heatFor, heatSays } from '#core/limits'
+import { sensorState } from '#core/thermometry'
 import type { SensorLine } from '#shared/answers/sensors'
-import { countingChecks, resultOf, stateOf } from '#shared/sensor-state'
+import { countingChecks, resultOf } from '#shared/sensor-state'
 import { when } from '#shared/time'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import ErrorCurve from '~/components/verify/ErrorCurve.vue'
@@ -13,10 +14,11 @@ import { allowedWords, correctionWith, outcomeWords, rangeOf, sensorName, VERDIC
 const props = defineProps<{ sensor: SensorLine; canCheck: boolean }>()
 defineEmits<{ check: []; strike: [id: number, says: string] }>()
 const shop = useShop()
-const state = computed(() => stateOf(props.sensor))
-const correction = computed(() => correctionWith(props.sensor, null, shop.zone))
+const counting = computed(() => countingChecks(props.sensor))
+const state = computed(() => sensorState(counting.value))
+const correction = computed(() => correctionWith(counting.value, null, shop.zone))
 const before = computed(() =>
-  countingChecks(props.sensor)
+  counting.value
     .filter(c => c.result.own && c.id !== state.value.check?.id)
     .slice(0, 3)
     .map(c => c.result),
@@ -42,10 +44,9 @@ const gradient = computed(() => {
   const tip = rows.value.find(r => r.c.struck === null && r.c.placement === 'at the tip' && r.result)
   const p = tip?.result?.points.at(-1)
   if (!p || !state.value.check) return ''
-  const block = heatFor(correction.value, p.trueC)
-  const own = p.shownC + (block.trueC - block.setC)
-  if (own <= p.trueC) return ''
-  const under = `${(own - p.trueC).toFixed(0)} °C under the block`
+  const blockC = heatAt(correction.value, p.shownC).trueC
+  if (blockC <= p.trueC) return ''
+  const under = `${(blockC - p.trueC).toFixed(0)} °C under the block`
   return `At ${p.shownC.toFixed(0)} °C shown the tip was ${under}, by a probe that reads low there.`
 })
 </script>

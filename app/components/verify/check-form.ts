@@ -9,6 +9,10 @@ import type {
   ThermocoupleClass,
 } from '#core/thermometry'
 
+/** Choices of a list, each by its own word or as it is said. */
+export const options = <T extends string | number>(all: readonly T[], says: (x: T) => string = String) =>
+  all.map(value => ({ value, text: says(value) }))
+
 /** One point as typed; a row in which nothing stands is none. */
 export interface TypedPoint {
   shownC: number | null
@@ -49,9 +53,9 @@ export interface CheckForm {
   occurredAt: string
 }
 /** What the sensor may be off by, as typed; `guardPartC` where nothing better is known of it. */
-export function allowedOf(v: CheckForm, guardPartC: number): Allowed | { by: 'data sheet'; plusMinusC: null } {
+export function allowedOf(v: CheckForm, guardPartC: number): Allowed | { by: 'data sheet'; plusMinusC: number | null } {
   if (v.by === 'platinum') return { by: v.by, class: v.platinumClass, build: v.build }
   if (v.by === 'thermocouple') return { by: v.by, type: v.type, class: v.coupleClass }
   if (v.by === 'guard band') return { by: v.by, plusMinusC: guardPartC }
-  return v.plusMinusC === null ? { by: v.by, plusMinusC: null } : { by: v.by, plusMinusC: v.plusMinusC }
+  return { by: v.by, plusMinusC: v.plusMinusC }
 }

@@ -5,7 +5,7 @@ import type { MaterialRow } from '#shared/answers/materials'
 import { computed, reactive, ref, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
 import { purgeOn, SLOWNESS, START_MELT_MM3, washout, type Flowing } from '#core/changeover'
-import { heatAt, sensorsOf } from '#core/limits'
+import { heatAt, makesSays, sensorsOf } from '#core/limits'
 import { massG } from '#core/materials'
 import CautionList from '~/components/equip/CautionList.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
@@ -173,8 +173,8 @@ const cautions = computed(() =>
 )
 /** What a setting comes to, where its sensor was found to be off. */
 function makes(setC: number): string {
-  const { trueC, from } = heatAt(sensor.value, setC)
-  return Math.abs(trueC - setC) < 0.5 ? '' : ` (${trueC.toFixed(0)} °C in truth, by ${from})`
+  const says = makesSays(heatAt(sensor.value, setC))
+  return says === '' ? '' : ` (${says})`
 }
 const steps = computed(() => {
   const r = result.value

@@ -12,9 +12,9 @@ import {
   heatLines,
   hottestBed,
   inOrder,
+  makesSays,
   PLACE_WORDS,
   reason,
-  sensorsOf,
   settlesAt,
   soakDemand,
   soakRefusal,
@@ -84,11 +84,12 @@ watch(
   },
   { immediate: true },
 )
-/** What checks found of this printer's bed and chamber. */
-const sensors = computed(() => {
+const stack = computed(() => {
   const head = printer.value?.heads[0]
-  return printer.value && head ? sensorsOf(printer.value, head.id) : { hotend: null, bed: null, chamber: null }
+  return printer.value && head ? stackOf(printer.value, head.id) : null
 })
+/** What checks found of this printer's bed and chamber. */
+const sensors = computed(() => stack.value?.sensors ?? { bed: null, chamber: null })
 /** What is set to make a temperature: whole degrees where a check says what that is. */
 const setOf = (zone: 'bed' | 'chamber', wantedC: number) =>
   sensors.value[zone] === null ? wantedC : Math.round(heatFor(sensors.value[zone], wantedC).setC)
@@ -133,10 +134,6 @@ const heat = computed(() => {
   if (v.bedC === null || !(v.bedC >= 0 && v.bedC <= 300)) return null
   const heater = v.chamberSetC ?? (v.targetC === null || Number.isNaN(v.targetC) ? null : setOf('chamber', v.targetC))
   return { bedC: v.bedC, chamberC: active.value && heater !== null && !Number.isNaN(heater) ? heater : null }
-})
-const stack = computed(() => {
-  const head = printer.value?.heads[0]
-  return printer.value && head ? stackOf(printer.value, head.id) : null
 })
 /** This printer with that set, once everything is there to ask the core. */
 const asked = computed(() =>
@@ -231,11 +228,7 @@ const bedCeiling = computed(() =>
 /** Up to where nothing refuses it, and up to where nothing is even close. */
 const bedHint = computed(() => [bedStops.value, bedMakes.value].filter(Boolean).join('; ') || undefined)
 /** What the bed comes to, where its sensor was found to be off. */
-const bedMakes = computed(() => {
-  if (v.bedC === null || !(v.bedC >= 0 && v.bedC <= 300)) return ''
-  const { setC, trueC, from } = heatAt(sensors.value.bed, v.bedC)
-  return Math.abs(trueC - setC) < 0.5 ? '' : `makes ${trueC.toFixed(0)} °C by ${from}`
-})
+const bedMakes = computed(() => (heat.value ? makesSays(heatAt(sensors.value.bed, heat.value.bedC)) : ''))
 const bedStops = computed(() => {
   if (bedCeiling.value === null || !stack.value || !equip.value) return undefined
   const sure = hottestBed(stack.value, heat.value?.chamberC ?? null, equip.value.rules, true)

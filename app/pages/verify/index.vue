@@ -2,7 +2,6 @@
 /** Verify: every sensor of the shop on one scale of errors, what its checks found, and what is due. */
 import { computed, nextTick, ref, watch } from 'vue'
 import type { VerdictClass } from '#core/limits'
-import { ONE_SIDED_90 } from '#core/numeric'
 import type { ReferenceLine, SensorLine } from '#shared/answers/sensors'
 import { stateOf } from '#shared/sensor-state'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
@@ -16,14 +15,13 @@ import SensorRecord from '~/components/verify/SensorRecord.vue'
 import VerifyTabs from '~/components/verify/VerifyTabs.vue'
 import { useAnswer } from '~/composables/answer'
 import { useShop } from '~/state/shop'
-import { referenceWords, sensorKey, sensorName, shopWords, standing } from '~/words/sensor'
+import { farthestC, referenceWords, sensorKey, sensorName, shopWords, standing } from '~/words/sensor'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'Verify · Iron Nozzle' })
 const route = useRoute()
 const shop = useShop()
 const { data, failure } = useAnswer('/api/verify')
-const { data: equip } = useAnswer('/api/equip')
 
 const printers = computed(() => [...new Set((data.value?.sensors ?? []).map(s => s.printer))])
 const printer = ref<string | null>(null)
@@ -35,17 +33,15 @@ watch(
   },
   { immediate: true },
 )
+const states = computed(() => (data.value?.sensors ?? []).map(s => ({ s, state: stateOf(s) })))
 const rows = computed(() =>
-  (data.value?.sensors ?? [])
-    .filter(s => printer.value === null || s.printer === printer.value)
-    .map(s => ({ s, key: sensorKey(s), ...standing(s), result: stateOf(s).check?.result ?? null })),
+  states.value
+    .filter(({ s }) => printer.value === null || s.printer === printer.value)
+    .map(({ s, state }) => ({ s, key: sensorKey(s), ...standing(s, state), result: state.check?.result ?? null })),
 )
 /** One scale for all rows, °C either way. */
 const reachC = computed(() => {
-  const off = rows.value.flatMap(r =>
-    (r.result?.points ?? []).flatMap(p => [Math.abs(p.cC) + ONE_SIDED_90 * (p.uC ?? 0), p.allowedC ?? 0]),
-  )
-  const most = Math.max(6, ...off) * 1.1
+  const most = Math.max(6, farthestC(rows.value.flatMap(r => r.result ?? []))) * 1.1
   return Math.min(40, Math.ceil(most / 2) * 2)
 })
 const ORDER = ['cannot', 'just', 'runs', 'changes', 'cannot tell'] as const satisfies readonly VerdictClass[]
@@ -62,7 +58,7 @@ async function choose(key: string): Promise<void> {
   await nextTick()
   if (record.value && record.value.getBoundingClientRect().top > window.innerHeight) record.value.scrollIntoView()
 }
-const sentence = computed(() => (data.value ? shopWords(data.value.sensors) : null))
+const sentence = computed(() => (data.value ? shopWords(states.value) : null))
 const usable = computed(() => (data.value?.references ?? []).filter(r => !r.withdrawn))
 const checking = ref<SensorLine | null>(null)
 const reference = ref<{ of: ReferenceLine | null } | null>(null)
@@ -173,7 +169,7 @@ const striking = ref<{ target: 'sensor check'; id: number; says: string } | null
           </li>
         </ul>
       </section>
-      <CheckSheet :sensor="checking" :references="data.references" :equip="equip" @close="checking = null" />
+      <CheckSheet v-if="checking" :sensor="checking" :references="data.references" @close="checking = null" />
       <ReferenceSheet :open="reference !== null" :reference="reference?.of ?? null" @close="reference = null" />
       <StrikeSheet :target="striking" @close="striking = null" />
     </template>

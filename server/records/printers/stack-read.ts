@@ -115,7 +115,7 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
     group by w.printer_id) q on q.printer_id = p.id
     left join (${RECORDS}) w on w.printer_id = p.id
     where ${these} order by p.id`)
-  const [dryers, checks] = [await shopDryers(db), await knownSensors(db)]
+  const [dryers, checks] = await Promise.all([shopDryers(db), knownSensors(db)])
   return rows.map(({ records, ...p }) => {
     const known = checks.get(p.id)
     return { ...p, air: airOf(records, known), dryers, ...(known && { sensors: known.sensors }) }

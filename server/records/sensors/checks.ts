@@ -19,7 +19,7 @@ import type { sensorCheckSchema } from '#shared/entries/sensors'
 import { stateOf } from '#shared/sensor-state'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
-import { referenceProbes, sensorChecks } from '../../db/schema'
+import { referenceProbes, sensorChecks, stackCeilings } from '../../db/schema'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { refreshCeilings, shopRules } from '../printers/ceilings'
 import { OF_THIS_SENSOR, SENSOR_ROLE } from './corrections'
@@ -143,11 +143,8 @@ export async function saveSensorCheck(
   const result = checked({ ...c, allowed }, reference.is)
   ask(doubts(result, reference.dueOn, occurredAt), c.confirmed)
   /** Of a head its own; a bed and a chamber make each other's air. */
-  const limits = async () =>
-    (await refreshCeilings(tx, [c.printerId]))[0]!.filter(l =>
-      c.zone === 'hotend' ? l.headId === c.headId : l.zone !== 'hotend',
-    )
-  const before = await limits()
+  const ofZone = (l: ZoneLimit) => (c.zone === 'hotend' ? l.headId === c.headId : l.zone !== 'hotend')
+  const [kept] = await tx.select().from(stackCeilings).where(eq(stackCeilings.printerId, c.printerId))
   const [row] = await tx
     .insert(sensorChecks)
     .values({
@@ -165,7 +162,8 @@ export async function saveSensorCheck(
       personId,
     })
     .returning({ id: sensorChecks.id })
-  return { id: row!.id, verdict: result.verdict, before, after: await limits() }
+  const [after] = await refreshCeilings(tx, [c.printerId])
+  return { id: row!.id, verdict: result.verdict, before: kept!.limits.filter(ofZone), after: after!.filter(ofZone) }
 }
 
 /** What the core makes of it; what it refuses is refused at its field. */

@@ -16,7 +16,7 @@ import {
 import { printerSchema } from '#shared/entries/printers'
 import StackSection from '~/components/equip/StackSection.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
-import { KIND_GROUPS } from '~/components/equip/part-fields'
+import { BEARS_NO_LIMIT, KIND_GROUPS } from '~/components/equip/part-fields'
 import FieldText from '~/components/ui/FieldText.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useEquip } from '~/composables/equip'
@@ -187,9 +187,7 @@ async function save(): Promise<void> {
 }
 const bearsLimit = (kind: string) =>
   isKind(kind) &&
-  !['gears', 'enclosure', 'lid', 'chamber heater', 'chamber sensor', 'dryer', 'ventilation'].includes(
-    kindOf(kind).role,
-  ) &&
+  !BEARS_NO_LIMIT.includes(kindOf(kind).role) &&
   kind !== 'no feed tube' &&
   kind !== 'no magnets, sheet clipped'
 </script>
