@@ -130,10 +130,13 @@ export function airSources(
   return [...measured, ...entered(enclosure), ...(own ?? []), ...PRACTICE]
 }
 
+/** What the air of any chamber may be: a share of the way from room to bed, and °C over a heater's setpoint. */
+export const AIR_RANGES = { bed: [0, 1.2], heater: [-150, 100] } as const
+
 /** Refuses what is no source: values outside any chamber. Throws InputError. */
 function checkSource(s: AirSource): void {
-  if (s.by === 'bed') need('value', s.value, 0, 1.2)
-  else need('value', s.value, -150, 100, '°C')
+  const [least, most] = AIR_RANGES[s.by]
+  need('value', s.value, least, most, s.by === 'bed' ? '' : '°C')
   need('u', s.u, 0, s.by === 'bed' ? 1 : 100)
 }
 
@@ -202,6 +205,9 @@ function opened(sources: readonly AirSource[], place: AirPlace, opening: Opening
 /** The coolest place of the build: a filament's need is judged there. */
 export const coolest = (m: AirMap['bed']): AirPlace => (m.low.value < m.high.value ? 'low' : 'high')
 
+/** A bed that is less warmer than the room tells nothing of the air, °C. */
+export const LEAST_RISE_C = 10
+
 /**
  * A warm-up as a source: what the air came to at its place, less its room, over what heated it. Null when it was hardly
  * heated. °C.
@@ -220,11 +226,11 @@ export function recordSource(r: {
   needEach(r, ['finalC', 'bedC', 'roomC', 'chamberSetC'], -1e6, 1e6, '°C')
   needIfKnown('reachedShare', r.reachedShare, 0, 1.0001)
   const heater = r.chamberSetC !== null
-  if (!heater && r.bedC - r.roomC < 10) return null
+  if (!heater && r.bedC - r.roomC < LEAST_RISE_C) return null
   const by = heater ? 'heater' : 'bed'
   const value = heater ? r.finalC - r.chamberSetC! : (r.finalC - r.roomC) / (r.bedC - r.roomC)
-  const inRange = heater ? value >= -150 && value <= 100 : value >= 0 && value <= 1.2
-  if (!inRange) return null
+  const [least, most] = AIR_RANGES[by]
+  if (value < least || value > most) return null
   const { place, opening, from } = r
   const unseen = Math.max(0, 1 - (r.reachedShare ?? 1)) * (heater ? r.finalC - r.roomC : value)
   const u = Math.hypot(RECORD_U[by], UNSEEN_U * unseen)

@@ -4,6 +4,7 @@
  */
 import { SETPOINT_C } from '../gcode'
 import { need, needEach, needIfKnown } from '../numeric'
+import { AIR_RANGES } from './air'
 import { GUARD_FLOOR_C } from './heat'
 import type { Demand, Details, FittedNozzle, Part, Printer, Rules } from './types'
 
@@ -40,16 +41,16 @@ export const DETAIL_RANGES: Record<NumberDetail, readonly [number, number]> = {
   bendMm: [5, 2000],
   freedBendMm: [5, 2000],
   reachC: [20, 400],
-  thetaLow: [0, 1.2],
-  thetaHigh: [0, 1.2],
-  thetaBay: [0, 1.2],
-  openThetaLow: [0, 1.2],
-  openThetaHigh: [0, 1.2],
+  thetaLow: AIR_RANGES.bed,
+  thetaHigh: AIR_RANGES.bed,
+  thetaBay: AIR_RANGES.bed,
+  openThetaLow: AIR_RANGES.bed,
+  openThetaHigh: AIR_RANGES.bed,
   thetaU: [0.005, 0.3],
   offsetU: [0.2, 20],
-  offsetLow: [-150, 100],
-  offsetHigh: [-150, 100],
-  offsetBay: [-150, 100],
+  offsetLow: AIR_RANGES.heater,
+  offsetHigh: AIR_RANGES.heater,
+  offsetBay: AIR_RANGES.heater,
 }
 const DETAIL_KEYS = Object.keys(DETAIL_RANGES) as NumberDetail[]
 

@@ -20,7 +20,17 @@ export {
 export { ANY_C, DETAIL_RANGES, RULE_RANGES } from './check'
 export { ADHESIVES, onSheet, readSurface, SHEETS, surfaceReason, surfaceText, welds } from './surfaces'
 export type { Sheet, Surface } from './surfaces'
-export { AIR_PLACES, AIR_TRUST, airAt, airSources, OPENINGS, PRACTICE_AIR, recordSource } from './air'
+export {
+  AIR_PLACES,
+  AIR_RANGES,
+  AIR_TRUST,
+  airAt,
+  airSources,
+  LEAST_RISE_C,
+  OPENINGS,
+  PRACTICE_AIR,
+  recordSource,
+} from './air'
 export type { AirAt, AirMap, AirPlace, AirSource, AirTrust, Opening } from './air'
 export { gradeOf, ONE_SIDED_90, worstOf } from './margin'
 export type { Grade } from './margin'

@@ -1,11 +1,13 @@
 /**
- * Numbers without a unit: random draws, the normal and the chi-square distribution, minimum, root, least squares, and
+ * Numbers without a unit: random draws, the normal, the chi-square and Student's
+ * distribution, minimum, root, least squares, and
  * what every computation refuses by. What is outside its range is refused by an InputError that names the field and
  * what is allowed; sources stand at the head of each file.
  */
 export { mulberry32, normalDraw, shuffled } from './random'
 export { fastNormalCdf, inverseNormal, normalCdf, ONE_SIDED_90 } from './normal'
 export { chiSquareCdf, DEGREES, gamma, inverseChiSquare, lnGamma } from './gamma'
+export { STUDENT_DEGREES, studentCdf } from './student'
 export { minimise } from './minimise'
 export { bisect } from './bisect'
 export { leastSquares, solve } from './least-squares'

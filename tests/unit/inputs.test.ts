@@ -65,6 +65,22 @@ interface Call {
 
 const oven = { name: 'oven', ceilingC: 120, timeOutH: 8 }
 const warmUp = { startC: 23, finalC: 60, tauS: 900, delayS: 60 }
+const surveyProbes = [
+  [0, 0, 40],
+  [300, 0, 60],
+  [0, 280, 60],
+  [150, 140, 400],
+].map(([xMm, yMm, zMm], i) => ({ name: `P${i}`, place: 'low' as const, xMm: xMm!, yMm: yMm!, zMm: zMm! }))
+const survey: chamber.Survey = {
+  timesS: [0, 300, 600, 900],
+  roomC: [23, 23, 23.1, 23],
+  probes: surveyProbes.map(p => ({ ...p, readC: [70, 70.1, 70, 70] })),
+  bedC: 100,
+  chamberSetC: null,
+  tauS: 900,
+  shielded: true,
+  probeUC: 0.5,
+}
 const readings = Array.from({ length: 40 }, (_, i) => ({ s: i * 60, c: chamber.warmUpAt(warmUp, i * 60) }))
 const pa = { name: 'PA6-CF20', lowestFlowC: 225, shortMaxC: 300 }
 const pc = { name: 'PC', lowestFlowC: 230, shortMaxC: 310 }
@@ -271,6 +287,9 @@ const CALLS: Record<string, Record<string, Call>> = {
     printing: { args: { stack: made(compiled.stack), demand, rules: R } },
   },
   chamber: {
+    evenness: { args: { probes: surveyProbes.map(p => ({ ...p, c: 60 })), uC: 0.5 } },
+    steadyAt: { args: { timesS: survey.timesS, reads: survey.roomC, tauS: 1200 } },
+    surveyFound: { args: { s: survey }, named: { roomC: 'roomC' } },
     fitWarmUp: { args: { readings }, named: { s: 'readings', c: 'readings' } },
     soakPlan: {
       args: {
@@ -571,6 +590,7 @@ const CALLS: Record<string, Record<string, Call>> = {
   },
   numeric: {
     chiSquareCdf: { args: { x: 3, degrees: 4 } },
+    studentCdf: { args: { t: 1, degrees: 4 }, infinite: ['t'] },
     gamma: { args: { z: 2.5 } },
     inverseChiSquare: { args: { p: 0.3, degrees: 4 } },
     lnGamma: { args: { z: 2.5 } },
@@ -747,7 +767,12 @@ const CALLS: Record<string, Record<string, Call>> = {
 /** Public functions that reckon with no number of their caller's. */
 const NO_NUMBERS: Record<string, Record<string, string>> = {
   anneal: { usuallyInSand: 'a word in' },
-  chamber: { readTable: 'text in; what is no number becomes a problem at its line' },
+  chamber: {
+    placesOf: 'of a survey that the core made',
+    surveySources: 'of surveys that the core made',
+    readSurveyTable: 'text in; what is no number becomes a problem at its line',
+    readTable: 'text in; what is no number becomes a problem at its line',
+  },
   drying: {
     takesNoWater: 'a word in',
     historyProblems: 'answers with the problems themselves',
