@@ -33,6 +33,7 @@ import { jobFile } from './job-file'
 import { addSetups, DEMO_PICTURES, pictureOfBore } from './pictures'
 import { fillPrepare } from './prepare'
 import { addSensorChecks } from './sensors'
+import { addSurveys } from './surveys'
 import { addPinStudy, addWornOut } from './study'
 import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work, PRICES } from './shop'
 
@@ -407,6 +408,12 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     daysAgo: (days, hour) => at(DAYS - days, hour),
     dueOn: at(DAYS + 40).slice(0, 10),
     technician: dayTech,
+  })
+  await addSurveys(tx, {
+    printers,
+    daysAgo: (days, hour) => at(DAYS - days, hour),
+    technician: dayTech,
+    random: mulberry32(SEED + 1),
   })
 
   // upkeep that shows in the printer's history

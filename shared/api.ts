@@ -6,6 +6,7 @@
 import { z } from 'zod'
 import { SENSED } from '#core/thermometry'
 import { buying, equip, floor } from './answers/bench'
+import { chambers, surveyEffect } from './answers/chambers'
 import { editLine } from './answers/edits'
 import { temperatures, weight } from './answers/live'
 import { typeLife } from './answers/lives'
@@ -19,6 +20,7 @@ import { sensorCheckEffect, verify } from './answers/sensors'
 import { shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
 import { readingEffect, studyLine } from './answers/studies'
+import { surveySchema } from './entries/chambers'
 import { EDITS } from './entries/edits'
 import { idSchema } from './entries/fields'
 import { standInSchema } from './entries/live'
@@ -73,6 +75,17 @@ export const microscopeQuery = z.object({
   every: z.coerce.number().min(0.005).max(1).optional().catch(undefined),
 })
 
+/** Places in a printer's chamber for channels of the stand-in thermometer: `1:120,80,300;2:20,20,40`, mm. */
+const probesAt = z
+  .string()
+  .regex(/^[1-4]:-?\d{1,4}(,-?\d{1,4}){2}(;[1-4]:-?\d{1,4}(,-?\d{1,4}){2})*$/)
+  .transform(text =>
+    text.split(';').map(one => {
+      const [channel = '', place = ''] = one.split(':')
+      return { channel: Number(channel), mm: place.split(',').map(Number) }
+    }),
+  )
+
 /** What can be read. */
 export const READS = {
   '/api/floor': {
@@ -103,6 +116,7 @@ export const READS = {
   '/api/nozzles': { who: 'everybody', says: 'All nozzles with what is left', answer: z.array(nozzleLine) },
   '/api/nozzles/{tag}': { who: 'everybody', says: 'One nozzle with its forecast and record', answer: nozzlePage },
   '/api/verify': { who: 'everybody', says: 'Sensors with their checks, and references', answer: verify },
+  '/api/chambers': { who: 'everybody', says: 'Chambers of enclosed printers, and their surveys', answer: chambers },
   '/api/setups': {
     who: 'everybody',
     says: 'Set-ups that take pictures, with their scales',
@@ -132,8 +146,9 @@ export const READS = {
   },
   '/api/thermometer': {
     who: 'everybody',
-    says: 'What the thermometer reads; with the stand-in, a probe is put at the sensor named first',
+    says: 'What the thermometer reads; with the stand-in, probes are put at the sensor or at the places named first',
     query: z.object({
+      at: probesAt.optional().catch(undefined),
       channel: z.coerce.number().int().min(1).max(4).optional().catch(undefined).default(1),
       printer: z.coerce.number().pipe(idSchema).optional().catch(undefined),
       zone: z.enum(SENSED).optional().catch(undefined),
@@ -204,6 +219,12 @@ export const ENTRIES = {
     says: 'A sensor checked against a reference',
     body: sensorCheckSchema,
     answer: sensorCheckEffect,
+  },
+  '/api/surveys': {
+    who: 'everybody',
+    says: 'A chamber surveyed with probes at several places',
+    body: surveySchema,
+    answer: surveyEffect,
   },
   '/api/scales': {
     who: 'everybody',

@@ -41,6 +41,7 @@ export const LOGS = {
   'warm-up': { table: 'warm_ups', struck: true },
   'place of a warm-up': { table: 'warm_up_places', struck: false },
   'sensor check': { table: 'sensor_checks', struck: true },
+  'survey': { table: 'surveys', struck: true },
   'changeover': { table: 'changeovers', struck: true },
   'anneal': { table: 'anneals', struck: true, ending: ENDED },
   'ending': { table: 'endings', struck: false },

@@ -61,8 +61,16 @@ const microscope = `127.0.0.1:${(await serveMicroscope()).port}`
 const READS_LOW: Record<string, (shownC: number) => number> = {
   'Wharfe hotend': shown => (6.2 * (shown - ROOM)) / (285 - ROOM),
 }
-/** The true temperature at `Wharfe hotend`, `Swale hotend 2`, `Calder bed`, `Ribble chamber`. */
+/** True air at a place of a chamber, mm from left, front and bed: warmer near the bed, and a little at the back. */
+function airAt(m: Machine, [x, y, z]: readonly number[]): number {
+  const share = 1 + 0.19 * Math.max(-0.3, Math.min(1, (400 - z!) / 350)) + 0.0001 * (y! - 100) - 0.00005 * x!
+  return ROOM + (m.chamber.bodyC - ROOM) * (m.build.enclosed ? share : 1)
+}
+/** The true temperature at `Wharfe hotend`, `Swale hotend 2`, `Calder bed`, `Ribble chamber`, `Ribble air 120 80 9`. */
 function trueAt(place: string): number | null {
+  const [, chamber, ...mm] = /^(\S+) air (-?\d+) (-?\d+) (-?\d+)$/.exec(place) ?? []
+  const of = chamber === undefined ? undefined : machines.get(chamber)
+  if (of) return airAt(of, mm.map(Number))
   const [, name, zone, head = '1'] = /^(\S+) (hotend|bed|chamber)(?: (\d))?$/.exec(place) ?? []
   const m = name === undefined ? undefined : machines.get(name)
   if (!m) return null

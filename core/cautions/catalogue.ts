@@ -22,6 +22,7 @@ export const ACTIONS = [
   'anneal',
   'clear a clog',
   'check a sensor',
+  'survey a chamber',
 ] as const
 export type Action = (typeof ACTIONS)[number]
 
@@ -72,7 +73,7 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'hot bed',
     hazard: 'A bed this hot burns at a touch.',
     what: 'Mark it; heat gloves until it is below 45 °C.',
-    actions: ['print', 'check a sensor'],
+    actions: ['print', 'check a sensor', 'survey a chamber'],
     bedFromC: 60,
   },
   {
@@ -179,7 +180,7 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'probe leads',
     hazard: 'A bare probe across heater leads shorts them, and on a mains bed it can be live.',
     what: 'Switched off and cold while it is put in place; leads led away from heater and axes; motion disabled.',
-    actions: ['check a sensor'],
+    actions: ['check a sensor', 'survey a chamber'],
   },
   {
     key: 'insulation fibres',

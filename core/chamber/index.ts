@@ -1,6 +1,7 @@
 /**
- * The chamber: how it warms up, how long to soak, and what a survey with probes finds. s, min, °C. What is outside its range is refused by an
- * InputError that names the field and what is allowed; sources stand at the head of each file.
+ * The chamber: how it warms up, how long to soak, and what a survey with probes finds. s, min, °C, mm. What is outside
+ * its range is refused by an InputError that names the field and what is allowed; sources stand at the head of each
+ * file.
  */
 export { CHAMBER_C, fitWarmUp, timeToHold, warmUpAt } from './warm-up'
 export type { Dip, FittedWarmUp, Reading, WarmUp } from './warm-up'
@@ -19,9 +20,10 @@ export {
   placesOf,
   PROBE_UC,
   ROOM_C,
+  SIZE_MM,
   SURVEY_BED_C,
   SURVEY_CHAMBER_C,
   surveyFound,
   surveySources,
 } from './survey'
-export type { ProbeFound, Survey, Surveyed, SurveyFound, SurveyProbe, SurveyState } from './survey'
+export type { ChamberSize, ProbeFound, Survey, Surveyed, SurveyFound, SurveyProbe, SurveyState } from './survey'

@@ -1,7 +1,8 @@
 /**
  * Readings of probes from a table (CSV already split into cells): a column of time and one of temperature, or one for
- * each probe of a survey, found by their headings. Numbers with a decimal comma or point; times as seconds, minutes (when the heading says so), h:mm:ss
- * or a date and time. Every line that cannot be read is named; nothing is taken while one is.
+ * each probe of a survey, found by their headings. Numbers with a decimal comma or point; times as seconds, minutes
+ * (when the heading says so), h:mm:ss or a date and time. Every line that cannot be read is named; nothing is taken
+ * while one is.
  */
 import type { Read } from './steady'
 import { CHAMBER_C, type Reading } from './warm-up'
@@ -156,9 +157,9 @@ const ROOM = /^(room|ambient|outside)\b/i
 const NOTHING = /^(-*|nan|n\/?a|open|err(or)?|over)$/i
 
 /**
- * A survey's readings (s, °C) from a table: a column of time and one for each probe, that of the room named so. An empty
- * cell, `--` or a logger's word for a broken probe is a probe that gave nothing. What is wrong is named by its line, as
- * in `readTable`; never throws.
+ * A survey's readings (s, °C) from a table: a column of time and one for each probe, that of the room named so. An
+ * empty cell, `--` or a logger's word for a broken probe is a probe that gave nothing. What is wrong is named by its
+ * line, as in `readTable`; never throws.
  */
 export function readSurveyTable(lines: readonly (readonly string[])[], clock: Clock | null = null): ReadSurveyTable {
   const head = lines[0] ?? []

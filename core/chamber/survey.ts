@@ -19,6 +19,15 @@ export interface SurveyProbe {
   zMm: number
   readC: readonly Read[]
 }
+/** The room inside a chamber, mm. */
+export interface ChamberSize {
+  widthMm: number
+  depthMm: number
+  heightMm: number
+}
+/** Any chamber's width, depth and height, mm. */
+export const SIZE_MM = [50, 2000] as const
+
 /** How the chamber was while it was read. */
 export interface SurveyState {
   opening: Opening

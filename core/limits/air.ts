@@ -134,7 +134,7 @@ export function airSources(
 export const AIR_RANGES = { bed: [0, 1.2], heater: [-150, 100] } as const
 
 /** Refuses what is no source: values outside any chamber. Throws InputError. */
-function checkSource(s: AirSource): void {
+export function checkSource(s: AirSource): void {
   const [least, most] = AIR_RANGES[s.by]
   need('value', s.value, least, most, s.by === 'bed' ? '' : '°C')
   need('u', s.u, 0, s.by === 'bed' ? 1 : 100)

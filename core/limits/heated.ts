@@ -6,15 +6,15 @@ import { SETPOINT_C } from '../gcode'
 import { bisect, needEach } from '../numeric'
 import { setFor } from '../thermometry'
 import { capital } from '../words'
-import { coolest } from './air'
+import { checkSource, coolest, type AirAt, type AirSource } from './air'
 import { checkRules } from './check'
 import { zoneOf } from './checks'
-import { heatAt } from './heat'
-import { airOf } from './operating'
+import { heatAt, type Heat } from './heat'
+import { airOf, byBed, byHeater, type PlaceAir } from './operating'
 import { checkStack, type Stack } from './stack'
 import { demandOfJob } from './windows'
 import { furthestOver, reason } from './words'
-import type { Demand, Line, Rules } from './types'
+import type { Demand, Line, Place, Rules } from './types'
 
 export interface HeatSet {
   bedC: number
@@ -59,16 +59,44 @@ export interface Settles {
   bedForTargetC: number | null
 }
 
+/**
+ * The air at each place with bed and chamber heater set so, °C with its U; null where it is not known. By the same rule
+ * as every limit.
+ */
+export function chamberAir(stack: Stack, set: HeatSet, rules: Rules): Record<Place, PlaceAir | null> {
+  checkRules(rules)
+  needEach(set, ['bedC', 'chamberC'], ...SETPOINT_C, '°C')
+  return airOf(stack.air, heatsOf(stack, set), rules.roomC)
+}
+
+/**
+ * The air at one probe of a survey, which found it to be a share of the way from room to bed, or °C over the heater's
+ * setpoint: `value` with its standard `u`, at another setting. By the same rule as every place.
+ */
+export function airFrom(stack: Stack, found: Pick<AirAt, 'value' | 'u'>, set: HeatSet, rules: Rules): PlaceAir {
+  checkRules(rules)
+  needEach(set, ['bedC', 'chamberC'], ...SETPOINT_C, '°C')
+  const { bed, heater } = heatsOf(stack, set)
+  const by = heater === null ? 'bed' : 'heater'
+  const at: AirSource = { ...found, by, trust: 'survey', from: '', place: 'low', opening: 'shut', fan: null }
+  checkSource(at)
+  return heater === null ? byBed(at, bed, rules.roomC) : byHeater(at, heater)
+}
+
+/** What bed and chamber heater make as they are set. */
+function heatsOf({ air, sensors }: Stack, set: HeatSet): { bed: Heat; heater: Heat | null } {
+  const heaterC = air.heater ? set.chamberC : null
+  return { bed: heatAt(sensors.bed, set.bedC), heater: heaterC === null ? null : heatAt(sensors.chamber, heaterC) }
+}
+
 /** Null for a printer without an enclosure. `targetC` null when nothing is asked. */
 export function settlesAt(stack: Stack, set: HeatSet, targetC: number | null, rules: Rules): Settles | null {
   const { map, heater } = stack.air
   checkRules(rules)
   needEach({ ...set, targetC }, ['bedC', 'chamberC', 'targetC'], ...SETPOINT_C, '°C')
   if (!map) return null
-  const { bed, chamber } = stack.sensors
   const heaterC = heater ? set.chamberC : null
-  const heat = { bed: heatAt(bed, set.bedC), heater: heaterC === null ? null : heatAt(chamber, heaterC) }
-  const air = airOf(stack.air, heat, rules.roomC)
+  const air = chamberAir(stack, set, rules)
   const place = coolest(heaterC === null ? map.bed : map.heater)
   const at = air[place]!
   const share = map.bed[place].value
@@ -77,7 +105,7 @@ export function settlesAt(stack: Stack, set: HeatSet, targetC: number | null, ru
     settlesC: at.c,
     u90: at.u90,
     from: at.from,
-    bedForTargetC: byBed ? setFor(bed, rules.roomC + (targetC - rules.roomC) / share) : null,
+    bedForTargetC: byBed ? setFor(stack.sensors.bed, rules.roomC + (targetC - rules.roomC) / share) : null,
   }
 }
 

@@ -19,7 +19,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import type { AirPlace, Basis, ChamberLevel, Details, Opening, Place, Role, ValueKey, Ventilation } from '#core/limits'
 import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
-import type { FittedWarmUp, PartSize, Reading } from '#core/chamber'
+import type { ChamberSize, FittedWarmUp, PartSize, Read, Reading, SurveyProbe } from '#core/chamber'
 import type { Tone } from '#core/imaging'
 import type { StudyMethod } from '#core/study'
 import type { Allowed, Placement, Point, Reference, Sensed } from '#core/thermometry'
@@ -387,6 +387,27 @@ export const sensorChecks = pgTable('sensor_checks', {
   placement: text().$type<Placement>().notNull(),
   points: jsonb().$type<Point[]>().notNull(),
   allowed: jsonb().$type<Allowed>().notNull(),
+  note: note(),
+  ...logged(),
+})
+
+export const surveys = pgTable('surveys', {
+  id: entryId(),
+  printerId: integer().notNull(),
+  opening: text().$type<Opening>().notNull(),
+  fan: boolean(),
+  gapMm: doublePrecision('gap_mm').notNull(),
+  shielded: boolean().notNull(),
+  bedC: doublePrecision('bed_c').notNull(),
+  chamberSetC: doublePrecision('chamber_set_c'),
+  bedCheckId: bigint({ mode: 'number' }),
+  chamberCheckId: bigint({ mode: 'number' }),
+  tauS: doublePrecision('tau_s').notNull(),
+  probeUC: doublePrecision('probe_u_c').notNull(),
+  size: jsonb().$type<ChamberSize>().notNull(),
+  timesS: jsonb('times_s').$type<number[]>().notNull(),
+  roomC: jsonb('room_c').$type<Read[]>().notNull(),
+  probes: jsonb().$type<SurveyProbe[]>().notNull(),
   note: note(),
   ...logged(),
 })

@@ -17,6 +17,7 @@ import { savePrecheck } from '../../server/records/prepare/prechecks'
 import { addSetup, saveScale } from '../../server/records/pictures/setups'
 import { saveSensorCheck } from '../../server/records/sensors/checks'
 import { addReference } from '../../server/records/sensors/references'
+import { saveSurvey } from '../../server/records/chambers/surveys'
 import { saveRun } from '../../server/records/runs/runs'
 import { saveWarmUp, saveWarmUpPlace } from '../../server/records/prepare/warm-ups'
 import { saveSpoolEvent, addSpool } from '../../server/records/spools/spools'
@@ -41,7 +42,7 @@ import { studyReadingSchema, studySchema } from '#shared/entries/studies'
 import { jobSchema } from '#shared/entries/runs'
 import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import { pictured } from './picture-support'
-import { ago, gaugeEntry, materialEntry, runEntry, type SmallShop } from './support'
+import { ago, gaugeEntry, materialEntry, runEntry, surveyEntry, type SmallShop } from './support'
 
 export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const save = <T>(work: (tx: Connection) => Promise<T>) => db.transaction(work)
@@ -72,6 +73,7 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const reference = await save(tx => addReference(tx, referenceFields.parse(probe), 1))
   const held = { referenceId: reference.id, placement: 'in the block', points: [{ shownC: 240, reading: 241 }] }
   const sensor = { printerId, zone: 'hotend', headId, allowed: { by: 'data sheet', plusMinusC: 5 }, ...held }
+  await save(tx => saveSurvey(tx, surveyEntry(printerId, [60, 55]), 1))
   await save(tx => saveSensorCheck(tx, sensorCheckSchema.parse({ ...sensor, occurredAt: ago(0.2) }), 1))
   const opened = { spoolId: spool.id, kind: 'opened', occurredAt: ago(2) }
   await save(tx => saveSpoolEvent(tx, spoolEventSchema.parse(opened), 1))

@@ -15,6 +15,7 @@ import { addNozzleType } from '../../server/records/nozzles/types'
 import { addSpool } from '../../server/records/spools/spools'
 import { saveFitting } from '../../server/records/printers/fittings'
 import { Refusal } from '../../server/records/entry/refusal'
+import { surveySchema } from '#shared/entries/chambers'
 import { fittingSchema, printerSchema } from '#shared/entries/printers'
 import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from '#shared/entries/nozzles'
 import { materialSchema } from '#shared/entries/materials'
@@ -75,6 +76,32 @@ export const printerEntry = (name: string, heads = ['head']) =>
       { kind: 'lid' },
     ],
   })
+/** A survey of such a printer: two probes that come to `lowC` and `highC`, and the room at 23 °C. */
+export function surveyEntry(printerId: number, [lowC, highC]: [number, number], more: object = {}) {
+  const timesS = [0, 300, 600, 900, 1200, 1500]
+  const still = (c: number) => timesS.map((_, i) => c + (i % 2) * 0.1)
+  const at = (name: string, place: string, zMm: number, c: number) => ({
+    name,
+    place,
+    xMm: 100,
+    yMm: 100,
+    zMm,
+    readC: still(c),
+  })
+  return surveySchema.parse({
+    printerId,
+    state: { opening: 'shut' },
+    size: { widthMm: 350, depthMm: 350, heightMm: 400 },
+    timesS,
+    roomC: still(23),
+    probes: [at('P1', 'low', 40, lowC), at('P2', 'high', 370, highC)],
+    bedC: 100,
+    shielded: true,
+    probeUC: 0.5,
+    occurredAt: ago(0.2),
+    ...more,
+  })
+}
 export const typeEntry = (name: string, material = 'hardened steel') =>
   nozzleTypeSchema.parse({
     name,

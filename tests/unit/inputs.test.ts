@@ -408,6 +408,15 @@ const CALLS: Record<string, Record<string, Call>> = {
     airAt: { args: { sources: [source], by: 'bed', place: 'high', opening: 'shut' } },
     gradeOf: { args: { marginC: 3, u90C: 2 } },
     heatLines: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, rules: R } },
+    airFrom: {
+      args: {
+        stack: made(compiled.stack),
+        found: { value: 0.6, u: 0.02 },
+        set: { bedC: 90, chamberC: null },
+        rules: R,
+      },
+    },
+    chamberAir: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, rules: R } },
     hottestBed: { args: { stack: made(compiled.stack), chamberC: 40, rules: R, sure: false } },
     settlesAt: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, targetC: 50, rules: R } },
     soakDemand: { args: { set: { bedC: 90, chamberC: 40 } } },

@@ -14,7 +14,8 @@ import {
   type SurveyState,
 } from '#core/chamber'
 import { airAt, airSources, partOf } from '#core/limits'
-import { InputError, mulberry32, normalDraw, studentCdf } from '#core/numeric'
+import type { InputError} from '#core/numeric';
+import { mulberry32, normalDraw, studentCdf } from '#core/numeric'
 
 describe('Student', () => {
   // two-sided 95 % points of any handbook table (from memory): 12.706, 2.776, 2.228, 2.042

@@ -2,9 +2,8 @@
 /** Record a warm-up from a probe's file: read, previewed with every line that cannot be read, and only then saved. */
 import { counted, percent } from '#core/words'
 import type { SoakLine } from '#shared/answers/prepare'
-import Papa from 'papaparse'
 import { computed, ref } from 'vue'
-import { fitWarmUp, readTable, type Clock, type FittedWarmUp, type ReadTable } from '#core/chamber'
+import { fitWarmUp, readTable, type FittedWarmUp, type ReadTable } from '#core/chamber'
 import { AIR_PLACES, OPENINGS, PLACE_WORDS, type AirPlace, type Opening } from '#core/limits'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import WarmUpChart from '~/components/prepare/WarmUpChart.vue'
@@ -12,44 +11,17 @@ import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
+import ProbeFile from '~/components/ui/ProbeFile.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { useShop } from '~/state/shop'
+import { OPENING_WORDS } from '~/words/chamber'
 
-const OPENING_WORDS: Record<Opening, string> = {
-  'shut': 'on, shut',
-  'vent open': 'on, vent open',
-  'raised': 'raised on a riser',
-  'off': 'off',
-}
 const props = defineProps<{ printer: { id: number; name: string }; soak: SoakLine | null }>()
 const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
 const table = ref<ReadTable | null>(null)
 const fileName = ref('')
-const input = ref<HTMLInputElement | null>(null)
 
-async function take(file: File | undefined): Promise<void> {
-  if (!file) return
-  fileName.value = file.name
-  if (file.size > 5_000_000) {
-    table.value = {
-      readings: [],
-      problems: [{ line: 1, message: 'The file is over 5 MB; a warm-up needs a reading each ten seconds at most' }],
-      asksClock: false,
-      timeColumn: null,
-      temperatureColumn: null,
-    }
-    return
-  }
-  const text = await file.text()
-  lines = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').replace(/\r?\n$/, ''), { skipEmptyLines: false }).data
-  table.value = readTable(lines)
-}
-let lines: string[][] = []
-const CLOCKS: { clock: Clock; says: string }[] = [
-  { clock: 'h:mm', says: 'hours and minutes' },
-  { clock: 'mm:ss', says: 'minutes and seconds' },
-]
 const preview = computed<{ fit: FittedWarmUp | null; problem: string }>(() => {
   const t = table.value
   if (!t || t.asksClock || t.problems.length > 0) return { fit: null, problem: '' }
@@ -102,43 +74,13 @@ const title = computed(() =>
     :shown="['bedC', 'chamberSetC', 'roomC', 'place', 'opening', 'occurredAt', 'note']"
   >
     <template v-if="!soak">
-      <p>
-        A table (CSV) with a column of time (seconds, minutes or clock) and one of temperature in °C.
-        <button type="button" class="button" @click="input?.click()">Choose the file</button
-        ><input
-          ref="input"
-          type="file"
-          accept=".csv,.txt,.tsv,text/csv"
-          class="sr-only"
-          aria-label="Probe file"
-          tabindex="-1"
-          @change="take(($event.target as HTMLInputElement).files?.[0])"
-        />
-      </p>
-      <div v-if="table && table.problems.length" class="border-2 border-stop p-3" role="alert">
-        <p class="font-semibold text-stop">{{ fileName }}: nothing is taken until these lines are right.</p>
-        <ul class="text-sm">
-          <li v-for="(p, i) in table.problems.slice(0, 20)" :key="i">Line {{ p.line }}: {{ p.message }}</li>
-        </ul>
-        <p v-if="table.problems.length > 20" class="text-sm">and {{ table.problems.length - 20 }} more.</p>
-      </div>
-      <div v-else-if="table?.asksClock" class="border-2 border-look p-3" role="alert">
-        <p class="mb-2 font-semibold">{{ fileName }}: its times, like 0:30, can be read in two ways. They are</p>
-        <div class="flex flex-wrap gap-2">
-          <button
-            v-for="c in CLOCKS"
-            :key="c.clock"
-            type="button"
-            class="button"
-            @click="table = readTable(lines, c.clock)"
-          >
-            {{ c.says }}
-          </button>
-        </div>
-      </div>
-      <p v-else-if="preview.problem" class="font-semibold text-stop" role="alert">
-        {{ fileName }}: {{ preview.problem }}
-      </p>
+      <ProbeFile
+        v-model="table"
+        v-model:name="fileName"
+        says="A table (CSV) with a column of time (seconds, minutes or clock) and one of temperature in °C."
+        :read="readTable"
+      />
+      <p v-if="preview.problem" class="font-semibold text-stop" role="alert">{{ fileName }}: {{ preview.problem }}</p>
       <template v-else-if="preview.fit && table">
         <p role="status">
           <b>{{ fileName }}</b>: {{ table.readings.length }} readings ({{ table.timeColumn }},

@@ -11,6 +11,8 @@ const props = defineProps<{
   error?: string
   hint?: string
   placeholder?: string
+  /** In a table, whose headings say what it is: the label is for those who cannot see them. */
+  bare?: boolean
 }>()
 const emit = defineEmits<{ 'update:modelValue': [value: number | null]; 'blur': [] }>()
 const text = ref(props.modelValue === null || Number.isNaN(props.modelValue) ? '' : String(props.modelValue))
@@ -31,7 +33,7 @@ const shown = computed(() => bad.value || props.error || '')
 
 <template>
   <div class="field">
-    <label :for="id">{{ label }}{{ unit ? `, ${unit}` : '' }}</label>
+    <label :for="id" :class="bare ? 'sr-only' : ''">{{ label }}{{ unit ? `, ${unit}` : '' }}</label>
     <input
       :id="id"
       class="input"

@@ -4,6 +4,7 @@ import StationTabs from '~/components/ui/StationTabs.vue'
 
 const TABS = [
   { to: '/verify', name: 'Sensors' },
+  { to: '/verify/chamber', name: 'Chamber survey' },
   { to: '/verify/thermistor', name: 'Thermistor table' },
 ] as const
 defineProps<{ failure?: string | null }>()

@@ -58,6 +58,7 @@ const LIMITS_REST_ON: Partial<Record<StrikeTarget, (id: number) => SQL>> = {
   'fitting': id => sql`select h.printer_id id from fittings f join heads h on h.id = f.head_id where f.id = ${id}`,
   'warm-up': id => sql`select printer_id id from warm_ups where id = ${id}`,
   'sensor check': id => sql`select printer_id id from sensor_checks where id = ${id}`,
+  'survey': id => sql`select printer_id id from surveys where id = ${id}`,
 }
 
 /** Entries that say how far a method's gauges scatter, and which method. */

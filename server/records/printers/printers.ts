@@ -16,3 +16,9 @@ export async function listPrinters(db: Connection): Promise<PrinterLine[]> {
       order by r.ended_at desc, t.tool limit 1) "lastSpoolId"
     from printers p order by p.id`)
 }
+
+/** A printer's name; null for one that is not known. */
+export async function nameOfPrinter(db: Connection, id: number): Promise<string | null> {
+  const [row] = await db.execute<{ name: string }>(sql`select name from printers where id = ${id}`)
+  return row?.name ?? null
+}

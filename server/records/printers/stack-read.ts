@@ -16,6 +16,7 @@ import {
 import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
+import { surveyedAir } from '../chambers/surveys'
 import { knownSensors, type KnownSensors } from '../sensors/corrections'
 
 const PART_JSON = sql`json_build_object('id', a.id, 'kind', a.kind, 'role', a.role, 'name', a.name, 'headId',
@@ -116,9 +117,15 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
     left join (${RECORDS}) w on w.printer_id = p.id
     where ${these} order by p.id`)
   const [dryers, checks] = await Promise.all([shopDryers(db), knownSensors(db)])
+  const surveyed = await surveyedAir(db, checks)
   return rows.map(({ records, ...p }) => {
     const known = checks.get(p.id)
-    return { ...p, air: airOf(records, known), dryers, ...(known && { sensors: known.sensors }) }
+    return {
+      ...p,
+      air: [...(surveyed.get(p.id) ?? []), ...airOf(records, known)],
+      dryers,
+      ...(known && { sensors: known.sensors }),
+    }
   })
 }
 

@@ -1,0 +1,215 @@
+/** Surveys of chambers: stored as they were read, read with the checks of the sensors that count now. */
+import { eq, sql, type SQL } from 'drizzle-orm'
+import type { z } from 'zod'
+import {
+  placesOf,
+  PRACTICE_TAU_S,
+  surveyFound,
+  surveySources,
+  TAU_S,
+  type SurveyFound,
+  type SurveyState,
+} from '#core/chamber'
+import { heatAt, type AirSource } from '#core/limits'
+import { InputError } from '#core/numeric'
+import type { ChamberLine, Chambers, SurveyLine } from '#shared/answers/chambers'
+import type { ZoneLimit } from '#shared/answers/printers'
+import type { surveySchema } from '#shared/entries/chambers'
+import { foundOf } from '#shared/survey-reading'
+import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
+import { stackCeilings, surveys } from '../../db/schema'
+import { ask, notInFuture, refuseField } from '../entry/refusal'
+import { refreshCeilings } from '../printers/ceilings'
+import { knownSensors, OF_THIS_SENSOR, type KnownSensors } from '../sensors/corrections'
+
+type Entry = z.output<typeof surveySchema>
+
+/** Parts that make the air: when one of them is changed, a survey by the bed or by a heater does not hold any more. */
+const MAKES_AIR = {
+  bed: ['enclosure', 'glazing', 'insulation', 'fans', 'bed heater', 'bed insulation', 'bed sensor'],
+  heater: ['enclosure', 'glazing', 'insulation', 'fans', 'chamber heater', 'chamber sensor'],
+} as const
+const words = (of: readonly string[]) =>
+  sql.join(
+    of.map(w => sql`${w}`),
+    sql`, `,
+  )
+const DAY = sql.raw(`at time zone (select time_zone from settings), 'FMDD Mon YYYY')`)
+/** What of survey `s` was changed since, as "fans, 3 Nov 2026". */
+const CHANGED: SQL = sql`(select coalesce(json_agg(distinct a.name || ', ' || to_char(c.occurred_at ${DAY}), '[]')
+  from part_events e join standing_stack_changes c on c.id = e.change_id and c.kind = 'changed'
+    and c.printer_id = s.printer_id and c.occurred_at > s.occurred_at join parts a on a.id = e.part_id
+  where (s.chamber_set_c is null and a.role in (${words(MAKES_AIR.bed)}))
+    or (s.chamber_set_c is not null and a.role in (${words(MAKES_AIR.heater)})))`
+
+interface Row extends Record<string, unknown> {
+  id: number
+  printerId: number
+  opening: SurveyState['opening']
+  fan: boolean | null
+  gapMm: number
+  on: string
+  atMs: number
+  checkThen: string | null
+}
+type Stored = Row & Omit<SurveyLine, 'state' | keyof ReturnType<typeof made>>
+
+const COLUMNS = sql`s.id::int, s.printer_id "printerId", s.opening, s.fan, s.gap_mm "gapMm", s.shielded, s.bed_c "bedC",
+  s.chamber_set_c "chamberSetC", s.tau_s "tauS", s.probe_u_c "probeUC", s.size, s.times_s "timesS", s.room_c "roomC",
+  s.probes, s.note, ${iso('s.occurred_at')} at, extract(epoch from s.occurred_at)::float8 * 1000 "atMs",
+  to_char(s.occurred_at ${DAY} "on"`
+
+/**
+ * What was set, in true degrees by the check of its sensor; as it was shown where the sensor was another one then, or
+ * nobody has checked it: a prediction is made in the same kind of degrees.
+ */
+function made(row: Row & Pick<SurveyLine, 'bedC' | 'chamberSetC'>, known: KnownSensors | undefined) {
+  const same = (zone: 'bed' | 'chamber') => !known || row.atMs >= known.since[zone]
+  const by = (zone: 'bed' | 'chamber') => (known && same(zone) ? known.sensors[zone] : null)
+  const bed = heatAt(by('bed'), row.bedC)
+  const chamber = row.chamberSetC === null ? null : heatAt(by('chamber'), row.chamberSetC)
+  return {
+    bedTrueC: bed.trueC,
+    chamberTrueC: chamber?.trueC ?? null,
+    correctedBy: (chamber ?? bed).from,
+    sameSensor: same(chamber ? 'chamber' : 'bed'),
+  }
+}
+
+/** Surveys of the chambers as the limits take them, by printer: those that stand and of which nothing was changed. */
+export async function surveyedAir(
+  db: Connection,
+  checks: ReadonlyMap<number, KnownSensors>,
+): Promise<Map<number, AirSource[]>> {
+  const rows = await db.execute<Stored>(sql`
+    select * from (select distinct on (s.printer_id, s.opening, s.fan, s.chamber_set_c is null) ${COLUMNS},
+        ${CHANGED} changed from standing_surveys s where s.gap_mm = 0
+      order by s.printer_id, s.opening, s.fan, s.chamber_set_c is null, s.occurred_at desc, s.id desc) x
+    where json_array_length(x.changed) = 0 order by x."atMs" desc`)
+  const out = new Map<number, AirSource[]>()
+  for (const printerId of new Set(rows.map(r => r.printerId))) {
+    const known = rows.flatMap(r => {
+      const found = r.printerId === printerId ? foundOf({ ...r, ...made(r, checks.get(printerId)) }) : null
+      return found ? [{ found, state: stateOf(r), from: `its survey of ${r.on}` }] : []
+    })
+    out.set(printerId, surveySources(known))
+  }
+  return out
+}
+const stateOf = ({ opening, fan, gapMm }: Row): SurveyState => ({ opening, fan, gapMm })
+
+const MOST_SURVEYS = 200
+
+export async function chambersPage(db: Connection): Promise<Chambers> {
+  const [chambers, checks, rows] = await Promise.all([
+    listChambers(db),
+    knownSensors(db),
+    db.execute<Stored>(sql`
+      select ${COLUMNS}, ${CHANGED} changed, w.name person,
+        (select json_build_object('reason', k.reason, 'person', kw.name) from strikes k
+          join people kw on kw.id = k.person_id where k.target = 'survey' and k.target_id = s.id) struck,
+        (select to_char(c.occurred_at ${DAY} from sensor_checks c
+          where c.id = case when s.chamber_set_c is null then s.bed_check_id else s.chamber_check_id end) "checkThen"
+      from surveys s join people w on w.id = s.person_id order by s.occurred_at desc, s.id desc limit ${MOST_SURVEYS}`),
+  ])
+  return {
+    chambers,
+    surveys: rows.map(r => {
+      const { opening: _o, fan: _f, gapMm: _g, on: _on, atMs: _at, ...line } = r
+      return { ...line, state: stateOf(r), ...made(r, checks.get(r.printerId)) }
+    }),
+  }
+}
+
+async function listChambers(db: Connection, printerId?: number): Promise<ChamberLine[]> {
+  const rows = await db.execute<
+    Omit<ChamberLine, 'tauS' | 'tauFrom'> & Record<string, unknown> & { tauS: number | null; on: string | null }
+  >(sql`
+    select p.id "printerId", p.name printer, exists (select from part_places h join parts b on b.id = h.part_id
+      where h.kind = 'fit' and h.printer_id = p.id and b.role = 'chamber heater') heated,
+      (u.fit->>'tauS')::float8 "tauS", to_char(u.occurred_at ${DAY} "on" from printers p
+    left join lateral (select fit, occurred_at from standing_warm_ups u where u.printer_id = p.id
+      order by u.occurred_at desc, u.id desc limit 1) u on true
+    where not p.out_of_use ${printerId === undefined ? sql`` : sql`and p.id = ${printerId}`} and exists (
+      select from part_places w join parts a on a.id = w.part_id
+      where w.kind = 'fit' and w.printer_id = p.id and a.role = 'enclosure') order by p.id`)
+  return rows.map(({ tauS, on, ...c }) => {
+    const known = tauS !== null && tauS >= TAU_S[0] && tauS <= TAU_S[1]
+    return known
+      ? { ...c, tauS, tauFrom: `its warm-up of ${on}` }
+      : { ...c, tauS: PRACTICE_TAU_S, tauFrom: 'practice, as no warm-up is recorded' }
+  })
+}
+
+/** The check of a printer's own sensor that counts now. */
+async function checkOf(tx: Connection, printerId: number, zone: 'bed' | 'chamber'): Promise<number | null> {
+  const [row] = await tx.execute<{ id: number }>(sql`
+    select c.id::int from standing_sensor_checks c where c.printer_id = ${printerId} and c.zone = ${zone}
+      and ${OF_THIS_SENSOR} order by c.occurred_at desc, c.id desc limit 1`)
+  return row?.id ?? null
+}
+
+export async function saveSurvey(
+  tx: Connection,
+  { confirmed, state, ...s }: Entry,
+  personId: number,
+): Promise<{
+  id: number
+  by: SurveyFound['by']
+  places: ReturnType<typeof placesOf>
+  before: ZoneLimit[]
+  after: ZoneLimit[]
+}> {
+  const occurredAt = notInFuture('occurredAt', s.occurredAt)
+  const [chamber] = await listChambers(tx, s.printerId)
+  if (!chamber) refuseField('printerId', 'This printer has no enclosure')
+  if (s.chamberSetC !== null && !chamber.heated) refuseField('chamberSetC', 'This printer has no chamber heater')
+  const { tauS } = chamber
+  const found = read({ ...s, tauS })
+  ask(doubts(found), confirmed)
+  const [bedCheckId, chamberCheckId] = [
+    await checkOf(tx, s.printerId, 'bed'),
+    await checkOf(tx, s.printerId, 'chamber'),
+  ]
+  const [kept] = await tx.select().from(stackCeilings).where(eq(stackCeilings.printerId, s.printerId))
+  const [row] = await tx
+    .insert(surveys)
+    .values({ ...s, ...state, tauS, bedCheckId, chamberCheckId, occurredAt, personId })
+    .returning({ id: surveys.id })
+  const [after] = await refreshCeilings(tx, [s.printerId])
+  const inAir = (l: ZoneLimit) => l.zone !== 'hotend'
+  return {
+    id: row!.id,
+    by: found.by,
+    places: placesOf(found),
+    before: kept!.limits.filter(inAir),
+    after: after!.filter(inAir),
+  }
+}
+
+/** What the core makes of it as it was shown; what it refuses is refused at its field. */
+function read(s: Parameters<typeof surveyFound>[0]): SurveyFound {
+  try {
+    return surveyFound(s)
+  } catch (e) {
+    if (e instanceof InputError) refuseField(e.field, `Enter ${e.allowed}`)
+    throw e
+  }
+}
+
+/** Probes that do not count are asked about, each by its name, before the survey is kept without them. */
+function doubts(found: SurveyFound) {
+  const away = found.probes.filter(p => p.value === null)
+  if (away.length === 0) return []
+  return [
+    {
+      code: 'not-steady',
+      field: 'probes',
+      message:
+        (away.length === found.probes.length ? 'No probe counts yet' : 'Not every probe counts') +
+        ', so the limits take nothing from those. Keep the survey all the same?',
+      items: away.map(p => `${p.probe.name}: ${p.odd ? 'no air can be so' : p.steady.state}`),
+    },
+  ]
+}
