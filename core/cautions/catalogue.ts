@@ -23,6 +23,8 @@ export const ACTIONS = [
   'clear a clog',
   'check a sensor',
   'survey a chamber',
+  'plan an enclosure',
+  'prove a cut-out',
 ] as const
 export type Action = (typeof ACTIONS)[number]
 
@@ -66,7 +68,7 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'burns',
     hazard: 'Burns: nozzle, bed, sheet and part are hot at once and for a long time.',
     what: 'Heat gloves and tools, never a bare hand; mind what is beside your sleeve.',
-    actions: ['print', 'swap a nozzle', 'clear a clog', 'check a sensor'],
+    actions: ['print', 'swap a nozzle', 'clear a clog', 'check a sensor', 'prove a cut-out'],
     nozzleFromC: 150,
   },
   {
@@ -125,7 +127,7 @@ export const CAUTIONS: readonly Caution[] = [
     what:
       'Smoke detector and an independent thermal cut-out; no foam and no cardboard inside; do not leave it ' +
       'alone until the cut-out is proved.',
-    actions: ['print'],
+    actions: ['print', 'plan an enclosure', 'prove a cut-out'],
     anyOf: [{ nozzleFromC: 300 }, { bedFromC: 100 }, { heated: true }],
   },
   {
@@ -153,7 +155,7 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'mains',
     hazard: 'Mains voltage on beds and chamber heaters kills.',
     what: 'Switched off and locked; done by a licensed electrician to local code, with earth and cut-out.',
-    actions: ['wire'],
+    actions: ['wire', 'plan an enclosure', 'prove a cut-out'],
   },
   {
     key: 'sensor',
@@ -186,7 +188,7 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'insulation fibres',
     hazard: 'Mineral fibres irritate skin and lungs.',
     what: 'Respirator and gloves; cover it so that no air blows over it.',
-    actions: ['fit a part'],
+    actions: ['fit a part', 'plan an enclosure'],
     roles: ['insulation', 'bed insulation'],
   },
   {

@@ -1,7 +1,7 @@
 /**
- * The chamber: how it warms up, how long to soak, and what a survey with probes finds. s, min, °C, mm. What is outside
- * its range is refused by an InputError that names the field and what is allowed; sources stand at the head of each
- * file.
+ * The chamber: how it warms up, how long to soak, what a survey with probes finds, what an enclosure is planned to
+ * hold, and what stops its heaters. s, min, °C, mm, W. What is outside its range is refused by an InputError that names
+ * the field and what is allowed; sources stand at the head of each file.
  */
 export { CHAMBER_C, fitWarmUp, timeToHold, warmUpAt } from './warm-up'
 export type { Dip, FittedWarmUp, Reading, WarmUp } from './warm-up'
@@ -27,3 +27,39 @@ export {
   surveySources,
 } from './survey'
 export type { ChamberSize, ProbeFound, Survey, Surveyed, SurveyFound, SurveyProbe, SurveyState } from './survey'
+export { airProperties, FACINGS, FILM_C, gapFilm, horizontalFilm, radiantFilm, SIZE_M, verticalFilm } from './films'
+export type { AirAtFilm, Facing, Film } from './films'
+export { burnsFromC, CONTACTS_S, safeContactS, TOUCHED } from './touch'
+export type { Touched } from './touch'
+export {
+  isWallMaterial,
+  LAYER_MM,
+  MOST_LAYERS,
+  MOST_WALLS,
+  solidResistance,
+  WALL_FACES,
+  WALL_M2,
+  WALL_MATERIAL_NAMES,
+  WALL_MATERIALS,
+  wallHeat,
+  withMore,
+} from './walls'
+export type { Layer, Wall, WallFace, WallHeat, WallMaterial, WallMaterialName } from './walls'
+export {
+  AS_DRAWN,
+  BED_UNDER,
+  checkPlan,
+  heaterFor,
+  PLAN_RANGES,
+  steadyAir,
+  stuckOn,
+  timeConstant,
+  ventFor,
+} from './balance'
+export type { EnclosurePlan, Fit, Losses, PlannedBed, Steady as SteadyAir } from './balance'
+export { FIT_WAYS, fitBothWays, fitsOf } from './fits'
+export type { Fits, FitWay, Span, WarmedUp } from './fits'
+export { HOLD_S, meanAt, placeC, planOutcome, powerFor } from './planner'
+export type { Matter, Outcome, PlannedAir, PlannedPart, Planning, Stuck, TouchLine } from './planner'
+export { GUARDS, guardState, TEST_EVERY_DAYS } from './cut-outs'
+export type { Guard, GuardState } from './cut-outs'

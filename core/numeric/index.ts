@@ -10,6 +10,7 @@ export { chiSquareCdf, DEGREES, gamma, inverseChiSquare, lnGamma } from './gamma
 export { STUDENT_DEGREES, studentCdf } from './student'
 export { minimise } from './minimise'
 export { bisect } from './bisect'
+export { rootOf } from './root'
 export { leastSquares, solve } from './least-squares'
 export type { LeastSquares } from './least-squares'
 export { symmetricEigen } from './symmetric-eigen'

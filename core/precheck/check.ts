@@ -155,8 +155,8 @@ function limits(f: PrecheckFacts): CheckLine[] {
   // one place to measure, one line: the worst is said in full
   const more = just.length > 1 ? `; and ${counted(just.length - 1, 'part')} more in the heat` : ''
   const measured = line('limits', 'look', `${capital(just[0]!.says)}: just${more}.`, {
-    fix: 'Measure the air there: record a warm-up',
-    where: 'warm-up',
+    fix: 'Measure the air there: survey the chamber',
+    where: 'survey',
     reasons: ['a person stays by it', AGREED],
   })
   return [...others.filter(l => l.status === 'stop'), measured, ...others.filter(l => l.status !== 'stop')]
@@ -467,8 +467,8 @@ function chamber(f: PrecheckFacts): CheckLine {
   if (grade === 'short') return line('chamber', worst, `${at}; ${wants}.`, { ...more, fix })
   return line('chamber', 'look', `${at}, known to ${celsius(f.air.u90)}; ${wants}.`, {
     ...more,
-    fix: 'Measure it: record a warm-up',
-    where: 'warm-up',
+    fix: 'Measure it: survey the chamber',
+    where: 'survey',
   })
 }
 

@@ -36,6 +36,8 @@ export const CHECK_PLACES = [
   'spool',
   'dry',
   'soak',
+  'survey',
+  // of checks stored before there were surveys
   'warm-up',
   'sensor',
   'hours',

@@ -5,6 +5,7 @@ import { weightOf, type Due } from './due'
 import { dueOfNozzle, type NozzleFacts } from './nozzle'
 
 export interface PrinterFacts {
+  name: string
   heads: readonly {
     id: number
     name: string
@@ -125,9 +126,10 @@ function overLimit(p: PrinterFacts, zone: Limit['zone'], headId: number | null, 
       mark: 'look',
       about: null,
       reason: `${asked}${stops}, known to ${Math.ceil(limit.limitC - limit.fineC)} °C.`,
-      action: 'Measure the air there',
-      station: 'prepare',
-      open: '/prepare/soak',
+      // what the air is there, or what the sensor is off by, is not known well enough
+      action: limit.inAir ? 'Measure the air there' : 'Check its sensor',
+      station: 'verify',
+      open: `/verify${limit.inAir ? '/chamber' : ''}?printer=${encodeURIComponent(p.name)}`,
       weight: weightOf(30),
     },
   ]

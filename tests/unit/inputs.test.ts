@@ -81,6 +81,30 @@ const survey: chamber.Survey = {
   shielded: true,
   probeUC: 0.5,
 }
+const panel: chamber.Wall = { name: 'side', face: 'side', areaM2: 0.2, layers: [{ material: 'acrylic', mm: 4 }] }
+const enclosure: chamber.EnclosurePlan = {
+  walls: [panel],
+  heightM: 0.4,
+  roomC: 23,
+  bed: { setC: 100, areaM2: 0.09, powerW: 300, under: 'bare' },
+  nozzleW: 15,
+  heaterW: 300,
+  heaterSetC: 70,
+  cutOutC: 100,
+  stirred: false,
+  gapMm2: 1000,
+  ventLMin: 10,
+}
+const warmedUp: chamber.WarmedUp = { meanC: 50, u90: 2, bedC: 100, roomC: 23, tauS: 900 }
+const airMap = { bed: { low: 0.6, high: 0.5, bay: 0.2 }, heater: { low: 3, high: -4, bay: -40 } }
+const planning: chamber.Planning = {
+  now: enclosure,
+  then: enclosure,
+  map: airMap,
+  parts: [{ name: 'belts', place: 'high', allowedC: 75 }],
+  record: warmedUp,
+  insideKg: 8,
+}
 const readings = Array.from({ length: 40 }, (_, i) => ({ s: i * 60, c: chamber.warmUpAt(warmUp, i * 60) }))
 const pa = { name: 'PA6-CF20', lowestFlowC: 225, shortMaxC: 300 }
 const pc = { name: 'PC', lowestFlowC: 230, shortMaxC: 310 }
@@ -287,6 +311,31 @@ const CALLS: Record<string, Record<string, Call>> = {
     printing: { args: { stack: made(compiled.stack), demand, rules: R } },
   },
   chamber: {
+    airProperties: { args: { tC: 50 } },
+    burnsFromC: { args: { what: 'metal', contactS: 10 } },
+    checkPlan: { args: { p: enclosure } },
+    fitBothWays: { args: { now: enclosure, record: warmedUp }, named: { meanC: 'record.meanC' } },
+    fitsOf: { args: { now: enclosure, record: warmedUp } },
+    gapFilm: {
+      args: { gapM: 0.02, heightM: 0.5, differenceC: 10, meanC: 40, of: [0.9, 0.9] },
+    },
+    guardState: { args: { last: { atMs: 1e12, tripped: true }, nowMs: 1.1e12 } },
+    heaterFor: { args: { p: enclosure, targetC: 70, fit: chamber.AS_DRAWN } },
+    horizontalFilm: { args: { areaM2: 0.09, perimeterM: 1.2, surfaceC: 100, airC: 40, facing: 'up' } },
+    meanAt: { args: { map: made(airMap), by: 'bed', place: 'low', c: 60, roomC: 23 } },
+    placeC: { args: { map: made(airMap), by: 'bed', place: 'low', meanC: 60, roomC: 23 } },
+    planOutcome: { args: { q: planning } },
+    powerFor: { args: { p: enclosure, fits: made(chamber.fitsOf(enclosure, null)), targetC: 70 } },
+    radiantFilm: { args: { emissivity: 0.9, surfaceC: 50, aroundC: 23 } },
+    safeContactS: { args: { what: 'metal', surfaceC: 50 } },
+    solidResistance: { args: { layers: panel.layers } },
+    steadyAir: { args: { p: enclosure, fit: chamber.AS_DRAWN } },
+    stuckOn: { args: { p: enclosure, fit: chamber.AS_DRAWN } },
+    timeConstant: { args: { p: enclosure, insideKg: 8 } },
+    ventFor: { args: { p: enclosure, targetC: 50, fit: chamber.AS_DRAWN } },
+    verticalFilm: { args: { heightM: 0.5, surfaceC: 60, airC: 23 } },
+    wallHeat: { args: { wall: panel, heightM: 0.5, insideC: 60, roomC: 23, stirred: false } },
+    withMore: { args: { layers: made(panel.layers), more: { material: 'felt', mm: 10 } } },
     evenness: { args: { probes: surveyProbes.map(p => ({ ...p, c: 60 })), uC: 0.5 } },
     steadyAt: { args: { timesS: survey.timesS, reads: survey.roomC, tauS: 1200 } },
     surveyFound: { args: { s: survey }, named: { roomC: 'roomC' } },
@@ -603,6 +652,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     gamma: { args: { z: 2.5 } },
     inverseChiSquare: { args: { p: 0.3, degrees: 4 } },
     lnGamma: { args: { z: 2.5 } },
+    rootOf: { args: { f: (x: number) => x - 0.5, low: 0, high: 1, tolerance: 1e-6 } },
     bisect: { args: { isPast: (x: number) => x > 0.5, low: 0, high: 1, tolerance: 1e-6 } },
     fastNormalCdf: { args: { z: 1 }, infinite: ['z'] },
     inverseNormal: { args: { p: 0.3 } },
@@ -777,6 +827,7 @@ const CALLS: Record<string, Record<string, Call>> = {
 const NO_NUMBERS: Record<string, Record<string, string>> = {
   anneal: { usuallyInSand: 'a word in' },
   chamber: {
+    isWallMaterial: 'a word in',
     placesOf: 'of a survey that the core made',
     surveySources: 'of surveys that the core made',
     readSurveyTable: 'text in; what is no number becomes a problem at its line',

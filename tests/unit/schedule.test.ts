@@ -39,6 +39,7 @@ const nozzle = (more: Partial<NozzleFacts> = {}): NozzleFacts => ({
 const setpoint = { of: 'setpoint' as const, heaterOff: false, inAir: false }
 const sure = (limitC: number) => ({ limitC, fineC: limitC, shortC: limitC })
 const printer = (more: Partial<PrinterFacts> = {}): PrinterFacts => ({
+  name: 'Ribble',
   heads: [{ id: 1, name: 'head', askedC: 280, nozzle: nozzle() }],
   limits: [
     { zone: 'hotend', headId: 1, ...sure(290), part: 'sensor', ...setpoint },
@@ -134,7 +135,7 @@ describe('a printer', () => {
         RISK,
       ).map(d => [d.mark, d.reason, d.open])
     const says = 'The last job asked 100 °C of the bed; 95 °C brings the air at the fans to its limit, known to 8 °C.'
-    expect(at(100, null, false)).toEqual([['look', says, '/prepare/soak']])
+    expect(at(100, null, false)).toEqual([['look', says, '/verify/chamber?printer=Ribble']])
     expect(at(85, null, false)).toEqual([])
     expect(at(104, null, false).map(d => d[0])).toEqual(['stop'])
     // where a chamber heater holds the air, the bed does not make it

@@ -13,8 +13,9 @@ import {
   type SurveyFound,
   type SurveyState,
 } from '#core/chamber'
-import { airAt, airSources, partOf } from '#core/limits'
-import type { InputError} from '#core/numeric';
+import { airAt, airFrom, airSources, chamberAir, partOf, stackOf, START_RULES } from '#core/limits'
+import { correctionFrom } from '#core/thermometry'
+import type { InputError } from '#core/numeric'
 import { mulberry32, normalDraw, studentCdf } from '#core/numeric'
 
 describe('Student', () => {
@@ -136,6 +137,11 @@ describe('evenness', () => {
   })
 })
 
+const bare = { id: 1, name: 'one', heads: [{ id: 1, name: 'head', nozzle: null }], dryers: [] }
+/** A bed that reads 6 °C low. */
+const readsLow = correctionFrom([
+  { atMs: 0, own: true, from: 'a check', points: [60, 120].map(shownC => ({ shownC, cC: 6, uC: 0.5 })) },
+])
 const timesS = every(4, 12)
 const still = (c: number): Read[] => timesS.map((_, i) => c + (i % 2 === 0 ? 0.05 : -0.05))
 const probe = (name: string, place: 'low' | 'high' | 'bay', c: number, at = [100, 100, 50]) => ({
@@ -260,4 +266,25 @@ describe('a table of a survey', () => {
     expect(readSurveyTable(lines('P1;P2\n1;2')).problems[0]!.message).toContain('No column of time')
     expect(readSurveyTable(lines('time;P1\n0:30;60')).asksClock).toBe(true)
   })
+})
+
+test('a probe is told by the same rule as its place: shown or corrected, at any setting', () => {
+  const sources = surveySources([
+    { found: surveyFound(survey()), state: { opening: 'shut', fan: null, gapMm: 0 }, from: '' },
+  ])
+  const own = surveyFound(survey()).probes[0]!
+  const parts = [
+    { ...partOf('enclosure'), id: 1 },
+    { ...partOf('lid'), id: 2 },
+  ]
+  for (const sensors of [undefined, { heads: {}, bed: readsLow, chamber: null }]) {
+    const printer = { ...bare, parts, air: sources, ...(sensors && { sensors }) }
+    for (const bedC of [50, 100, 140]) {
+      const set = { bedC, chamberC: null }
+      const stack = stackOf(printer, 1)
+      const place = chamberAir(stack, set, START_RULES).low!
+      const probe = airFrom(stack, { value: own.value!, u: own.u }, set, START_RULES)
+      expect([probe.c, probe.u90]).toEqual([expect.closeTo(place.c, 9), expect.closeTo(place.u90, 9)])
+    }
+  }
 })

@@ -1,0 +1,30 @@
+/**
+ * What stops a heater that runs away, and when it was last proved to. Common practice, no source; the maker's manual
+ * and local codes come first.
+ */
+import { AT_MS, need } from '../numeric'
+
+/** What can be tested: by the firmware, and by switches of their own that need no firmware. */
+export const GUARDS = [
+  'hotend runaway protection',
+  'bed runaway protection',
+  'chamber runaway protection',
+  'hotend thermal cut-out',
+  'bed thermal cut-out',
+  'chamber heater cut-out',
+] as const
+export type Guard = (typeof GUARDS)[number]
+
+/** Each has to trip once a year at least, and after a change of its heater or sensor: common practice, no source. */
+export const TEST_EVERY_DAYS = 365
+const DAY_MS = 86_400_000
+
+export type GuardState = 'proved' | 'due again' | 'failed' | 'never tested'
+/** How a guard stands at `nowMs`, by its latest test; ms since 1970. */
+export function guardState(last: { atMs: number; tripped: boolean } | null, nowMs: number): GuardState {
+  need('nowMs', nowMs, ...AT_MS, 'ms')
+  if (last === null) return 'never tested'
+  need('atMs', last.atMs, ...AT_MS, 'ms')
+  if (!last.tripped) return 'failed'
+  return nowMs - last.atMs > TEST_EVERY_DAYS * DAY_MS ? 'due again' : 'proved'
+}
