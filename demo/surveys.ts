@@ -1,13 +1,60 @@
 /**
  * The demo's surveys: the enclosure whose printed idler sagged, shut and with its vent open; a heated chamber; and one
- * that does not hold any more, as its fans were changed since. Shares of the air are known only here.
+ * that does not hold any more, as its fans were changed since. A plan to line the first, and tests of cut-outs. Shares
+ * of the air are known only here.
  */
+import type { Guard } from '#core/chamber'
 import { surveySchema } from '#shared/entries/chambers'
+import { cutOutTestSchema, planSchema } from '#shared/entries/plans'
 import { changeSchema } from '#shared/entries/printers'
 import type { Connection } from '../server/db/client'
+import { saveCutOutTest, savePlan } from '../server/records/chambers/plans'
 import { saveSurvey } from '../server/records/chambers/surveys'
 import { saveChange } from '../server/records/printers/stack-change'
 import { listStacks } from '../server/records/printers/stack-read'
+
+const ROOM_C = 23
+const SIZE = { widthMm: 350, depthMm: 350, heightMm: 450 }
+const panel = { material: 'aluminium composite panel', mm: 4 } as const
+const felt = { material: 'felt', mm: 16 } as const
+const lining = { material: 'mineral wool', mm: 20 } as const
+/** Ribble's box as it stands, and lined with mineral wool between it and a sheet of aluminium. */
+const RIBBLE_PLAN = {
+  name: 'Lined with mineral wool',
+  size: SIZE,
+  walls: [
+    ['front', 'side', 0.16],
+    ['back', 'side', 0.16],
+    ['left', 'side', 0.16],
+    ['right', 'side', 0.16],
+    ['top', 'top', 0.12],
+    ['floor', 'bottom', 0.12],
+  ].map(([name, face, areaM2]) => ({
+    name,
+    face,
+    areaM2,
+    layers:
+      name === 'front'
+        ? [
+            { material: 'acrylic', mm: 4 },
+            { material: 'air gap', mm: 16 },
+            { material: 'acrylic', mm: 4 },
+          ]
+        : [felt, panel],
+    added: name === 'front' ? [] : [lining, { ...panel, mm: 3 }],
+  })),
+  roomC: 23,
+  bed: { setC: 100, areaM2: 0.1225, powerW: 600, under: 'bare' },
+  nozzleW: 15,
+  stirred: false,
+  insideKg: 9,
+  gapMm2: 600,
+  gapThenMm2: 600,
+  ventLMin: 0,
+  heaterW: 0,
+  heaterNow: false,
+  note: 'the door stays bare, to see in',
+} as const
 
 interface Shop {
   printers: Map<string, number>
@@ -16,8 +63,6 @@ interface Shop {
   technician: number
   random: () => number
 }
-const ROOM_C = 23
-const SIZE = { widthMm: 350, depthMm: 350, heightMm: 450 }
 type Spot = [name: string, place: 'low' | 'high', x: number, y: number, z: number, finalC: number]
 
 export async function addSurveys(tx: Connection, shop: Shop): Promise<void> {
@@ -109,4 +154,26 @@ export async function addSurveys(tx: Connection, shop: Shop): Promise<void> {
     spots(91.2, 90.5, 85.1, 85.6),
     '',
   )
+  await savePlan(
+    tx,
+    planSchema.parse({ ...RIBBLE_PLAN, printerId: shop.printers.get('Ribble'), occurredAt: daysAgo(20, 16) }),
+    shop.technician,
+  )
+  const test = (printer: string, guard: Guard, days: number, tripped: boolean, atC: number | null, note = '') =>
+    saveCutOutTest(
+      tx,
+      cutOutTestSchema.parse({
+        printerId: shop.printers.get(printer),
+        guard,
+        tripped,
+        atC,
+        note,
+        occurredAt: daysAgo(days, 8),
+      }),
+      shop.technician,
+    )
+  await test('Calder', 'hotend runaway protection', 64, true, 250, 'sensor unplugged at temperature')
+  await test('Calder', 'chamber heater cut-out', 64, true, 112, 'probe beside the cut-out')
+  await test('Ribble', 'hotend runaway protection', 380, true, 240)
+  await test('Ribble', 'bed thermal cut-out', 33, false, null, 'stayed shut: to be changed')
 }

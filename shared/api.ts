@@ -28,6 +28,7 @@ import { endingSchema, strikeSchema } from './entries/log'
 import { materialSchema, materialValueSchema, practiceSetSchema } from './entries/materials'
 import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from './entries/nozzles'
 import { scaleSchema, setupFields } from './entries/pictures'
+import { cutOutTestSchema, planSchema } from './entries/plans'
 import {
   annealSchema,
   changeoverSchema,
@@ -116,7 +117,11 @@ export const READS = {
   '/api/nozzles': { who: 'everybody', says: 'All nozzles with what is left', answer: z.array(nozzleLine) },
   '/api/nozzles/{tag}': { who: 'everybody', says: 'One nozzle with its forecast and record', answer: nozzlePage },
   '/api/verify': { who: 'everybody', says: 'Sensors with their checks, and references', answer: verify },
-  '/api/chambers': { who: 'everybody', says: 'Chambers of enclosed printers, and their surveys', answer: chambers },
+  '/api/chambers': {
+    who: 'everybody',
+    says: 'Chambers of enclosed printers: surveys, plans, tests of cut-outs',
+    answer: chambers,
+  },
   '/api/setups': {
     who: 'everybody',
     says: 'Set-ups that take pictures, with their scales',
@@ -225,6 +230,18 @@ export const ENTRIES = {
     says: 'A chamber surveyed with probes at several places',
     body: surveySchema,
     answer: surveyEffect,
+  },
+  '/api/plans': {
+    who: 'everybody',
+    says: 'A plan of an enclosure; under a name that is there it is the newer one',
+    body: planSchema,
+    answer: stored,
+  },
+  '/api/cut-out-tests': {
+    who: 'everybody',
+    says: 'A test of what stops a heater that runs away',
+    body: cutOutTestSchema,
+    answer: stored,
   },
   '/api/scales': {
     who: 'everybody',

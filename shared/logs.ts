@@ -42,6 +42,8 @@ export const LOGS = {
   'place of a warm-up': { table: 'warm_up_places', struck: false },
   'sensor check': { table: 'sensor_checks', struck: true },
   'survey': { table: 'surveys', struck: true },
+  'enclosure plan': { table: 'enclosure_plans', struck: true },
+  'cut-out test': { table: 'cut_out_tests', struck: true },
   'changeover': { table: 'changeovers', struck: true },
   'anneal': { table: 'anneals', struck: true, ending: ENDED },
   'ending': { table: 'endings', struck: false },

@@ -23,6 +23,7 @@ export const PLACE_SAYS: Record<CheckPlace, string> = {
   'spool': 'To the spool',
   'dry': 'Dry it',
   'soak': 'Soak',
+  'survey': 'Measure it',
   'warm-up': 'Measure it',
   'sensor': 'Check the sensor',
 }
@@ -52,8 +53,10 @@ export function placeUrl(where: CheckPlace, a: About): string | null {
     case 'dry':
       return `/prepare/spool/${spool}`
     case 'soak':
+      return `/prepare/soak?printer=${printer}&filament=${a.materialId ?? ''}`
+    case 'survey':
     case 'warm-up':
-      return `/prepare/soak?printer=${printer}&filament=${a.materialId ?? ''}${where === 'soak' ? '' : '#warm-ups'}`
+      return `/verify/chamber?printer=${printer}`
     case 'sensor':
       return `/verify?printer=${printer}`
     default:

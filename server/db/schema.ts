@@ -1,5 +1,6 @@
 /* eslint-disable max-lines -- a table of tables */
 /** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
+import type { PlanSpec } from '#shared/entries/plans'
 import type { ZoneLimit } from '#shared/answers/printers'
 import type { SCALE_WAYS, StoredPicture } from '#shared/entries/pictures'
 import type { SpoolKind } from '#shared/entries/spools'
@@ -19,7 +20,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import type { AirPlace, Basis, ChamberLevel, Details, Opening, Place, Role, ValueKey, Ventilation } from '#core/limits'
 import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
-import type { ChamberSize, FittedWarmUp, PartSize, Read, Reading, SurveyProbe } from '#core/chamber'
+import type { ChamberSize, FittedWarmUp, Guard, PartSize, Read, Reading, SurveyProbe } from '#core/chamber'
 import type { Tone } from '#core/imaging'
 import type { StudyMethod } from '#core/study'
 import type { Allowed, Placement, Point, Reference, Sensed } from '#core/thermometry'
@@ -408,6 +409,25 @@ export const surveys = pgTable('surveys', {
   timesS: jsonb('times_s').$type<number[]>().notNull(),
   roomC: jsonb('room_c').$type<Read[]>().notNull(),
   probes: jsonb().$type<SurveyProbe[]>().notNull(),
+  note: note(),
+  ...logged(),
+})
+
+export const enclosurePlans = pgTable('enclosure_plans', {
+  id: entryId(),
+  printerId: integer().notNull(),
+  name: text().notNull(),
+  spec: jsonb().$type<PlanSpec>().notNull(),
+  note: note(),
+  ...logged(),
+})
+
+export const cutOutTests = pgTable('cut_out_tests', {
+  id: entryId(),
+  printerId: integer().notNull(),
+  guard: text().$type<Guard>().notNull(),
+  tripped: boolean().notNull(),
+  atC: doublePrecision('at_c'),
   note: note(),
   ...logged(),
 })

@@ -1,7 +1,9 @@
 /** Chambers of enclosed printers, and what surveys found in them. */
 import { z } from 'zod'
+import { GUARDS } from '#core/chamber'
 import { AIR_PLACES } from '#core/limits'
 import { sizeFields, stateFields, surveyFields } from '../entries/chambers'
+import { planSpec } from '../entries/plans'
 import { id, maybe, number, struckBy, text, time } from './parts'
 import { zoneLimit } from './printers'
 
@@ -29,6 +31,30 @@ export const surveyLine = surveyFields.extend({
 })
 export type SurveyLine = z.output<typeof surveyLine>
 
+export const planLine = z.object({
+  id,
+  printerId: id,
+  name: text,
+  spec: planSpec,
+  note: text,
+  at: time,
+  person: text,
+})
+export type PlanLine = z.output<typeof planLine>
+
+export const cutOutLine = z.object({
+  id,
+  printerId: id,
+  guard: z.enum(GUARDS),
+  tripped: z.boolean(),
+  atC: maybe(number),
+  note: text,
+  at: time,
+  person: text,
+  struck: struckBy,
+})
+export type CutOutLine = z.output<typeof cutOutLine>
+
 export const chamberLine = z.object({
   printerId: id,
   printer: text,
@@ -36,6 +62,8 @@ export const chamberLine = z.object({
   /** Time constant of its warm-up, and in words where that comes from. */
   tauS: number,
   tauFrom: text,
+  /** The latest warm-up by the bed alone with the lid shut: what its bed showed, and how fast it was. */
+  byBed: maybe(z.object({ bedC: number, tauS: number, on: text })),
 })
 export type ChamberLine = z.output<typeof chamberLine>
 
@@ -43,6 +71,10 @@ export const chambers = z.object({
   chambers: z.array(chamberLine),
   /** The latest first, those struck out among them. */
   surveys: z.array(surveyLine),
+  /** The newest of each name. */
+  plans: z.array(planLine),
+  /** The latest first, those struck out among them. */
+  cutOutTests: z.array(cutOutLine),
 })
 export type Chambers = z.output<typeof chambers>
 

@@ -137,7 +137,9 @@ test(
     await choose(page, 'PA6-CF20', 'Ribble', 'enclosed')
     await expect(line(page, /Part in the heat ?: just 65\.\d °C 65 °C −0\.\d °C.*printed idler, PETG/)).toBeVisible()
     await expect(
-      page.getByRole('status').filter({ hasText: /PA6-CF20 runs on Ribble, just: the limit of the fans is 70 °C/ }),
+      page
+        .getByRole('status')
+        .filter({ hasText: /PA6-CF20 runs on Ribble, just: the limit of the printed idler, PETG is 65 °C/ }),
     ).toBeVisible()
     // before any swap, who takes it as it is
     await choose(page, 'PEEK-CF10', 'Nidd')

@@ -33,7 +33,8 @@ test('every main view prints within the width of a page, without the frame aroun
   // A4 at 96 dpi, upright or across
   const wide = ['', 'equip/fleet', 'equip/buy']
   const upright = ['equip', 'prepare', 'run', 'inspect', 'inspect/N-014', 'stores', 'inspect/picture']
-  for (const path of [...wide, ...upright, 'inspect/study', 'inspect/types', 'verify']) {
+  const verify = ['verify', 'verify/chamber', 'verify/enclosure', 'verify/certificate']
+  for (const path of [...wide, ...upright, 'inspect/study', 'inspect/types', ...verify]) {
     const width = wide.includes(path) ? 1123 : 794
     await page.setViewportSize({ width, height: 1917 - width })
     await page.emulateMedia({ media: 'screen' })
@@ -62,7 +63,7 @@ test('floor: verdict before the drawing, reasons and one action each, limits wit
   const ribble = page.getByRole('region', { name: 'Ribble' })
   await ribble.getByText('Limits and their basis').click()
   await expect(
-    ribble.getByText(/chamber 62 °C, fans \(as air near the top\): data sheet.*Entered by Shop lead/),
+    ribble.getByText(/chamber 65 °C, printed idler, PETG \(as air near the top\): start value.*Entered by Shop lead/),
   ).toBeVisible()
   await bench.getByRole('link', { name: 'Gauge it after this job' }).first().click()
   await expect(page).toHaveURL(/\/inspect\/N-014\?gauge=1/)

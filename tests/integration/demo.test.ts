@@ -152,6 +152,7 @@ describe('Equip, Soak, May I start and the Floor give one answer', () => {
         const last = { runId: 1, name: 'x', symptoms: [], stopped: null, fibreG: 0, outcome: 'finished' as const }
         const due = dueOfPrinter(
           {
+            name: 'any',
             heads: [{ id: head.id, name: head.name, askedC: set.nozzleC, nozzle: null }],
             limits: p.limits,
             last: { ...last, bedC: set.bedC, chamberC: set.chamberC },

@@ -17,6 +17,7 @@ import { savePrecheck } from '../../server/records/prepare/prechecks'
 import { addSetup, saveScale } from '../../server/records/pictures/setups'
 import { saveSensorCheck } from '../../server/records/sensors/checks'
 import { addReference } from '../../server/records/sensors/references'
+import { saveCutOutTest, savePlan } from '../../server/records/chambers/plans'
 import { saveSurvey } from '../../server/records/chambers/surveys'
 import { saveRun } from '../../server/records/runs/runs'
 import { saveWarmUp, saveWarmUpPlace } from '../../server/records/prepare/warm-ups'
@@ -33,6 +34,7 @@ import {
   warmUpPlaceSchema,
   warmUpSchema,
 } from '#shared/entries/prepare'
+import { cutOutTestSchema } from '#shared/entries/plans'
 import { changeSchema } from '#shared/entries/printers'
 import { endingSchema } from '#shared/entries/log'
 import { scaleSchema, setupFields } from '#shared/entries/pictures'
@@ -42,7 +44,7 @@ import { studyReadingSchema, studySchema } from '#shared/entries/studies'
 import { jobSchema } from '#shared/entries/runs'
 import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import { pictured } from './picture-support'
-import { ago, gaugeEntry, materialEntry, runEntry, surveyEntry, type SmallShop } from './support'
+import { ago, gaugeEntry, materialEntry, planEntry, runEntry, surveyEntry, type SmallShop } from './support'
 
 export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const save = <T>(work: (tx: Connection) => Promise<T>) => db.transaction(work)
@@ -74,6 +76,9 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const held = { referenceId: reference.id, placement: 'in the block', points: [{ shownC: 240, reading: 241 }] }
   const sensor = { printerId, zone: 'hotend', headId, allowed: { by: 'data sheet', plusMinusC: 5 }, ...held }
   await save(tx => saveSurvey(tx, surveyEntry(printerId, [60, 55]), 1))
+  await save(tx => savePlan(tx, planEntry(printerId, 'Lined'), 1))
+  const cutOut = { printerId, guard: 'bed thermal cut-out', tripped: true, atC: 130, occurredAt: ago(0.2) }
+  await save(tx => saveCutOutTest(tx, cutOutTestSchema.parse(cutOut), 1))
   await save(tx => saveSensorCheck(tx, sensorCheckSchema.parse({ ...sensor, occurredAt: ago(0.2) }), 1))
   const opened = { spoolId: spool.id, kind: 'opened', occurredAt: ago(2) }
   await save(tx => saveSpoolEvent(tx, spoolEventSchema.parse(opened), 1))

@@ -18,6 +18,7 @@ import { Refusal } from '../../server/records/entry/refusal'
 import { surveySchema } from '#shared/entries/chambers'
 import { fittingSchema, printerSchema } from '#shared/entries/printers'
 import { gaugeSchema, nozzleSchema, nozzleTypeSchema } from '#shared/entries/nozzles'
+import { planSchema } from '#shared/entries/plans'
 import { materialSchema } from '#shared/entries/materials'
 import { runSchema, type RunEntry } from '#shared/entries/runs'
 import { spoolSchema } from '#shared/entries/spools'
@@ -102,6 +103,25 @@ export function surveyEntry(printerId: number, [lowC, highC]: [number, number], 
     ...more,
   })
 }
+export const planEntry = (printerId: number, name: string, more: object = {}) =>
+  planSchema.parse({
+    printerId,
+    name,
+    size: { widthMm: 400, depthMm: 400, heightMm: 400 },
+    walls: [{ name: 'front', face: 'side', areaM2: 0.16, layers: [{ material: 'acrylic', mm: 4 }] }],
+    roomC: 23,
+    bed: { setC: 100, areaM2: 0.09, powerW: 300, under: 'bare' },
+    nozzleW: 15,
+    stirred: false,
+    insideKg: 8,
+    gapMm2: 1000,
+    gapThenMm2: 500,
+    ventLMin: 0,
+    heaterW: 0,
+    heaterNow: false,
+    occurredAt: ago(0.1),
+    ...more,
+  })
 export const typeEntry = (name: string, material = 'hardened steel') =>
   nozzleTypeSchema.parse({
     name,

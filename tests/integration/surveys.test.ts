@@ -2,16 +2,18 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import { chamberAir, stackOf, START_RULES } from '#core/limits'
 import { strikeSchema, type StrikeEntry } from '#shared/entries/log'
+import { cutOutTestSchema } from '#shared/entries/plans'
 import { changeSchema } from '#shared/entries/printers'
 import { referenceFields, sensorCheckSchema } from '#shared/entries/sensors'
 import type { Connection } from '../../server/db/client'
+import { saveCutOutTest, savePlan } from '../../server/records/chambers/plans'
 import { chambersPage, saveSurvey } from '../../server/records/chambers/surveys'
 import { saveStrike } from '../../server/records/entry/strikes'
 import { addPrinter, saveChange } from '../../server/records/printers/stack-change'
 import { listStacks } from '../../server/records/printers/stack-read'
 import { saveSensorCheck } from '../../server/records/sensors/checks'
 import { addReference } from '../../server/records/sensors/references'
-import { ago, freshDatabase, printerEntry, refusal, smallShop, surveyEntry } from './support'
+import { ago, freshDatabase, planEntry, printerEntry, refusal, smallShop, surveyEntry } from './support'
 
 const { db } = await freshDatabase()
 await smallShop(db)
@@ -126,4 +128,35 @@ test('one that still rises is asked about; kept, it counts for nothing', async (
   const { places } = await survey([70, 60], { probes: [rising], confirmed: ['not-steady'] })
   expect(places).toEqual([])
   expect((await airAt(100)).low!.from).toBe('practice')
+})
+
+test('the newest plan of a name counts; the older stays, and struck out it makes room for the one before', async () => {
+  const plans = async () => (await chambersPage(db)).plans.filter(p => p.printerId === printerId)
+  await tx(c => savePlan(c, planEntry(printerId, 'Lined'), 1))
+  const { id } = await tx(c => savePlan(c, planEntry(printerId, 'lined', { ventLMin: 40 }), 1))
+  expect((await plans()).map(p => [p.name, p.spec.ventLMin])).toEqual([['lined', 40]])
+  await strike('enclosure plan', id)
+  expect((await plans()).map(p => [p.name, p.spec.ventLMin])).toEqual([['Lined', 0]])
+})
+test('a plan with an air gap outside is refused at its wall, by the core’s own rule', () => {
+  const walls = [{ name: 'front', face: 'side', areaM2: 0.16, layers: [{ material: 'air gap', mm: 20 }] }]
+  expect(() => planEntry(printerId, 'Lined', { walls })).toThrow(/air between two layers/)
+})
+test('tests of cut-outs, the latest first, those struck out among them', async () => {
+  const cut = (tripped: boolean, hours: number) =>
+    tx(c =>
+      saveCutOutTest(
+        c,
+        cutOutTestSchema.parse({ printerId, guard: 'bed thermal cut-out', tripped, occurredAt: ago(hours) }),
+        1,
+      ),
+    )
+  await cut(true, 3)
+  const { id } = await cut(false, 2)
+  await strike('cut-out test', id)
+  const tests = (await chambersPage(db)).cutOutTests.filter(t => t.printerId === printerId)
+  expect(tests.map(t => [t.tripped, t.struck?.reason ?? null])).toEqual([
+    [false, 'for the test'],
+    [true, null],
+  ])
 })

@@ -44,19 +44,19 @@ const rows = computed(() =>
       </pattern>
     </svg>
     <p
-      class="grid grid-cols-[minmax(0,1fr)] gap-x-3 text-xs text-ink2 sm:grid-cols-[190px_minmax(0,1fr)_96px]"
+      class="grid grid-cols-[minmax(0,1fr)] gap-x-3 text-xs text-ink2 sm:grid-cols-[190px_minmax(0,1fr)_136px]"
       aria-hidden="true"
     >
       <span>part</span
       ><span class="flex justify-between"
         ><span>{{ roomC }} °C, the room</span><span>{{ topC }} °C</span></span
-      ><span class="hidden sm:block">air, may be °C</span>
+      ><span class="hidden sm:block">air, °C</span>
     </p>
     <ul>
       <li
         v-for="r in rows"
         :key="r.key"
-        class="grid min-h-[34px] grid-cols-[minmax(0,1fr)] items-center gap-x-3 border-t border-rule py-1 text-sm sm:grid-cols-[190px_minmax(0,1fr)_96px]"
+        class="grid min-h-[34px] grid-cols-[minmax(0,1fr)] items-center gap-x-3 border-t border-rule py-1 text-sm sm:grid-cols-[190px_minmax(0,1fr)_136px]"
       >
         <span class="flex items-start gap-2"
           ><VerdictMark :verdict="r.mark" :size="15" class="mt-[2px]" /><span
@@ -79,7 +79,7 @@ const rows = computed(() =>
           <path :d="`M${r.at} 2V${H - 2}`" stroke="var(--color-ink)" stroke-width="2" />
         </svg>
         <span class="tabular-nums"
-          >{{ r.air }}, <b>{{ r.allowed }}</b></span
+          >{{ r.air }}, may be <b>{{ r.allowed }} °C</b></span
         >
       </li>
     </ul>

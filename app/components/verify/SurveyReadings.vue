@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The readings of a survey: one row for each time, the room and every probe read together. */
+import { computed } from 'vue'
 import { emptyRow, isEmpty, type SurveyForm } from '~/components/verify/survey-form'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 
@@ -8,6 +9,9 @@ const props = defineProps<{
   errors: Record<string, string | undefined>
 }>()
 const v = defineModel<SurveyForm>({ required: true })
+/** So many can be put right by hand; of a long file the last are what it is judged by. */
+const MOST_SHOWN = 60
+const shown = computed(() => v.value.rows.map((r, i) => ({ r, i })).slice(-MOST_SHOWN))
 function errorAt(row: number, field: (k: number) => string): string | undefined {
   if (isEmpty(v.value.rows[row]!)) return undefined
   return props.errors[field(v.value.rows.slice(0, row).filter(r => !isEmpty(r)).length)]
@@ -26,7 +30,7 @@ function errorAt(row: number, field: (k: number) => string): string | undefined 
         </tr>
       </thead>
       <tbody>
-        <tr v-for="(r, i) in v.rows" :key="i" class="align-top">
+        <tr v-for="{ r, i } in shown" :key="i" class="align-top">
           <td class="w-[96px]">
             <FieldNumber
               :id="`survey-min-${i}`"
@@ -67,6 +71,9 @@ function errorAt(row: number, field: (k: number) => string): string | undefined 
         </tr>
       </tbody>
     </table>
+    <p v-if="v.rows.length > shown.length" class="text-sm">
+      {{ v.rows.length - shown.length }} earlier rows are kept and not shown.
+    </p>
     <p class="mt-1">
       <button type="button" class="button" @click="v.rows.push(emptyRow(v.probes.length))">Add a row</button>
     </p>

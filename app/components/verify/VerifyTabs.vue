@@ -5,6 +5,8 @@ import StationTabs from '~/components/ui/StationTabs.vue'
 const TABS = [
   { to: '/verify', name: 'Sensors' },
   { to: '/verify/chamber', name: 'Chamber survey' },
+  { to: '/verify/enclosure', name: 'Enclosure' },
+  { to: '/verify/certificate', name: 'Certificate' },
   { to: '/verify/thermistor', name: 'Thermistor table' },
 ] as const
 defineProps<{ failure?: string | null }>()

@@ -6,6 +6,7 @@ import { SURVEY_BED_C, SURVEY_CHAMBER_C } from '#core/chamber'
 import type { ChamberLine, SurveyLine } from '#shared/answers/chambers'
 import { foundOf } from '#shared/survey-reading'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
+import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
@@ -153,19 +154,11 @@ const last = computed(() => surveys.value.find(x => !x.s.struck)?.s ?? null)
         <VerdictMark :verdict="sentence.mark" class="mt-[3px]" />{{ sentence.text }}
       </p>
       <div class="no-print mb-3 flex flex-wrap items-center gap-1">
-        <div class="flex flex-wrap gap-1" role="group" aria-label="Printer">
-          <button
-            v-for="c in data.chambers"
-            :key="c.printerId"
-            type="button"
-            class="button"
-            :class="c.printerId === printerId ? 'first' : ''"
-            :aria-pressed="c.printerId === printerId"
-            @click="printerId = c.printerId"
-          >
-            {{ c.printer }}
-          </button>
-        </div>
+        <ChoiceButtons
+          v-model="printerId"
+          label="Printer"
+          :options="data.chambers.map(c => ({ value: c.printerId as number | null, text: c.printer }))"
+        />
         <button type="button" class="button first ml-auto" @click="surveying = chamber">Survey it</button>
       </div>
       <div

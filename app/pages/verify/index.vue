@@ -5,6 +5,7 @@ import type { VerdictClass } from '#core/limits'
 import type { ReferenceLine, SensorLine } from '#shared/answers/sensors'
 import { stateOf } from '#shared/sensor-state'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
+import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import ClassMark from '~/components/ui/ClassMark.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
@@ -89,19 +90,12 @@ const striking = ref<{ target: 'sensor check'; id: number; says: string } | null
       </p>
       <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-[18px] xl:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
         <section aria-label="Sensors">
-          <div class="no-print mb-2 flex flex-wrap gap-1" role="group" aria-label="Printer">
-            <button
-              v-for="p in [null, ...printers]"
-              :key="p ?? ''"
-              type="button"
-              class="button"
-              :class="p === printer ? 'first' : ''"
-              :aria-pressed="p === printer"
-              @click="printer = p"
-            >
-              {{ p ?? 'All' }}
-            </button>
-          </div>
+          <ChoiceButtons
+            v-model="printer"
+            class="mb-2"
+            label="Printer"
+            :options="[null, ...printers].map(p => ({ value: p, text: p ?? 'All' }))"
+          />
           <div class="mb-1 grid grid-cols-[minmax(0,1fr)] gap-x-3 text-xs text-ink2 sm:grid-cols-[210px_minmax(0,1fr)]">
             <span class="hidden sm:block">sensor</span>
             <span class="flex max-w-[560px] justify-between" aria-hidden="true"

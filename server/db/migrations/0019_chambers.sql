@@ -27,3 +27,32 @@ create table surveys (
   check (occurred_at <= recorded_at + interval '5 minutes')
 );
 create index surveys_of_printer on surveys (printer_id, occurred_at desc);
+
+-- Plans of enclosures: saving one again under its name makes the newer one count, the older stays readable.
+create table enclosure_plans (
+  id bigint generated always as identity primary key,
+  printer_id integer not null references printers,
+  name text not null check (length(name) between 1 and 60),
+  spec jsonb not null,
+  note text not null default '',
+  occurred_at timestamptz not null,
+  person_id integer not null references people,
+  recorded_at timestamptz not null default now(),
+  check (occurred_at <= recorded_at + interval '5 minutes')
+);
+create index enclosure_plans_of on enclosure_plans (printer_id, lower(name), id desc);
+
+-- What stops a heater that is stuck on, proved to do so.
+create table cut_out_tests (
+  id bigint generated always as identity primary key,
+  printer_id integer not null references printers,
+  guard text not null check (length(guard) between 1 and 60),
+  tripped boolean not null,
+  at_c double precision check (at_c between -20 and 1500),
+  note text not null default '',
+  occurred_at timestamptz not null,
+  person_id integer not null references people,
+  recorded_at timestamptz not null default now(),
+  check (occurred_at <= recorded_at + interval '5 minutes')
+);
+create index cut_out_tests_of on cut_out_tests (printer_id, occurred_at desc);

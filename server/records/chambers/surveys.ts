@@ -21,6 +21,7 @@ import { iso } from '../../db/iso'
 import { stackCeilings, surveys } from '../../db/schema'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { refreshCeilings } from '../printers/ceilings'
+import { listCutOutTests, listPlans } from './plans'
 import { knownSensors, OF_THIS_SENSOR, type KnownSensors } from '../sensors/corrections'
 
 type Entry = z.output<typeof surveySchema>
@@ -35,9 +36,9 @@ const words = (of: readonly string[]) =>
     of.map(w => sql`${w}`),
     sql`, `,
   )
-const DAY = sql.raw(`at time zone (select time_zone from settings), 'FMDD Mon YYYY')`)
+const DAY_FORM = sql.raw(`at time zone (select time_zone from settings), 'FMDD Mon YYYY'`)
 /** What of survey `s` was changed since, as "fans, 3 Nov 2026". */
-const CHANGED: SQL = sql`(select coalesce(json_agg(distinct a.name || ', ' || to_char(c.occurred_at ${DAY}), '[]')
+const CHANGED: SQL = sql`(select coalesce(json_agg(distinct a.name || ', ' || to_char(c.occurred_at ${DAY_FORM})), '[]')
   from part_events e join standing_stack_changes c on c.id = e.change_id and c.kind = 'changed'
     and c.printer_id = s.printer_id and c.occurred_at > s.occurred_at join parts a on a.id = e.part_id
   where (s.chamber_set_c is null and a.role in (${words(MAKES_AIR.bed)}))
@@ -58,7 +59,7 @@ type Stored = Row & Omit<SurveyLine, 'state' | keyof ReturnType<typeof made>>
 const COLUMNS = sql`s.id::int, s.printer_id "printerId", s.opening, s.fan, s.gap_mm "gapMm", s.shielded, s.bed_c "bedC",
   s.chamber_set_c "chamberSetC", s.tau_s "tauS", s.probe_u_c "probeUC", s.size, s.times_s "timesS", s.room_c "roomC",
   s.probes, s.note, ${iso('s.occurred_at')} at, extract(epoch from s.occurred_at)::float8 * 1000 "atMs",
-  to_char(s.occurred_at ${DAY} "on"`
+  to_char(s.occurred_at ${DAY_FORM}) "on"`
 
 /**
  * What was set, in true degrees by the check of its sensor; as it was shown where the sensor was another one then, or
@@ -99,22 +100,28 @@ export async function surveyedAir(
 }
 const stateOf = ({ opening, fan, gapMm }: Row): SurveyState => ({ opening, fan, gapMm })
 
-const MOST_SURVEYS = 200
+/** The latest so many of each printer. */
+const MOST_SURVEYS = 20
 
 export async function chambersPage(db: Connection): Promise<Chambers> {
-  const [chambers, checks, rows] = await Promise.all([
+  const [chambers, plans, cutOutTests, checks, rows] = await Promise.all([
     listChambers(db),
+    listPlans(db),
+    listCutOutTests(db),
     knownSensors(db),
     db.execute<Stored>(sql`
       select ${COLUMNS}, ${CHANGED} changed, w.name person,
         (select json_build_object('reason', k.reason, 'person', kw.name) from strikes k
           join people kw on kw.id = k.person_id where k.target = 'survey' and k.target_id = s.id) struck,
-        (select to_char(c.occurred_at ${DAY} from sensor_checks c
+        (select to_char(c.occurred_at ${DAY_FORM}) from sensor_checks c
           where c.id = case when s.chamber_set_c is null then s.bed_check_id else s.chamber_check_id end) "checkThen"
-      from surveys s join people w on w.id = s.person_id order by s.occurred_at desc, s.id desc limit ${MOST_SURVEYS}`),
+      from (select *, row_number() over (partition by printer_id order by occurred_at desc, id desc) nth from surveys) s
+      join people w on w.id = s.person_id where s.nth <= ${MOST_SURVEYS} order by s.occurred_at desc, s.id desc`),
   ])
   return {
     chambers,
+    plans,
+    cutOutTests,
     surveys: rows.map(r => {
       const { opening: _o, fan: _f, gapMm: _g, on: _on, atMs: _at, ...line } = r
       return { ...line, state: stateOf(r), ...made(r, checks.get(r.printerId)) }
@@ -128,7 +135,12 @@ async function listChambers(db: Connection, printerId?: number): Promise<Chamber
   >(sql`
     select p.id "printerId", p.name printer, exists (select from part_places h join parts b on b.id = h.part_id
       where h.kind = 'fit' and h.printer_id = p.id and b.role = 'chamber heater') heated,
-      (u.fit->>'tauS')::float8 "tauS", to_char(u.occurred_at ${DAY} "on" from printers p
+      (u.fit->>'tauS')::float8 "tauS", to_char(u.occurred_at ${DAY_FORM}) "on", (
+        select json_build_object('bedC', b.bed_c, 'tauS', (b.fit->>'tauS')::float8,
+          'on', to_char(b.occurred_at ${DAY_FORM}))
+        from warm_ups b where b.printer_id = p.id and b.opening = 'shut' and b.chamber_set_c is null
+          and not exists (select from strikes k where k.target = 'warm-up' and k.target_id = b.id)
+        order by b.occurred_at desc, b.id desc limit 1) "byBed" from printers p
     left join lateral (select fit, occurred_at from standing_warm_ups u where u.printer_id = p.id
       order by u.occurred_at desc, u.id desc limit 1) u on true
     where not p.out_of_use ${printerId === undefined ? sql`` : sql`and p.id = ${printerId}`} and exists (
