@@ -131,7 +131,9 @@ export interface Losses {
 export function lossesAt(p: EnclosurePlan, airC: number, fit: Fit = AS_DRAWN): Losses {
   const walls = p.walls.map(wall => {
     const heat = throughWall(wall, p.heightM, airC, p.roomC, p.stirred)
-    return { ...heat, w: heat.w * fit.walls, name: wall.name }
+    // a wall that lets through more than it is drawn with is hotter outside, too
+    const outsideC = Math.min(airC, p.roomC + (heat.outsideC - p.roomC) * Math.max(1, fit.walls))
+    return { ...heat, outsideC, w: heat.w * fit.walls, name: wall.name }
   })
   const gapsW = airW(gapFlow(Math.max(0, p.gapMm2 + fit.moreGapMm2), p.heightM, airC, p.roomC), p, airC)
   const ventW = airW(p.ventLMin / 60_000, p, airC)

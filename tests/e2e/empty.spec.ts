@@ -20,6 +20,8 @@ test('study and types say what to do first, and nonsense is answered at the shee
   await expect(sheet.getByText('At most 10 rounds')).toBeVisible()
 })
 test('Verify leads to the first printer', async ({ page }) => {
-  await page.goto('/verify')
-  await expect(page.getByRole('main').getByRole('link', { name: /printer/i })).toBeVisible()
+  for (const path of ['/verify', '/verify/chamber', '/verify/enclosure', '/verify/certificate']) {
+    await page.goto(path)
+    await expect(page.getByRole('main').getByRole('link', { name: /printer/i })).toBeVisible()
+  }
 })
