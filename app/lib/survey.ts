@@ -45,8 +45,9 @@ export interface InState {
   parts: { line: KnownLine; place: AirPlace }[]
   /** Parts of which nobody knows what they stand. */
   unknown: string[]
-  /** The hottest bed at which nothing is short; null where a heater makes the air, or none would do. */
-  hottestBedC: number | null
+  /** The hottest bed that stands surely, and perhaps; null where a heater makes the air, or none would do. */
+  sureBedC: number | null
+  perhapsBedC: number | null
 }
 
 /** What comes of a setting in the state of a survey, by the same rules as every limit. */
@@ -64,6 +65,7 @@ export function inState(printer: Printer, s: SurveyLine, found: SurveyFound, set
     probes: found.probes.map(p => (p.value === null ? null : airFrom(stack, { value: p.value, u: p.u }, set, rules))),
     parts: parts.sort((a, b) => spare(a) - spare(b)),
     unknown: lines.flatMap(l => (l.status === 'unknown' && l.part ? [l.part.name] : [])),
-    hottestBedC: found.by === 'bed' ? hottestBed(stack, null, rules) : null,
+    sureBedC: found.by === 'bed' ? hottestBed(stack, null, rules, true) : null,
+    perhapsBedC: found.by === 'bed' ? hottestBed(stack, null, rules) : null,
   }
 }

@@ -128,9 +128,11 @@ const sentence = computed(() => {
 const bedWords = computed(() => {
   const v = view.value
   if (!v?.is || v.found.by === 'heater') return ''
-  return v.is.hottestBedC === null
-    ? 'No bed would do.'
-    : `In this state a bed of up to ${v.is.hottestBedC} °C stands, with everything that is in the heat or on the bed.`
+  const { sureBedC: sure, perhapsBedC: perhaps } = v.is
+  if (perhaps === null) return 'No bed would do.'
+  const upTo = sure === perhaps ? '' : `, up to ${perhaps} °C perhaps`
+  if (sure === null) return `In this state a bed of ${perhaps} °C stands perhaps.`
+  return `In this state a bed of up to ${sure} °C stands${upTo}, with everything that is in the heat or on the bed.`
 })
 const surveying = ref<ChamberLine | null>(null)
 const striking = ref<{ target: 'survey'; id: number; says: string } | null>(null)
@@ -210,7 +212,7 @@ const last = computed(() => surveys.value.find(x => !x.s.struck)?.s ?? null)
                   </td>
                   <td>{{ x.is ? degreesAt('low', x.is) : '' }}</td>
                   <td>{{ x.is ? degreesAt('high', x.is) : '' }}</td>
-                  <td>{{ x.is?.hottestBedC ? `${x.is.hottestBedC} °C` : '' }}</td>
+                  <td>{{ x.is?.sureBedC ? `${x.is.sureBedC} °C` : '' }}</td>
                 </tr>
               </tbody>
             </table>
