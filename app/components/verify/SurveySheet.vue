@@ -8,6 +8,7 @@ import {
   surveyFound,
   surveySources,
   type ReadSurveyTable,
+  type Surveyed,
   type SurveyFound,
 } from '#core/chamber'
 import { ceilings, OPENINGS } from '#core/limits'
@@ -33,7 +34,12 @@ import { useLive } from '~/state/live'
 import { OPENING_WORDS, placeOf, shareWords } from '~/words/chamber'
 import { ceilingWords } from '~/words/sensor'
 
-const props = defineProps<{ chamber: ChamberLine; last: SurveyLine | null }>()
+const props = defineProps<{
+  chamber: ChamberLine
+  last: SurveyLine | null
+  /** Surveys of it that hold, the latest first: the new one counts beside them. */
+  holding: readonly Surveyed[]
+}>()
 const emit = defineEmits<{ close: [] }>()
 const live = useLive()
 live.listen()
@@ -76,9 +82,9 @@ const changes = computed(() => {
   const p = equip.value?.printers.find(x => x.id === props.chamber.printerId)
   if (!f || !equip.value || !p || places.value.length === 0) return ''
   const state = { opening: sheet.v.opening, fan: sheet.v.fan, gapMm: sheet.v.gapMm ?? 0 }
-  const sources = surveySources([{ found: f, state, from: 'this survey' }])
-  if (sources.length === 0) return 'A door ajar is an experiment: the limits take nothing from it.'
-  const then = ceilings({ ...p, air: [...sources, ...p.air] }, equip.value.rules)
+  const sources = surveySources([{ found: f, state, from: 'this survey' }, ...props.holding])
+  if (state.gapMm > 0) return 'A door ajar is an experiment: the limits take nothing from it.'
+  const then = ceilings({ ...p, air: [...sources, ...p.air.filter(a => a.trust !== 'survey')] }, equip.value.rules)
   return ceilingWords(ceilings(p, equip.value.rules), then, f.by === 'bed' ? 'bed' : 'chamber', null)
 })
 const report = computed(() => live.of(props.chamber.printer, now.value))

@@ -136,6 +136,9 @@ const bedWords = computed(() => {
 })
 const surveying = ref<ChamberLine | null>(null)
 const striking = ref<{ target: 'survey'; id: number; says: string } | null>(null)
+const holding = computed(() =>
+  surveys.value.flatMap(({ s, found, holds }) => (holds && found ? [{ found, state: s.state, from: '' }] : [])),
+)
 const last = computed(() => surveys.value.find(x => !x.s.struck)?.s ?? null)
 </script>
 
@@ -228,7 +231,7 @@ const last = computed(() => surveys.value.find(x => !x.s.struck)?.s ?? null)
         :printer="chamber.printer"
         @strike="id => (striking = { target: 'survey', id, says: `Survey of ${chamber!.printer}` })"
       />
-      <SurveySheet v-if="surveying" :chamber="surveying" :last="last" @close="surveying = null" />
+      <SurveySheet v-if="surveying" :chamber="surveying" :last="last" :holding="holding" @close="surveying = null" />
       <StrikeSheet :target="striking" @close="striking = null" />
     </template>
   </div>
