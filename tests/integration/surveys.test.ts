@@ -128,6 +128,9 @@ test('one that still rises is asked about; kept, it counts for nothing', async (
   const { places } = await survey([70, 60], { probes: [rising], confirmed: ['not-steady'] })
   expect(places).toEqual([])
   expect((await airAt(100)).low!.from).toBe('practice')
+  // and hides none that does: an earlier one of the same state still counts
+  await survey([70, 60], { occurredAt: ago(0.5) })
+  expect((await airAt(100)).low!.from).toMatch(/survey/)
 })
 
 test('the newest plan of a name counts; the older stays, and struck out it makes room for the one before', async () => {

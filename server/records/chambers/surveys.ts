@@ -7,6 +7,7 @@ import {
   surveyFound,
   surveySources,
   TAU_S,
+  type Surveyed,
   type SurveyFound,
   type SurveyState,
 } from '#core/chamber'
@@ -17,7 +18,7 @@ import type { ZoneLimit } from '#shared/answers/printers'
 import type { surveySchema } from '#shared/entries/chambers'
 import { foundOf } from '#shared/survey-reading'
 import type { Connection } from '../../db/client'
-import { iso } from '../../db/iso'
+import { iso, shopDay } from '../../db/iso'
 import { stackCeilings, surveys } from '../../db/schema'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { refreshCeilings } from '../printers/ceilings'
@@ -36,9 +37,8 @@ const words = (of: readonly string[]) =>
     of.map(w => sql`${w}`),
     sql`, `,
   )
-const DAY_FORM = sql.raw(`at time zone (select time_zone from settings), 'FMDD Mon YYYY'`)
 /** What of survey `s` was changed since, as "fans, 3 Nov 2026". */
-const CHANGED: SQL = sql`(select coalesce(json_agg(distinct a.name || ', ' || to_char(c.occurred_at ${DAY_FORM})), '[]')
+const CHANGED: SQL = sql`(select coalesce(json_agg(distinct a.name || ', ' || ${shopDay('c.occurred_at')}), '[]')
   from part_events e join standing_stack_changes c on c.id = e.change_id and c.kind = 'changed'
     and c.printer_id = s.printer_id and c.occurred_at > s.occurred_at join parts a on a.id = e.part_id
   where (s.chamber_set_c is null and a.role in (${words(MAKES_AIR.bed)}))
@@ -59,7 +59,7 @@ type Stored = Row & Omit<SurveyLine, 'state' | keyof ReturnType<typeof made>>
 const COLUMNS = sql`s.id::int, s.printer_id "printerId", s.opening, s.fan, s.gap_mm "gapMm", s.shielded, s.bed_c "bedC",
   s.chamber_set_c "chamberSetC", s.tau_s "tauS", s.probe_u_c "probeUC", s.size, s.times_s "timesS", s.room_c "roomC",
   s.probes, s.note, ${iso('s.occurred_at')} at, extract(epoch from s.occurred_at)::float8 * 1000 "atMs",
-  to_char(s.occurred_at ${DAY_FORM}) "on"`
+  ${shopDay('s.occurred_at')} "on"`
 
 /**
  * What was set, in true degrees by the check of its sensor; as it was shown where the sensor was another one then, or
@@ -78,30 +78,32 @@ function made(row: Row & Pick<SurveyLine, 'bedC' | 'chamberSetC'>, known: KnownS
   }
 }
 
-/** Surveys of the chambers as the limits take them, by printer: those that stand and of which nothing was changed. */
+/** The latest so many of each printer. */
+const MOST_SURVEYS = 20
+/** The latest of each printer, of a table or view of surveys. */
+const latest = (of: 'surveys' | 'standing_surveys') => sql`(select *,
+  row_number() over (partition by printer_id order by occurred_at desc, id desc) nth from ${sql.raw(of)})`
+
+/**
+ * Surveys of the chambers as the limits take them, by printer: those that stand and of which nothing was changed. Which
+ * of them counts for which place and state the core chooses.
+ */
 export async function surveyedAir(
   db: Connection,
   checks: ReadonlyMap<number, KnownSensors>,
 ): Promise<Map<number, AirSource[]>> {
   const rows = await db.execute<Stored>(sql`
-    select * from (select distinct on (s.printer_id, s.opening, s.fan, s.chamber_set_c is null) ${COLUMNS},
-        ${CHANGED} changed from standing_surveys s where s.gap_mm = 0
-      order by s.printer_id, s.opening, s.fan, s.chamber_set_c is null, s.occurred_at desc, s.id desc) x
-    where json_array_length(x.changed) = 0 order by x."atMs" desc`)
-  const out = new Map<number, AirSource[]>()
-  for (const printerId of new Set(rows.map(r => r.printerId))) {
-    const known = rows.flatMap(r => {
-      const found = r.printerId === printerId ? foundOf({ ...r, ...made(r, checks.get(printerId)) }) : null
-      return found ? [{ found, state: stateOf(r), from: `its survey of ${r.on}` }] : []
-    })
-    out.set(printerId, surveySources(known))
+    select * from (select ${COLUMNS}, ${CHANGED} changed from ${latest('standing_surveys')} s
+      where s.nth <= ${MOST_SURVEYS}) x where json_array_length(x.changed) = 0 order by x."atMs" desc, x.id desc`)
+  const known = new Map<number, Surveyed[]>()
+  for (const r of rows) {
+    const found = foundOf({ ...r, ...made(r, checks.get(r.printerId)) })
+    const of = known.get(r.printerId) ?? []
+    if (found) known.set(r.printerId, [...of, { found, state: stateOf(r), from: `its survey of ${r.on}` }])
   }
-  return out
+  return new Map([...known].map(([printerId, of]) => [printerId, surveySources(of)]))
 }
 const stateOf = ({ opening, fan, gapMm }: Row): SurveyState => ({ opening, fan, gapMm })
-
-/** The latest so many of each printer. */
-const MOST_SURVEYS = 20
 
 export async function chambersPage(db: Connection): Promise<Chambers> {
   const [chambers, plans, cutOutTests, checks, rows] = await Promise.all([
@@ -113,10 +115,10 @@ export async function chambersPage(db: Connection): Promise<Chambers> {
       select ${COLUMNS}, ${CHANGED} changed, w.name person,
         (select json_build_object('reason', k.reason, 'person', kw.name) from strikes k
           join people kw on kw.id = k.person_id where k.target = 'survey' and k.target_id = s.id) struck,
-        (select to_char(c.occurred_at ${DAY_FORM}) from sensor_checks c
+        (select ${shopDay('c.occurred_at')} from sensor_checks c
           where c.id = case when s.chamber_set_c is null then s.bed_check_id else s.chamber_check_id end) "checkThen"
-      from (select *, row_number() over (partition by printer_id order by occurred_at desc, id desc) nth from surveys) s
-      join people w on w.id = s.person_id where s.nth <= ${MOST_SURVEYS} order by s.occurred_at desc, s.id desc`),
+      from ${latest('surveys')} s join people w on w.id = s.person_id
+      where s.nth <= ${MOST_SURVEYS} order by s.occurred_at desc, s.id desc`),
   ])
   return {
     chambers,
@@ -135,9 +137,9 @@ async function listChambers(db: Connection, printerId?: number): Promise<Chamber
   >(sql`
     select p.id "printerId", p.name printer, exists (select from part_places h join parts b on b.id = h.part_id
       where h.kind = 'fit' and h.printer_id = p.id and b.role = 'chamber heater') heated,
-      (u.fit->>'tauS')::float8 "tauS", to_char(u.occurred_at ${DAY_FORM}) "on", (
+      (u.fit->>'tauS')::float8 "tauS", ${shopDay('u.occurred_at')} "on", (
         select json_build_object('bedC', b.bed_c, 'tauS', (b.fit->>'tauS')::float8,
-          'on', to_char(b.occurred_at ${DAY_FORM}))
+          'on', ${shopDay('b.occurred_at')})
         from warm_ups b where b.printer_id = p.id and b.opening = 'shut' and b.chamber_set_c is null
           and not exists (select from strikes k where k.target = 'warm-up' and k.target_id = b.id)
         order by b.occurred_at desc, b.id desc limit 1) "byBed" from printers p

@@ -15,7 +15,7 @@ import {
 } from '#core/limits'
 import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
-import { iso } from '../../db/iso'
+import { iso, shopDay } from '../../db/iso'
 import { surveyedAir } from '../chambers/surveys'
 import { knownSensors, type KnownSensors } from '../sensors/corrections'
 
@@ -50,7 +50,7 @@ const RECORDS = sql`
   select x.printer_id, json_agg(json_build_object('place', x.place, 'opening', x.opening, 'finalC', x.fit->'finalC',
     'reachedShare', x.fit->'reachedShare', 'bedC', x.bed_c, 'roomC', x.room_c, 'chamberSetC', x.chamber_set_c,
     'source', x.source, 'at', extract(epoch from x.occurred_at) * 1000,
-    'on', to_char(x.occurred_at at time zone (select time_zone from settings), 'FMDD Mon YYYY')) order by x.id) records
+    'on', ${shopDay('x.occurred_at')}) order by x.id) records
   from (
     select distinct on (w.printer_id, w.place, w.opening, w.chamber_set_c is null) w.* from (
       select u.id, u.printer_id, u.source, u.opening, u.fit, u.bed_c, u.room_c, u.chamber_set_c, u.occurred_at,

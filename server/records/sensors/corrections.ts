@@ -16,6 +16,7 @@ import {
 } from '#core/thermometry'
 import { resultOf } from '#shared/sensor-state'
 import type { Connection } from '../../db/client'
+import { shopDay } from '../../db/iso'
 
 /** The role of the part that is a zone's sensor. */
 export const SENSOR_ROLE: Record<Sensed, 'sensor' | 'bed sensor' | 'chamber sensor'> = {
@@ -60,7 +61,7 @@ export async function knownSensors(db: Connection): Promise<Map<number, KnownSen
   const rows = await db.execute<Row>(sql`
     select distinct on (c.printer_id, c.zone, c.head_id, c.placement) c.printer_id "printerId", c.zone,
       c.head_id "headId", c.placement, c.reference, c.points, c.allowed,
-      to_char(c.occurred_at at time zone (select time_zone from settings), 'FMDD Mon YYYY') "on",
+      ${shopDay('c.occurred_at')} "on",
       extract(epoch from c.occurred_at)::float8 * 1000 "at"
     from standing_sensor_checks c where ${OF_THIS_SENSOR}
     order by c.printer_id, c.zone, c.head_id, c.placement, c.occurred_at desc, c.id desc`)
