@@ -1,5 +1,6 @@
 /** What a printer's certificate says: what it may be set to, what that rests on, and what is due before it is whole. */
 import { GUARDS, guardState, placesOf, type Guard, type GuardState, type SurveyFound } from '#core/chamber'
+import { openingOf } from '#core/limits'
 import { ONE_SIDED_90 } from '#core/numeric'
 import { celsiusDown } from '#core/words'
 import type { Floor } from '#shared/answers/bench'
@@ -57,8 +58,7 @@ function limitLines(limits: readonly ZoneLimit[], printer: StackPrinter): Certif
 
 /** The latest that holds in the state that the lid is in now. */
 function surveyOf(data: Chambers, printer: StackPrinter): { line: SurveyLine; found: SurveyFound } | null {
-  const lid = printer.parts.find(p => p.role === 'lid')
-  const opening = lid ? (lid.details.opening ?? 'shut') : 'off'
+  const opening = openingOf(printer.parts.find(p => p.role === 'lid'))
   for (const line of data.surveys) {
     const holds = line.struck === null && line.changed.length === 0 && line.state.gapMm === 0
     if (line.printerId !== printer.id || !holds || line.state.opening !== opening) continue

@@ -1,13 +1,12 @@
 /** What a plan is reckoned with of its printer: its map, its parts, and the warm-up that it was recorded with. */
 import { meanAt, type PlannedPart, type Planning } from '#core/chamber'
 import {
-  airPlaceOf,
   guardOf,
   heatAt,
   knownOf,
   PRACTICE_AIR,
   stackOf,
-  zoneOf,
+  standsAt,
   type AirMap,
   type Printer,
   type Rules,
@@ -30,9 +29,9 @@ function mapOf(printer: Printer): { map: Planning['map']; from: string } {
 function partsOf(printer: Printer, rules: Rules): { parts: PlannedPart[]; unknown: string[] } {
   const guard = guardOf('chamber', rules)
   const inside = printer.parts.flatMap(part => {
-    const place = airPlaceOf(part)
-    const stands = zoneOf(part.role) === 'chamber' || part.role === 'feed tube'
-    return stands && place !== null && part.kind !== 'no feed tube' ? [{ part, place }] : []
+    const place = standsAt(part)
+    // its walls are the plan itself
+    return place === null || part.role === 'enclosure' ? [] : [{ part, place }]
   })
   return {
     parts: inside.flatMap(({ part, place }) =>

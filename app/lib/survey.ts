@@ -15,6 +15,7 @@ import {
   type PlaceAir,
   type Printer,
   type Rules,
+  type Stack,
 } from '#core/limits'
 import type { SurveyLine } from '#shared/answers/chambers'
 
@@ -45,14 +46,24 @@ export interface InState {
   parts: { line: KnownLine; place: AirPlace }[]
   /** Parts of which nobody knows what they stand. */
   unknown: string[]
-  /** The hottest bed that stands surely, and perhaps; null where a heater makes the air, or none would do. */
-  sureBedC: number | null
-  perhapsBedC: number | null
+}
+
+/** A printer in the state of a survey. */
+export const stackIn = (printer: Printer, s: SurveyLine, found: SurveyFound): Stack =>
+  stackOf(asSurveyed(printer, s, found), printer.heads[0]?.id ?? 0)
+
+/** The hottest bed that stands surely, and perhaps; null where a heater makes the air, or none would do. */
+export function bedsIn(
+  stack: Stack,
+  found: SurveyFound,
+  rules: Rules,
+): { sureC: number | null; perhapsC: number | null } {
+  if (found.by === 'heater') return { sureC: null, perhapsC: null }
+  return { sureC: hottestBed(stack, null, rules, true), perhapsC: hottestBed(stack, null, rules) }
 }
 
 /** What comes of a setting in the state of a survey, by the same rules as every limit. */
-export function inState(printer: Printer, s: SurveyLine, found: SurveyFound, set: HeatSet, rules: Rules): InState {
-  const stack = stackOf(asSurveyed(printer, s, found), printer.heads[0]?.id ?? 0)
+export function inState(stack: Stack, found: SurveyFound, set: HeatSet, rules: Rules): InState {
   const lines = heatLines(stack, set, rules).filter(l => l.key === 'chamber part' || l.key === 'tube heat')
   const parts = lines.flatMap(line => {
     const place = line.part && airPlaceOf(line.part)
@@ -65,7 +76,5 @@ export function inState(printer: Printer, s: SurveyLine, found: SurveyFound, set
     probes: found.probes.map(p => (p.value === null ? null : airFrom(stack, { value: p.value, u: p.u }, set, rules))),
     parts: parts.sort((a, b) => spare(a) - spare(b)),
     unknown: lines.flatMap(l => (l.status === 'unknown' && l.part ? [l.part.name] : [])),
-    sureBedC: found.by === 'bed' ? hottestBed(stack, null, rules, true) : null,
-    perhapsBedC: found.by === 'bed' ? hottestBed(stack, null, rules) : null,
   }
 }

@@ -63,6 +63,8 @@ export function evennessWords(e: Evenness): string {
   return `The air changes by ${slope}, warmer ${listed(ways, 'and')}.`
 }
 
+/** How a part in the air stands, as its mark. */
+export const LINE_MARK = { ok: 'fine', look: 'fine', just: 'look', short: 'stop' } as const
 /** "printed idler, PETG near the top: the air is 66 ± 2 °C, it may be 65 °C". */
 export function airLineWords(l: KnownLine, place: string): string {
   const range = l.u90 > 0 ? ` ± ${Math.max(1, Math.round(l.u90))}` : ''

@@ -26,3 +26,6 @@ export function temper(celsius: number): string {
   return rgb(a.map((v, k) => Math.round(v + f * (b[k]! - v))) as [number, number, number])
 }
 const rgb = (c: [number, number, number]) => `rgb(${c.join(',')})`
+
+/** A typed number as it is sent: what is none goes along as such, and the server names its field. */
+export const sent = (n: number | null): number | string | null => (n !== null && Number.isNaN(n) ? 'no number' : n)

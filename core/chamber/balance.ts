@@ -4,8 +4,8 @@
  * (ASHRAE Fundamentals, chapter Ventilation and Infiltration, from memory): inlet low, outlet high, half the height
  * between each and the neutral level.
  */
-import { InputError, need, needIfKnown, rootOf } from '../numeric'
-import { onHorizontal, radiated } from './films'
+import { InputError, need, needIfKnown, needOne, rootOf } from '../numeric'
+import { GRAVITY, KELVIN, onHorizontal, radiated } from './films'
 import { checkWall, MOST_WALLS, throughWall, WALL_MATERIALS, type Wall, type WallHeat } from './walls'
 
 /** What is under the bed. */
@@ -66,7 +66,7 @@ export function checkPlan(p: EnclosurePlan): void {
   need('bed.setC', p.bed.setC, ...PLAN_RANGES.bedC, '°C')
   need('bed.areaM2', p.bed.areaM2, ...PLAN_RANGES.bedM2, 'm²')
   need('bed.powerW', p.bed.powerW, ...PLAN_RANGES.bedW, 'W')
-  if (!BED_UNDER.includes(p.bed.under)) throw new InputError('bed.under', p.bed.under, BED_UNDER.join(', '))
+  needOne('bed.under', p.bed.under, BED_UNDER)
   need('nozzleW', p.nozzleW, ...PLAN_RANGES.nozzleW, 'W')
   need('heaterW', p.heaterW, ...PLAN_RANGES.heaterW, 'W')
   needIfKnown('heaterSetC', p.heaterSetC, ...PLAN_RANGES.heaterSetC, '°C')
@@ -80,11 +80,9 @@ const HOTTEST_C = 400
 const BED_EMISSIVITY = 0.9
 /** Insulation under a bed: 10 mm of felt, m² K/W. */
 const UNDER_R = 0.22
-const KELVIN = 273.15
 const CP = 1007
 /** Density of air at 1 atm, kg/m³. */
 const density = (tC: number) => 353.05 / (tC + KELVIN)
-const GRAVITY = 9.81
 /** Of a sharp-edged gap; common practice, no source. */
 const DISCHARGE = 0.65
 

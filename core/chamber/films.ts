@@ -18,8 +18,8 @@ const AIR = [
   [600, 52.69, 46.9, 76.9, 0.685],
   [700, 68.1, 52.4, 98.0, 0.695],
 ] as const
-const KELVIN = 273.15
-const GRAVITY = 9.81
+export const KELVIN = 273.15
+export const GRAVITY = 9.81
 const STEFAN_BOLTZMANN = 5.670374e-8
 
 /** Temperatures of a surface or its air, °C. */

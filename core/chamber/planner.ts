@@ -52,7 +52,8 @@ export function placeC(
   need('roomC', roomC, ...PLAN_RANGES.roomC, '°C')
   const at = map[by]
   const middle = (at.low + at.high) / 2
-  if (by === 'heater' || middle <= 0) return by === 'heater' ? meanC + at[place] - middle : meanC
+  if (by === 'heater') return meanC + at[place] - middle
+  if (middle <= 0) return meanC
   return roomC + (at[place] / middle) * (meanC - roomC)
 }
 /** The mean air at which a place comes to `c`: `placeC` the other way round. */
@@ -61,7 +62,8 @@ export function meanAt(map: Planning['map'], by: 'bed' | 'heater', place: AirPla
   need('roomC', roomC, ...PLAN_RANGES.roomC, '°C')
   const at = map[by]
   const middle = (at.low + at.high) / 2
-  if (by === 'heater' || middle <= 0) return by === 'heater' ? c - at[place] + middle : c
+  if (by === 'heater') return c - at[place] + middle
+  if (middle <= 0) return c
   return roomC + (middle / Math.max(at[place], 1e-3)) * (c - roomC)
 }
 
@@ -175,6 +177,7 @@ function airOf(p: EnclosurePlan, q: Planning, fits: Fits, rests: Rests, restsNow
       .sort((a, b) => a.spareC.low - b.spareC.low),
   }
 }
+
 function stuckOf(q: Planning, fits: Fits): Stuck {
   const p = q.then
   const all = fits.all.map(f => stuckOn(p, f))

@@ -41,12 +41,15 @@ export interface Steady {
   lastS: number | null
 }
 
-/** Times of a survey in order, as many readings of each probe, each of an air that can be. Throws InputError. */
-export function checkReads(timesS: readonly number[], reads: readonly Read[], field: string): void {
+/** Times of a survey in order. Throws InputError. */
+export function checkTimes(timesS: readonly number[]): void {
   timesS.forEach((s, i) => {
     need(`timesS.${i}`, s, 0, 1e7, 's')
     if (i > 0 && s <= timesS[i - 1]!) throw new InputError(`timesS.${i}`, s, `a time after ${timesS[i - 1]!} s`)
   })
+}
+/** As many readings of a probe as times, each of an air that can be. Throws InputError. */
+export function checkReads(timesS: readonly number[], reads: readonly Read[], field: string): void {
   if (reads.length !== timesS.length)
     throw new InputError(field, reads.length, `${timesS.length} readings, one for each time`)
   reads.forEach((c, i) => {
@@ -70,8 +73,13 @@ export function lastOf(timesS: readonly number[], reads: readonly Read[], tauS: 
  * steadyAt([0, 300, 600, 900], [60, 61, 62, 63], 1200).state // "rising"
  */
 export function steadyAt(timesS: readonly number[], reads: readonly Read[], tauS: number): Steady {
+  checkTimes(timesS)
   checkReads(timesS, reads, 'reads')
   need('tauS', tauS, ...TAU_S, 's')
+  return restOf(timesS, reads, tauS)
+}
+/** The same of readings that are checked. */
+export function restOf(timesS: readonly number[], reads: readonly Read[], tauS: number): Steady {
   const last = lastOf(timesS, reads, tauS)
   const n = last.length
   const lastS = last[n - 1]?.s ?? null

@@ -4,10 +4,10 @@
  * does; both hold at another setting as long as lid, vent, fan and stack stay. °C, s, mm; u standard (k = 1). Source of
  * θ: common practice, no source.
  */
-import { AIR_RANGES, LEAST_RISE_C, type AirPlace, type AirSource, type Opening } from '../limits'
+import { AIR_PLACES, AIR_RANGES, LEAST_RISE_C, type AirPlace, type AirSource, type Opening } from '../limits'
 import { InputError, need, needIfKnown, ONE_SIDED_90 } from '../numeric'
 import { evenness, POSITION_MM, type Evenness } from './gradient'
-import { checkReads, lastOf, steadyAt, type Read, type Steady } from './steady'
+import { checkReads, checkTimes, lastOf, restOf, TAU_S, type Read, type Steady } from './steady'
 import { CHAMBER_C } from './warm-up'
 
 export interface SurveyProbe {
@@ -106,7 +106,7 @@ export function surveyFound(s: Survey): SurveyFound {
     throw new InputError('bedC', s.bedC, `at least ${LEAST_RISE_C} °C over the room of ${roomC.toFixed(1)} °C`)
   const probes = s.probes.map((probe, i): ProbeFound => {
     checkReads(s.timesS, probe.readC, `probes.${i}.readC`)
-    const steady = steadyAt(s.timesS, probe.readC, s.tauS)
+    const steady = restOf(s.timesS, probe.readC, s.tauS)
     if (steady.state !== 'steady') return { probe, steady, value: null, u: 0, odd: false }
     const c = steady.c!
     const sightC = s.shielded ? 0 : SIGHT_U * Math.max(0, s.bedC - c)
@@ -131,6 +131,8 @@ export function surveyFound(s: Survey): SurveyFound {
 
 function checkSurvey(s: Survey): void {
   need('timesS', s.timesS.length, 1, MOST_READINGS)
+  checkTimes(s.timesS)
+  need('tauS', s.tauS, ...TAU_S, 's')
   checkReads(s.timesS, s.roomC, 'roomC')
   need('probes', s.probes.length, 1, MOST_PROBES)
   for (const [i, p] of s.probes.entries())
@@ -149,7 +151,7 @@ export interface Surveyed {
 
 /** What one survey says of each place: the middle of its probes, as uncertain as they are and as they differ. */
 export function placesOf(found: SurveyFound): { place: AirPlace; value: number; u: number }[] {
-  return (['low', 'high', 'bay'] as const).flatMap(place => {
+  return AIR_PLACES.flatMap(place => {
     const here = found.probes.flatMap(p => (p.probe.place === place && p.value !== null ? [{ ...p, v: p.value }] : []))
     return here.length === 0 ? [] : [{ place, ...between(here.map(p => ({ value: p.v, u: p.u }))) }]
   })
@@ -168,28 +170,22 @@ function between(of: readonly { value: number; u: number }[]): { value: number; 
  * that stood ajar is an experiment and no source. `surveys`: the latest first.
  */
 export function surveySources(surveys: readonly Surveyed[]): AirSource[] {
-  const seen = new Map<string, { values: { value: number; u: number }[]; source: AirSource; fans: Set<string> }>()
+  const seen = new Map<
+    string,
+    { source: AirSource; values: { value: number; u: number }[]; fans: Set<boolean | null> }
+  >()
   for (const { found, state, from } of surveys) {
     if (state.gapMm > 0) continue
+    const { opening, fan } = state
     for (const { place, value, u } of placesOf(found)) {
-      const key = `${found.by} ${state.opening} ${place}`
-      const source: AirSource = {
-        trust: 'survey',
-        by: found.by,
-        opening: state.opening,
-        fan: null,
-        place,
-        value,
-        u,
-        from,
-      }
-      const before = seen.get(key)
-      if (!before) seen.set(key, { values: [{ value, u }], source, fans: new Set([String(state.fan)]) })
-      else if (!before.fans.has(String(state.fan))) {
-        before.fans.add(String(state.fan))
-        before.values.push({ value, u })
-      }
+      const source: AirSource = { trust: 'survey', by: found.by, opening, fan: null, place, value, u, from }
+      const key = `${found.by} ${opening} ${place}`
+      const of = seen.get(key) ?? { source, values: [], fans: new Set() }
+      seen.set(key, of)
+      if (of.fans.has(fan)) continue
+      of.fans.add(fan)
+      of.values.push({ value, u })
     }
   }
-  return [...seen.values()].map(({ values, source }) => ({ ...source, ...between(values) }))
+  return [...seen.values()].map(({ source, values }) => ({ ...source, ...between(values) }))
 }

@@ -20,6 +20,10 @@ export type AirTrust = (typeof AIR_TRUST)[number]
 export const OPENINGS = ['shut', 'vent open', 'raised', 'off'] as const
 export type Opening = (typeof OPENINGS)[number]
 
+/** How the lid of a printer is; without one it is off. */
+export const openingOf = (lid: Pick<Part, 'details'> | null | undefined): Opening =>
+  lid ? (lid.details.opening ?? 'shut') : 'off'
+
 /**
  * One thing that is known: a share of the way from room to bed (`bed`), or °C over the heater's setpoint (`heater`).
  */

@@ -96,6 +96,12 @@ export function airPlaceOf(p: Part): AirPlace | null {
   return p.place === 'outside' ? null : p.place
 }
 
+/** The place of a part that stands in the air of a chamber; null for one that does not. */
+export function standsAt(p: Part): AirPlace | null {
+  const stands = zoneOf(p.role) === 'chamber' || p.role === 'enclosure' || p.role === 'feed tube'
+  return stands && p.kind !== 'no feed tube' ? airPlaceOf(p) : null
+}
+
 /** The walls of the enclosure itself, and whether its map can be right. */
 export function checkWalls(enclosure: Part | null, op: OperatingPoint, rules: Rules): Line[] {
   if (!enclosure) return []

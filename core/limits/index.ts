@@ -27,6 +27,7 @@ export {
   airAt,
   airSources,
   LEAST_RISE_C,
+  openingOf,
   OPENINGS,
   PRACTICE_AIR,
   recordSource,
@@ -40,7 +41,7 @@ export { airFrom, chamberAir, heatLines, hottestBed, settlesAt, soakDemand, soak
 export type { HeatSet, Settles } from './heated'
 export { bendStrain, tightestBend } from './bend'
 export type { AirParts, OperatingPoint, PlaceAir } from './operating'
-export { airPlaceOf, isMakers, zoneOf } from './checks'
+export { airPlaceOf, isMakers, standsAt, zoneOf } from './checks'
 export { GUARD_FLOOR_C, guardOf, heatAt, heatFor, knownOf, sensorsOf } from './heat'
 export type { HeadSensors, Heat } from './heat'
 export type { Zone } from './checks'

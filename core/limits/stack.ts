@@ -3,9 +3,9 @@
  * groups that stand alone once the operating point is known. Ceilings of the zones for the drawings.
  */
 import { firstAbove, type Correction } from '../thermometry'
-import { airMap, airSources, type AirMap, type AirPlace, type AirSource, type Opening } from './air'
+import { airMap, airSources, openingOf, type AirMap, type AirPlace, type AirSource, type Opening } from './air'
 import { checkAsked, checkPart, checkPrinter, checkRules } from './check'
-import { airPlaceOf, checkDemand, checkGroup, checkNozzle, checkTube, checkWalls, zoneOf, type Zone } from './checks'
+import { checkDemand, checkGroup, checkNozzle, checkTube, checkWalls, standsAt, zoneOf, type Zone } from './checks'
 import { against, guardOf, heatAt, knownOf, reached, sensorsOf, type Heat, type HeadSensors } from './heat'
 import { byBed, byHeater, operatingPoint, type AirParts, type OperatingPoint, unknown } from './operating'
 import { isKind, kindOf } from './kinds'
@@ -62,7 +62,7 @@ export function airParts(
   heater: Part | null,
   measured: readonly AirSource[],
 ): AirParts {
-  const opening: Opening = lid ? (lid.details.opening ?? 'shut') : 'off'
+  const opening = openingOf(lid)
   if (!enclosure) return { enclosure, lid, heater, opening, map: null }
   let known = MAPS.get(enclosure)
   if (!known || known.measured !== measured) MAPS.set(enclosure, (known = { measured, maps: new Map() }))
@@ -176,10 +176,8 @@ export function ceilingOf(
 /** Parts that stand in the air of the chamber, each with its place. */
 function inTheAir(parts: readonly Part[]): { part: Part; place: AirPlace; limitC: number }[] {
   return parts.flatMap(part => {
-    const stands = zoneOf(part.role) === 'chamber' || part.role === 'enclosure' || part.role === 'feed tube'
-    if (!stands || part.limitC === null || part.kind === 'no feed tube') return []
-    const place = airPlaceOf(part)
-    return place === null ? [] : [{ part, place, limitC: part.limitC }]
+    const place = standsAt(part)
+    return place === null || part.limitC === null ? [] : [{ part, place, limitC: part.limitC }]
   })
 }
 

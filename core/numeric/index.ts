@@ -1,8 +1,7 @@
 /**
- * Numbers without a unit: random draws, the normal, the chi-square and Student's
- * distribution, minimum, root, least squares, and
- * what every computation refuses by. What is outside its range is refused by an InputError that names the field and
- * what is allowed; sources stand at the head of each file.
+ * Numbers without a unit: random draws, the normal, the chi-square and Student's distribution, minimum, root, least
+ * squares, and what every computation refuses by. What is outside its range is refused by an InputError that names the
+ * field and what is allowed; sources stand at the head of each file.
  */
 export { mulberry32, normalDraw, shuffled } from './random'
 export { fastNormalCdf, inverseNormal, normalCdf, ONE_SIDED_90 } from './normal'

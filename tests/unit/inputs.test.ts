@@ -844,6 +844,8 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
   gcode: { publicResult: 'picks fields of a result' },
   limits: {
     airPlaceOf: 'reads where a part sits',
+    openingOf: 'reads how a lid is',
+    standsAt: 'reads where a part sits',
     airSources: 'gathers what is known; what is reckoned with it is checked there',
     isMakers: 'reads a basis',
     narrower: 'compares a window that the core made with what was used',

@@ -7,11 +7,10 @@ import { computed } from 'vue'
 import { PLACE_WORDS } from '#core/limits'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import type { InState } from '~/lib/survey'
-import { airLineWords } from '~/words/chamber'
+import { airLineWords, LINE_MARK } from '~/words/chamber'
 
 const props = defineProps<{ parts: InState['parts']; roomC: number }>()
 const [W, H] = [340, 18]
-const MARK = { ok: 'fine', look: 'fine', just: 'look', short: 'stop' } as const
 /** Far enough for the air and what is near it; a limit beyond is drawn at the edge. */
 const topC = computed(
   () => Math.ceil((Math.max(...props.parts.map(p => p.line.asked! + p.line.u90), props.roomC + 30) + 40) / 10) * 10,
@@ -24,7 +23,7 @@ const rows = computed(() =>
     name: line.part!.name,
     place: PLACE_WORDS[place],
     says: airLineWords(line, PLACE_WORDS[place]),
-    mark: MARK[line.status],
+    mark: LINE_MARK[line.status],
     heavy: i === 0,
     air: `${line.asked!.toFixed(0)} ± ${Math.max(1, Math.round(line.u90))}`,
     allowed: line.allowed!.toFixed(0),

@@ -10,6 +10,7 @@ import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import { options } from '~/components/verify/check-form'
 import { useEntrySheet } from '~/composables/entry-sheet'
+import { sent } from '~/words/numbers'
 
 const props = defineProps<{ printer: { id: number; name: string }; guards: readonly Guard[] }>()
 const emit = defineEmits<{ close: [] }>()
@@ -23,7 +24,7 @@ const sheet = useEntrySheet('/api/cut-out-tests', {
     note: '',
     occurredAt: new Date().toISOString(),
   }),
-  body: (v, p) => ({ printerId: p.id, ...v, atC: v.atC !== null && Number.isNaN(v.atC) ? 'no number' : v.atC }),
+  body: (v, p) => ({ printerId: p.id, ...v, atC: sent(v.atC) }),
   says: (v, p) => `Test of the ${v.guard} of ${p.name}`,
   saved: (_, v, p) =>
     v.tripped

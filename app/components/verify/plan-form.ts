@@ -2,6 +2,7 @@
 import { WALL_M2, type ChamberSize, type Layer, type WallFace, type WallMaterialName } from '#core/chamber'
 import type { PlanLine } from '#shared/answers/chambers'
 import { planSpec, type PlanSpec } from '#shared/entries/plans'
+import { sent } from '~/words/numbers'
 
 export interface TypedLayer {
   material: WallMaterialName
@@ -106,8 +107,6 @@ export function formOf({ spec: s, name, note }: PlanLine): PlanForm {
   }
 }
 
-/** What is typed and is no number goes to the server as it is, which names its field. */
-const sent = (n: number | null) => (n !== null && Number.isNaN(n) ? 'no number' : n)
 export function bodyOf(v: PlanForm): Record<string, unknown> {
   const layers = (of: readonly TypedLayer[]) => of.map(l => ({ material: l.material, mm: sent(l.mm) }))
   return {

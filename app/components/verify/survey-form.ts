@@ -1,6 +1,7 @@
 /** What the sheet of a survey holds while it is typed, and what is made of it. */
 import { FEWEST_READINGS, type ChamberSize, type ReadSurveyTable, type Survey, type SurveyState } from '#core/chamber'
 import type { AirPlace } from '#core/limits'
+import { sent } from '~/words/numbers'
 
 export interface TypedProbe {
   name: string
@@ -74,8 +75,6 @@ export function startForm(size: ChamberSize | null, bedC: number | null, chamber
 export const isEmpty = (r: TypedRow) => r.min === null && r.roomC === null && r.readC.every(c => c === null)
 export const wholeRows = (rows: readonly TypedRow[]) => rows.filter(r => !isEmpty(r))
 const isNumber = (n: number | null): n is number => n !== null && !Number.isNaN(n)
-/** What is typed and is no number goes to the server as it is, which names its field. */
-const sent = (n: number | null) => (n !== null && Number.isNaN(n) ? 'no number' : n)
 
 export function bodyOf(v: SurveyForm): Record<string, unknown> {
   const rows = wholeRows(v.rows)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A printer's certificate on one page of A4: stack, limits with their basis, checks, survey, cut-outs, what is due. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { counted } from '#core/words'
 import { day, when } from '#shared/time'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
@@ -10,13 +10,13 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import CutOutSheet from '~/components/verify/CutOutSheet.vue'
 import VerifyTabs from '~/components/verify/VerifyTabs.vue'
 import { useAnswer } from '~/composables/answer'
+import { usePrinterChoice } from '~/composables/printer-choice'
 import { useNow } from '~/composables/prepare'
 import { certificateOf, guardsOf } from '~/lib/certificate'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'Certificate · Iron Nozzle' })
-const route = useRoute()
 const shop = useShop()
 const { data: floor, failure } = useAnswer('/api/floor')
 const { data: equip } = useAnswer('/api/equip')
@@ -25,15 +25,7 @@ const { data: chambers } = useAnswer('/api/chambers')
 const now = useNow(60_000)
 
 const printers = computed(() => (equip.value?.printers ?? []).filter(p => !p.outOfUse))
-const printerId = ref<number | null>(null)
-watch(
-  () => printers.value.map(p => p.id).join(),
-  () => {
-    if (printers.value.some(p => p.id === printerId.value)) return
-    printerId.value = (printers.value.find(p => p.name === route.query.printer) ?? printers.value[0])?.id ?? null
-  },
-  { immediate: true },
-)
+const printerId = usePrinterChoice(() => printers.value)
 const printer = computed(() => printers.value.find(p => p.id === printerId.value) ?? null)
 const is = computed(() =>
   printer.value && floor.value && verify.value && chambers.value

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Chamber survey: what the air is at each place at another setting, state beside state, and the part that decides. */
 import { computed, ref, watch } from 'vue'
-import { PLACE_WORDS, type AirPlace } from '#core/limits'
+import { openingOf, PLACE_WORDS, type AirPlace } from '#core/limits'
 import { SURVEY_BED_C, SURVEY_CHAMBER_C } from '#core/chamber'
 import type { ChamberLine, SurveyLine } from '#shared/answers/chambers'
 import { foundOf } from '#shared/survey-reading'
@@ -16,28 +16,20 @@ import SurveyRecord from '~/components/verify/SurveyRecord.vue'
 import SurveySheet from '~/components/verify/SurveySheet.vue'
 import VerifyTabs from '~/components/verify/VerifyTabs.vue'
 import { useAnswer } from '~/composables/answer'
-import { inState } from '~/lib/survey'
+import { usePrinterChoice } from '~/composables/printer-choice'
+import { bedsIn, inState, stackIn } from '~/lib/survey'
 import { useShop } from '~/state/shop'
-import { airLineWords, evennessWords, stateWords } from '~/words/chamber'
+import { airLineWords, evennessWords, LINE_MARK, stateWords } from '~/words/chamber'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'Chamber survey · Iron Nozzle' })
-const route = useRoute()
 const shop = useShop()
 const { data, failure } = useAnswer('/api/chambers')
 const { data: equip } = useAnswer('/api/equip')
 
-const printerId = ref<number | null>(null)
-watch(
-  () => data.value?.chambers.map(c => c.printer).join() ?? '',
-  () => {
-    const all = data.value?.chambers ?? []
-    const asked = all.find(c => c.printer === route.query.printer)
-    const surveyed = all.find(c => data.value!.surveys.some(s => s.printerId === c.printerId && !s.struck))
-    if (!all.some(c => c.printerId === printerId.value))
-      printerId.value = (asked ?? surveyed ?? all[0])?.printerId ?? null
-  },
-  { immediate: true },
+const printerId = usePrinterChoice(
+  () => data.value?.chambers.map(c => ({ id: c.printerId, name: c.printer })) ?? [],
+  id => data.value!.surveys.some(s => s.printerId === id && !s.struck),
 )
 const chamber = computed<ChamberLine | null>(
   () => data.value?.chambers.find(c => c.printerId === printerId.value) ?? null,
@@ -58,8 +50,7 @@ const states = computed(() => {
     return [{ s, found, holds }]
   })
   // as its lid sits now, and what holds, before the others
-  const lid = printer.value?.parts.find(p => p.role === 'lid')
-  const sits = lid ? (lid.details.opening ?? 'shut') : 'off'
+  const sits = openingOf(printer.value?.parts.find(p => p.role === 'lid'))
   const last = (x: (typeof latest)[number]) => (x.holds ? 0 : 2) + (x.s.state.opening === sits ? 0 : 1)
   return [...latest].sort((a, b) => last(a) - last(b)).slice(0, 6)
 })
@@ -78,11 +69,18 @@ function setOf(s: SurveyLine): { bedC: number; chamberC: number | null } {
   if (byBed(s)) return { bedC: asked ? c : s.bedC, chamberC: null }
   return { bedC: s.bedC, chamberC: asked ? c : s.chamberSetC! }
 }
+/** What of a state does not hang on the setting that is asked. */
+const surveyed = computed(() =>
+  states.value.map(x => {
+    const stack = printer.value && stackIn(printer.value, x.s, x.found)
+    return { ...x, stack, beds: stack && bedsIn(stack, x.found, equip.value!.rules) }
+  }),
+)
 const views = computed(() =>
-  states.value.map(x => ({
+  surveyed.value.map(x => ({
     ...x,
     set: setOf(x.s),
-    is: printer.value && equip.value ? inState(printer.value, x.s, x.found, setOf(x.s), equip.value.rules) : null,
+    is: x.stack && inState(x.stack, x.found, setOf(x.s), equip.value!.rules),
   })),
 )
 const view = computed(() => views.value.find(x => x.s.id === chosen.value?.s.id) ?? null)
@@ -118,7 +116,7 @@ const sentence = computed(() => {
     }
   const worst = v.is?.parts[0]
   if (!worst) return { mark: 'look' as const, text: `Nothing is known of the parts in ${c.printer}’s heat.` }
-  const mark = ({ ok: 'fine', look: 'fine', just: 'look', short: 'stop' } as const)[worst.line.status]
+  const mark = LINE_MARK[worst.line.status]
   const part = airLineWords(worst.line, PLACE_WORDS[worst.place])
   return {
     mark: v.is!.unknown.length > 0 && mark === 'fine' ? ('look' as const) : mark,
@@ -127,8 +125,8 @@ const sentence = computed(() => {
 })
 const bedWords = computed(() => {
   const v = view.value
-  if (!v?.is || v.found.by === 'heater') return ''
-  const { sureBedC: sure, perhapsBedC: perhaps } = v.is
+  if (!v?.beds || v.found.by === 'heater') return ''
+  const { sureC: sure, perhapsC: perhaps } = v.beds
   if (perhaps === null) return 'No bed would do.'
   const upTo = sure === perhaps ? '' : `, up to ${perhaps} °C perhaps`
   if (sure === null) return `In this state a bed of ${perhaps} °C stands perhaps.`
@@ -215,7 +213,7 @@ const last = computed(() => surveys.value.find(x => !x.s.struck)?.s ?? null)
                   </td>
                   <td>{{ x.is ? degreesAt('low', x.is) : '' }}</td>
                   <td>{{ x.is ? degreesAt('high', x.is) : '' }}</td>
-                  <td>{{ x.is?.sureBedC ? `${x.is.sureBedC} °C` : '' }}</td>
+                  <td>{{ x.beds?.sureC ? `${x.beds.sureC} °C` : '' }}</td>
                 </tr>
               </tbody>
             </table>

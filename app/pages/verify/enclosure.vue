@@ -19,39 +19,27 @@ import VerifyTabs from '~/components/verify/VerifyTabs.vue'
 import { useAnswer } from '~/composables/answer'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { usePlanOutcome } from '~/composables/plan'
+import { usePrinterChoice } from '~/composables/printer-choice'
 import { planningOf } from '~/lib/plan'
 import { useShop } from '~/state/shop'
 import { planSentence } from '~/words/plan'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'Enclosure · Iron Nozzle' })
-const route = useRoute()
 const shop = useShop()
 const { data, failure } = useAnswer('/api/chambers')
 const { data: equip } = useAnswer('/api/equip')
 const ready = computed(() => data.value !== null && equip.value !== null)
 
 const printers = computed(() => (equip.value?.printers ?? []).filter(p => !p.outOfUse))
-const printerId = ref<number | null>(null)
-const plans = computed(() => (data.value?.plans ?? []).filter(p => p.printerId === printerId.value))
-/** The plan that is open by its name; null: a new one. */
-const name = ref<string | null>(null)
-const firstPlan = () => (name.value = plans.value[0]?.name ?? null)
-watch(
-  () => `${ready.value} ${printers.value.map(p => p.id).join()}`,
-  () => {
-    if (!ready.value || printers.value.some(p => p.id === printerId.value)) return
-    const asked = printers.value.find(p => p.name === route.query.printer)
-    const planned = printers.value.find(p => data.value!.plans.some(x => x.printerId === p.id))
-    printerId.value = (asked ?? planned ?? printers.value[0])?.id ?? null
-    firstPlan()
-  },
-  { immediate: true },
+const printerId = usePrinterChoice(
+  () => (ready.value ? printers.value : []),
+  id => data.value!.plans.some(p => p.printerId === id),
 )
-function choose(id: number | null): void {
-  printerId.value = id
-  firstPlan()
-}
+const plans = computed(() => (data.value?.plans ?? []).filter(p => p.printerId === printerId.value))
+/** The plan that is open by its name; null: a new one. At once with its printer: a form is opened on both. */
+const name = ref<string | null>(null)
+watch(printerId, () => (name.value = plans.value[0]?.name ?? null), { immediate: true, flush: 'sync' })
 const printer = computed(() => printers.value.find(p => p.id === printerId.value) ?? null)
 const chamber = computed(() => data.value?.chambers.find(c => c.printerId === printerId.value) ?? null)
 const plan = computed<PlanLine | null>(() => plans.value.find(p => p.name === name.value) ?? null)
@@ -126,10 +114,9 @@ const FIELDS = ['name', 'note', 'occurredAt']
       </p>
       <div class="no-print mb-3 flex flex-wrap items-center gap-1">
         <ChoiceButtons
-          :model-value="printerId"
+          v-model="printerId"
           label="Printer"
           :options="printers.map(p => ({ value: p.id as number | null, text: p.name }))"
-          @update:model-value="choose"
         />
         <ChoiceButtons
           :model-value="plan?.name ?? null"
