@@ -4,7 +4,7 @@
  * met from its value on.
  */
 import { SETPOINT_C } from '../gcode'
-import { needEach } from '../numeric'
+import { needEach, needOne } from '../numeric'
 
 /** Stands under every list of cautions. */
 export const FIRST = "The maker's manual, local codes and licensed practice come first."
@@ -15,6 +15,7 @@ export const SOCK_OFF = 'sock off'
 export const ACTIONS = [
   'print',
   'swap a nozzle',
+  'change a hotend',
   'fit a part',
   'wire',
   'trim',
@@ -173,10 +174,28 @@ export const CAUTIONS: readonly Caution[] = [
     actions: ['swap a nozzle'],
   },
   {
+    key: 'gloves',
+    hazard: 'Nitrile and latex gloves melt onto the skin.',
+    what: 'Dry heat gloves that reach over the wrist; never a bare hand, never thin gloves under them alone.',
+    actions: ['swap a nozzle', 'change a hotend', 'clear a clog'],
+  },
+  {
+    key: 'cold reading',
+    hazard: 'A broken or loose thermistor reads cold while the block is hot.',
+    what: 'What the printer shows never tells that something may be touched: hold a probe to it, or treat it as hot.',
+    actions: ['swap a nozzle', 'change a hotend', 'clear a clog'],
+  },
+  {
+    key: 'falling axis',
+    hazard: 'An axis that falls when its motor lets go pinches, and drives the nozzle into the bed.',
+    what: 'A block under it before the motors are off; hands out from below; the block away before they are on.',
+    actions: ['swap a nozzle', 'change a hotend'],
+  },
+  {
     key: 'live leads',
     hazard: 'Moving axes pinch; a tool across heater leads shorts them.',
     what: 'Motion disabled; keep tools off the leads.',
-    actions: ['swap a nozzle', 'fit a part'],
+    actions: ['swap a nozzle', 'fit a part', 'change a hotend'],
   },
   {
     key: 'probe leads',
@@ -248,6 +267,17 @@ const oneOf = (asked: readonly string[] | undefined, given: readonly string[] | 
   asked === undefined || (given ?? []).some(g => asked.includes(g))
 const from = (limit: number | undefined, given: number | null | undefined) =>
   limit === undefined || (given != null && given >= limit)
+
+/** Cautions by their keys, for a step that names its own. Throws InputError for a key that there is none of. */
+export const cautionsNamed = (...keys: string[]): Caution[] =>
+  keys.map(key => {
+    needOne(
+      'key',
+      key,
+      CAUTIONS.map(c => c.key),
+    )
+    return CAUTIONS.find(c => c.key === key)!
+  })
 
 /**
  * The cautions of a moment, in the catalogue's order; temperatures in °C. What is not known of the moment (null) raises

@@ -4,7 +4,8 @@
  * vessel, C = exp(−V/V_m), any text on chemical reactors (e.g. Levenspiel, Chemical Reaction Engineering).
  */
 import { need, needIfKnown } from '../numeric'
-import { correctionAt, setFor, type Correction } from '../thermometry'
+import { correctionAt, type Correction } from '../thermometry'
+import { setWhole } from './set-whole'
 
 export interface Flowing {
   name: string
@@ -85,13 +86,7 @@ export function purgeOn(
   needIfKnown('ceilingC', ceilingSetC, ...FLOW_C, '°C')
   const ceilingC = ceilingSetC === null ? null : ceilingSetC + correctionAt(sensor, ceilingSetC).cC
   const way = purge(from, to, ceilingC, others)
-  // whole degrees, as a heater is set; where that were more than the hotend stands, to the tenth below
-  const set = (c: number) => {
-    if (sensor === null) return c
-    const exact = setFor(sensor, c)
-    const whole = Math.round(exact)
-    return ceilingSetC !== null && whole > ceilingSetC ? Math.floor(exact * 10) / 10 : whole
-  }
+  const set = (c: number) => setWhole(sensor, c, ceilingSetC)
   if (way.kind === 'cannot tell') return way
   if (way.kind === 'none') return { ...way, neededC: set(way.neededC), allowedC: set(way.allowedC) }
   return { ...way, steps: way.steps.map(s => ({ ...s, atC: set(s.atC) })) }

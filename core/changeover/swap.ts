@@ -2,7 +2,7 @@
 import { need } from '../numeric'
 
 /** Any temperature of a hotend, °C. */
-const HOTEND_C = [0, 600] as const
+export const HOTEND_C = [0, 600] as const
 
 export interface SwapTemperature {
   /** °C at which the old nozzle is turned; null when no material tells. */

@@ -3,7 +3,8 @@
  * Sources: tensile stress area ISO 898-1; T = K·F·D with K 0.2 common practice; stripping by shear at 1/√3 of yield
  * (von Mises). An upper bound only: the maker's value always comes first.
  */
-import { need } from '../numeric'
+import { need, needIfKnown } from '../numeric'
+import type { NozzleMaterial } from '../wear'
 
 /**
  * Tensile stress area in mm² of a metric thread: π/4·((d₂ + d₃)/2)², diameter 1 to 68 mm, pitch in mm (ISO 898-1).
@@ -64,4 +65,42 @@ export const HOT_YIELD_MPA: Record<
   'carbide': 600,
   'aluminium block': 90,
   'copper block': 180,
+}
+
+/** What the thread of a nozzle is cut in: the body of an insert is brass. */
+export function bodyOf(n: { material: NozzleMaterial; insert: boolean }): 'brass' | 'copper' | 'steel' | 'carbide' {
+  if (n.material === 'brass' || n.insert) return 'brass'
+  if (n.material === 'plated copper') return 'copper'
+  return n.material === 'tungsten carbide' || n.material === 'polycrystalline diamond' ? 'carbide' : 'steel'
+}
+
+/** A maker's torque that a nozzle may have, N·m. */
+export const MAKERS_NM = [0.1, 10] as const
+/** Thread of a nozzle in its block, mm; common practice, no source. */
+const ENGAGED_MM = 5
+/** Of a channel that is entered wider than an M6 neck can be, this much is believed, mm. */
+const WIDEST_MM = 4.9
+
+/**
+ * The most that a nozzle is tightened with, hot, N·m: the least of its neck, the block's thread and the maker's value
+ * (null: none is entered). A block that is not described counts as aluminium, the weaker. Channel in mm.
+ *
+ * @example
+ * torqueFor({ material: 'brass', insert: false, channelMm: 2, makerNm: 1 }, null).by // "maker"
+ */
+export function torqueFor(
+  n: { material: NozzleMaterial; insert: boolean; channelMm: number; makerNm: number | null },
+  blockKind: string | null,
+): { newtonMetre: number; by: 'maker' | 'nozzle neck' | 'block thread' } {
+  needIfKnown('makerNm', n.makerNm, ...MAKERS_NM, 'N·m')
+  need('channelMm', n.channelMm, 0, 10, 'mm')
+  const metal = torqueCeiling({
+    channelMm: Math.min(WIDEST_MM, n.channelMm),
+    nozzleYieldMPa: HOT_YIELD_MPA[bodyOf(n)],
+    blockYieldMPa: HOT_YIELD_MPA[blockKind?.includes('copper') ? 'copper block' : 'aluminium block'],
+    engagedMm: ENGAGED_MM,
+  })
+  return n.makerNm !== null && n.makerNm <= metal.newtonMetre
+    ? { newtonMetre: n.makerNm, by: 'maker' }
+    : { newtonMetre: metal.newtonMetre, by: metal.part }
 }

@@ -23,8 +23,15 @@ test('an overheated liner, a glass plate, mains work', () => {
 })
 test('fitting a sensor, turning a nozzle, a torch', () => {
   expect(keys({ action: 'fit a part', roles: ['sensor'] })).toEqual(['sensor', 'live leads'])
-  expect(keys({ action: 'swap a nozzle', nozzleC: 245 })).toEqual(['burns', 'turning', 'live leads'])
-  expect(keys({ action: 'clear a clog', nozzleC: 20 })).toEqual(['torch'])
+  expect(keys({ action: 'swap a nozzle', nozzleC: 245 })).toEqual([
+    'burns',
+    'turning',
+    'gloves',
+    'cold reading',
+    'falling axis',
+    'live leads',
+  ])
+  expect(keys({ action: 'clear a clog', nozzleC: 20 })).toEqual(['gloves', 'cold reading', 'torch'])
   expect(keys({ action: 'dry' })).toEqual(['dryer'])
 })
 test('annealing burns, gives off fumes and can start a fire; in sand there are its own hazards', () => {

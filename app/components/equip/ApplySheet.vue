@@ -3,14 +3,15 @@
 import { celsiusDown, zoneWord } from '#core/words'
 import { computed } from 'vue'
 import { cautionsFor, type Action, type Caution } from '#core/cautions'
-import { HOT_YIELD_MPA, swapTemperature, torqueCeiling, zChange } from '#core/changeover'
-import { ceilings, type FittedNozzle, type Printer, type Rules, type Swap } from '#core/limits'
+import { torqueFor, turning as turningAt, zChange, zWords } from '#core/changeover'
+import { ceilings, stackOf, type FittedNozzle, type Printer, type Rules, type Swap } from '#core/limits'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import CautionList from '~/components/equip/CautionList.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { changeOf } from '~/lib/changes'
+import { useShop } from '~/state/shop'
 
 const props = defineProps<{
   open: boolean
@@ -19,8 +20,8 @@ const props = defineProps<{
   swaps: readonly Swap[]
   rules: Rules
   through: readonly { name: string; swapC: number | null }[]
-  channelMm: number
 }>()
+const shop = useShop()
 const emit = defineEmits<{ close: []; applied: [] }>()
 const plan = computed(() => changeOf(props.printer, props.headId, props.swaps))
 const sheet = useEntrySheet('/api/changes', {
@@ -43,45 +44,22 @@ const sheet = useEntrySheet('/api/changes', {
 })
 const oldNozzle = computed(() => props.printer.heads.find(h => h.id === props.headId)?.nozzle ?? null)
 const newNozzle = computed(() => props.swaps.find(s => s.role === 'nozzle')?.add[0] as FittedNozzle | undefined)
-const ceiling = computed(
-  () =>
-    ceilings(props.printer, props.rules).find(c => c.zone === 'hotend' && c.headId === props.headId)?.limitC ?? null,
-)
-/** What the thread of a nozzle is made of: an insert sits in brass. */
-function bodyOf(n: { material: string; insert: boolean }) {
-  if (n.material === 'brass' || n.insert) return 'brass'
-  if (n.material === 'plated copper') return 'copper'
-  return n.material === 'tungsten carbide' || n.material === 'polycrystalline diamond' ? 'carbide' : 'steel'
-}
-/** Why it must not be turned. */
-const refusal = computed(() => {
-  const t = turning.value?.t
-  if (!t || t.allowed) return ''
-  if (t.atC !== null)
-    return (
-      `Do not turn it: ${t.material} asks ${t.atC} °C and the hotend may get ${ceiling.value} °C. ` +
-      'Change the whole hotend.'
-    )
-  return t.material
-    ? `Cannot tell how hot to turn it: ${t.material} has no swap temperature.`
-    : 'Cannot tell how hot the hotend may get.'
-})
-/** How hot, how tight, how much longer: shown where the nozzle is turned. */
+/** How hot, how tight, how much longer: shown where the nozzle is turned; the same rules as a swap step by step. */
 const turning = computed(() => {
-  if (!newNozzle.value) return null
-  const t = swapTemperature(oldNozzle.value ? props.through : [], ceiling.value)
-  const body = bodyOf(newNozzle.value)
-  const block = props.printer.parts.find(p => p.role === 'block' && p.headId === props.headId)?.kind.includes('copper')
-    ? 'copper block'
-    : 'aluminium block'
-  const torque = torqueCeiling({
-    channelMm: Math.min(4.9, props.channelMm),
-    nozzleYieldMPa: HOT_YIELD_MPA[body],
-    blockYieldMPa: HOT_YIELD_MPA[block],
-    engagedMm: 5,
-  })
-  const z = oldNozzle.value ? zChange(oldNozzle.value.lengthMm, newNozzle.value.lengthMm) : null
-  return { t, torque, z }
+  const fresh = newNozzle.value
+  if (!fresh) return null
+  const ceiling = ceilings(props.printer, props.rules).find(c => c.zone === 'hotend' && c.headId === props.headId)
+  const sensor = stackOf(props.printer, props.headId).sensors.hotend
+  const block = props.printer.parts.find(p => p.role === 'block' && p.headId === props.headId)?.kind ?? null
+  const typeName = shop.data?.nozzles.find(n => n.id === fresh.id)?.typeName
+  const type = shop.data?.types.find(t => t.name === typeName)
+  const nozzle = { ...fresh, channelMm: type?.inletMm ?? 2, makerNm: type?.torqueNm ?? null }
+  return {
+    t: turningAt(sensor, ceiling?.limitC ?? null, oldNozzle.value ? props.through : []),
+    torque: torqueFor(nozzle, block),
+    channelMm: nozzle.channelMm,
+    z: oldNozzle.value ? zChange(oldNozzle.value.lengthMm, fresh.lengthMm) : null,
+  }
 })
 const cautions = computed(() => {
   const out = new Map<string, Caution>()
@@ -93,7 +71,7 @@ const cautions = computed(() => {
       add(
         'swap a nozzle',
         props.printer.parts.some(p => p.role === 'liner') ? ['liner'] : [],
-        turning.value?.t.atC ?? 250,
+        turning.value?.t.setC ?? 250,
       )
     else add('fit a part', [s.role], null)
     if (s.who === 'electrician') add('wire', [s.role], null)
@@ -118,30 +96,34 @@ const cautions = computed(() => {
     </ul>
     <div v-if="turning" class="sheet px-3 py-2 text-sm">
       <p class="font-[650]">The nozzle</p>
-      <p v-if="!turning.t.allowed" class="font-semibold text-stop">{{ refusal }}</p>
+      <p v-if="turning.t.refusal !== null" class="font-semibold text-stop">{{ turning.t.refusal }}</p>
       <p v-else>
         {{
-          turning.t.atC === null
-            ? 'Nothing went through the old one yet; warm it to the temperature of the next filament.'
-            : `Turn it at ${turning.t.atC} °C: ${turning.t.material} went through.`
+          turning.t.material === null
+            ? `Nothing that is known went through the old one: turn it at ${turning.t.setC} °C.`
+            : `Turn it at ${turning.t.setC} °C: ${turning.t.material} went through.`
         }}
       </p>
       <p>
-        Torque: never above the maker's value; by the metal at most about
-        {{ turning.torque.newtonMetre.toFixed(1) }} N·m hot (the {{ turning.torque.part }} gives first; M6,
-        {{ channelMm }} mm channel, half of yield).
+        Torque: never above the maker's value; at most about {{ turning.torque.newtonMetre.toFixed(1) }} N·m hot ({{
+          turning.torque.by === 'maker'
+            ? "the maker's value"
+            : `the ${turning.torque.by} gives first; M6, ${turning.channelMm} mm channel, half of yield`
+        }}).
       </p>
       <p
         v-if="turning.z && Math.abs(turning.z.mm) > 0.001"
         :class="turning.z.canTouchBed ? 'font-semibold text-look' : ''"
       >
-        {{
-          turning.z.mm > 0
-            ? `${turning.z.mm.toFixed(2)} mm longer: it can hit the bed. Raise Z before homing.`
-            : `${(-turning.z.mm).toFixed(2)} mm shorter: set Z before the first layer.`
-        }}
+        {{ zWords(turning.z.mm) }}{{ turning.z.canTouchBed ? ' Raise Z before homing: it can hit the bed.' : '' }}
       </p>
       <p v-else>Set Z anew before the first layer.</p>
+      <p v-if="turning.t.refusal === null">
+        <NuxtLink class="underline" :to="`/change/swap?head=${headId}&nozzle=${newNozzle?.id}`"
+          >Swap it step by step</NuxtLink
+        >
+        and it is written down as it is done.
+      </p>
     </div>
     <p v-for="n in plan.toReceive" :key="n" class="font-semibold text-look">
       A {{ n }} nozzle is not on the shelf.

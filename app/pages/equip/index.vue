@@ -160,11 +160,6 @@ const through = computed(() => {
     .filter(Boolean)
     .map(m => ({ name: m.name, swapC: m.values.find(v => v.key === 'swapC')?.value ?? null }))
 })
-const channel = computed(() => {
-  const n = printer.value?.heads.find(h => h.id === headId.value)?.nozzle
-  const type = shop.data?.nozzles.find(x => x.id === n?.id)?.typeName
-  return shop.data?.types.find(t => t.name === type)?.inletMm ?? 2
-})
 const changedIds = computed(() => tried.value.flatMap(s => s.add.map(a => a.id)))
 function drop(id: number): void {
   fileId.value = id
@@ -292,7 +287,6 @@ function pickPrinter(id: number | null): void {
           :swaps="tried"
           :rules="data.rules"
           :through="through"
-          :channel-mm="channel"
           @close="applying = false"
           @applied="applied"
         />
