@@ -7,6 +7,7 @@ import { z } from 'zod'
 import { SENSED } from '#core/thermometry'
 import { buying, equip, floor } from './answers/bench'
 import { chambers, surveyEffect } from './answers/chambers'
+import { change, procedurePage, swapOffer, tickEffect } from './answers/change'
 import { editLine } from './answers/edits'
 import { temperatures, weight } from './answers/live'
 import { typeLife } from './answers/lives'
@@ -21,6 +22,7 @@ import { shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
 import { readingEffect, studyLine } from './answers/studies'
 import { surveySchema } from './entries/chambers'
+import { procedureSchema, serviceTagSchema, shiftNoteSchema, tickSchema } from './entries/change'
 import { EDITS } from './entries/edits'
 import { idSchema } from './entries/fields'
 import { standInSchema } from './entries/live'
@@ -116,6 +118,17 @@ export const READS = {
   '/api/jobs/{id}': { who: 'everybody', says: 'One job with its scan', answer: jobPage },
   '/api/nozzles': { who: 'everybody', says: 'All nozzles with what is left', answer: z.array(nozzleLine) },
   '/api/nozzles/{tag}': { who: 'everybody', says: 'One nozzle with its forecast and record', answer: nozzlePage },
+  '/api/change': {
+    who: 'everybody',
+    says: 'Procedures under way, printers out of service, notes, and nozzles that are due',
+    answer: change,
+  },
+  '/api/swaps/{id}': {
+    who: 'everybody',
+    says: 'Which nozzle to take for a head, and how the swap would go',
+    answer: swapOffer,
+  },
+  '/api/procedures/{id}': { who: 'everybody', says: 'One procedure with its steps and ticks', answer: procedurePage },
   '/api/verify': { who: 'everybody', says: 'Sensors with their checks, and references', answer: verify },
   '/api/chambers': {
     who: 'everybody',
@@ -243,6 +256,20 @@ export const ENTRIES = {
     body: cutOutTestSchema,
     answer: stored,
   },
+  '/api/procedures': {
+    who: 'everybody',
+    says: 'Begin a procedure: its steps are worked out for this head',
+    body: procedureSchema,
+    answer: stored,
+  },
+  '/api/ticks': { who: 'everybody', says: 'A step of a procedure is done', body: tickSchema, answer: tickEffect },
+  '/api/tags': {
+    who: 'everybody',
+    says: 'Take a printer out of service',
+    body: serviceTagSchema,
+    answer: stored,
+  },
+  '/api/notes': { who: 'everybody', says: 'A note to the next shift', body: shiftNoteSchema, answer: stored },
   '/api/scales': {
     who: 'everybody',
     says: 'Record the scale of a set-up',
@@ -339,7 +366,12 @@ export const ENTRIES = {
   '/api/dryings': { who: 'everybody', says: 'Start drying a spool', body: dryingSchema, answer: begun },
   '/api/soaks': { who: 'everybody', says: 'Start soaking a chamber', body: soakSchema, answer: begun },
   '/api/anneals': { who: 'everybody', says: 'Start annealing a part', body: annealSchema, answer: begun },
-  '/api/endings': { who: 'everybody', says: 'End a drying, soak or anneal', body: endingSchema, answer: stored },
+  '/api/endings': {
+    who: 'everybody',
+    says: 'End what was started: a drying, soak, anneal or procedure; a printer back in service; a note read',
+    body: endingSchema,
+    answer: stored,
+  },
   '/api/warm-ups': {
     who: 'everybody',
     says: 'Record a warm-up, from a soak or a probe file',

@@ -26,6 +26,7 @@ export const PLACE_SAYS: Record<CheckPlace, string> = {
   'survey': 'Measure it',
   'warm-up': 'Measure it',
   'sensor': 'Check the sensor',
+  'change': 'To Change',
 }
 
 /** The page where it is done; null for what stands on the check itself. */
@@ -59,6 +60,8 @@ export function placeUrl(where: CheckPlace, a: About): string | null {
       return `/verify/chamber?printer=${printer}`
     case 'sensor':
       return `/verify?printer=${printer}`
+    case 'change':
+      return `/change?printer=${printer}`
     default:
       return where satisfies never
   }

@@ -88,6 +88,7 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
         boreGrowthLimit: 0.1,
         tipLossLimitMm: 0.15,
         massLimitKg: null,
+        torqueNm: null,
         basis: 'data sheet',
         note: '',
       },

@@ -66,14 +66,15 @@ function checkFacts(f: PrecheckFacts): void {
 }
 
 /**
- * The lines of "may I press start": profile, limits, what stands in the nozzle, flow, wear, spool, water, surface,
- * level, first layer, fan, lid, chamber, soak, the shop's own, and what comes after; each with what it rests on and
- * where that is changed. Facts in °C, mm³/s, g, h and min; what is not known (null) is never a pass. Throws InputError
- * for a number outside its range.
+ * The lines of "may I press start": whether the printer is ready for work, profile, limits, what stands in the nozzle,
+ * flow, wear, spool, water, surface, level, first layer, fan, lid, chamber, soak, the shop's own, and what comes after;
+ * each with what it rests on and where that is changed. Facts in °C, mm³/s, g, h and min; what is not known (null) is
+ * never a pass. Throws InputError for a number outside its range.
  */
 export function precheck(f: PrecheckFacts): CheckLine[] {
   checkFacts(f)
   return [
+    ...ready(f),
     profile(f),
     ...limits(f),
     ...inTheNozzle(f),
@@ -92,6 +93,10 @@ export function precheck(f: PrecheckFacts): CheckLine[] {
     ...afterwards(f),
   ]
 }
+
+/** Nothing is started on a printer that somebody left half done, took out of service, or left a note on. */
+const ready = (f: PrecheckFacts): CheckLine[] =>
+  f.notReady.map(n => line('ready', 'stop', n.reason, { fix: n.action, where: 'change', waivable: false }))
 
 function profile(f: PrecheckFacts): CheckLine {
   const { job, made, material: m } = f

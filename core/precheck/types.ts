@@ -3,6 +3,7 @@ import type { DryTime } from '../drying'
 
 /** The lines of a check, in their order. */
 export const CHECK_KEYS = [
+  'ready',
   'profile',
   'limits',
   'in the nozzle',
@@ -41,6 +42,7 @@ export const CHECK_PLACES = [
   'warm-up',
   'sensor',
   'hours',
+  'change',
 ] as const
 export type CheckPlace = (typeof CHECK_PLACES)[number]
 
@@ -78,6 +80,8 @@ export interface LimitLine {
 }
 
 export interface PrecheckFacts {
+  /** What keeps the printer from being ready for work: a procedure left open, a tag, a note that nobody signed. */
+  notReady: readonly { reason: string; action: string }[]
   job: {
     name: string
     nozzleC: number | null

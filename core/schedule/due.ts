@@ -1,6 +1,6 @@
 /** What is due: why, what to do about it, where, and how much it matters. */
 
-export const STATIONS = ['floor', 'equip', 'prepare', 'run', 'inspect', 'verify', 'stores'] as const
+export const STATIONS = ['floor', 'equip', 'prepare', 'run', 'inspect', 'change', 'verify', 'stores'] as const
 export type Station = (typeof STATIONS)[number]
 
 export interface Due {

@@ -17,3 +17,5 @@ export {
   minutesLeft,
   soakStands,
 } from './prepare'
+export { NOTHING_STANDS, notReady } from './ready'
+export type { NotReady, Standing } from './ready'

@@ -3,9 +3,12 @@ import { worstOf } from '../limits'
 import { celsiusDown, zoneWord } from '../words'
 import { weightOf, type Due } from './due'
 import { dueOfNozzle, type NozzleFacts } from './nozzle'
+import { notReady, type Standing } from './ready'
 
 export interface PrinterFacts {
   name: string
+  /** What keeps it from being ready for work at all. */
+  standing: Standing
   heads: readonly {
     id: number
     name: string
@@ -41,7 +44,7 @@ export interface PrinterFacts {
 /** All that is due at one printer, most of it first. `acceptedRisk` as in `gaugeDue`. */
 export function dueOfPrinter(p: PrinterFacts, acceptedRisk: number): Due[] {
   const { last } = p
-  const out: Due[] = []
+  const out: Due[] = notReady(p.name, p.standing)
   for (const h of p.heads) {
     out.push(...overLimit(p, 'hotend', h.id, h.askedC))
     if (h.nozzle === null)

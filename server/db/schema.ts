@@ -4,6 +4,8 @@ import type { PlanSpec } from '#shared/entries/plans'
 import type { ZoneLimit } from '#shared/answers/printers'
 import type { SCALE_WAYS, StoredPicture } from '#shared/entries/pictures'
 import type { SpoolKind } from '#shared/entries/spools'
+import type { Proof } from '#shared/entries/log'
+import type { ProcedureKind } from '#shared/entries/change'
 import type { EndingTarget, StrikeTarget } from '#shared/logs'
 import { sql } from 'drizzle-orm'
 import {
@@ -22,6 +24,8 @@ import type { AirPlace, Basis, ChamberLevel, Details, Opening, Place, Role, Valu
 import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
 import type { ChamberSize, FittedWarmUp, Guard, PartSize, Read, Reading, SurveyProbe } from '#core/chamber'
 import type { Tone } from '#core/imaging'
+import type { ZWay } from '#core/changeover'
+import type { Step, SwapFacts, Values } from '#core/procedures'
 import type { StudyMethod } from '#core/study'
 import type { Allowed, Placement, Point, Reference, Sensed } from '#core/thermometry'
 import type { DryerKind } from '#core/drying'
@@ -92,6 +96,7 @@ export const printers = pgTable('printers', {
   kind: text().notNull(),
   note: note(),
   outOfUse: boolean().notNull().default(false),
+  toCommission: boolean().notNull().default(false),
   version: version(),
   createdBy: integer().notNull(),
   createdAt: now(),
@@ -214,6 +219,7 @@ export const nozzleTypes = pgTable('nozzle_types', {
   boreGrowthLimit: doublePrecision(),
   tipLossLimitMm: doublePrecision(),
   massLimitKg: doublePrecision(),
+  torqueNm: doublePrecision(),
   basis: text().$type<Entered>().notNull(),
   note: note(),
   version: version(),
@@ -589,6 +595,63 @@ export const endings = pgTable('endings', {
   outcome: text().$type<'done' | 'stopped early'>().notNull(),
   actualC: doublePrecision('actual_c'),
   grossG: doublePrecision(),
+  proved: jsonb().$type<Proof[]>(),
+  note: note(),
+  ...logged(),
+})
+
+export const procedures = pgTable('procedures', {
+  id: entryId(),
+  kind: text().$type<ProcedureKind>().notNull(),
+  printerId: integer().notNull(),
+  headId: integer(),
+  title: text().notNull(),
+  facts: jsonb().$type<SwapFacts>().notNull(),
+  steps: jsonb().$type<Step[]>().notNull(),
+  note: note(),
+  ...logged(),
+})
+
+export const procedureTicks = pgTable('procedure_ticks', {
+  id: entryId(),
+  procedureId: bigint({ mode: 'number' }).notNull(),
+  step: text().notNull(),
+  /** How many ticks of this step were struck out before. */
+  again: integer().notNull().default(0),
+  entered: jsonb().$type<Values>().notNull().default({}),
+  readC: doublePrecision('read_c'),
+  readBy: text().$type<'printer' | 'person'>(),
+  note: note(),
+  ...logged(),
+})
+
+export const zRecords = pgTable('z_records', {
+  id: entryId(),
+  headId: integer().notNull(),
+  nozzleId: integer().notNull(),
+  procedureId: bigint({ mode: 'number' }),
+  way: text().$type<ZWay>().notNull(),
+  beforeMm: doublePrecision(),
+  zMm: doublePrecision().notNull(),
+  changeMm: doublePrecision(),
+  note: note(),
+  ...logged(),
+})
+
+export const serviceTags = pgTable('service_tags', {
+  id: entryId(),
+  printerId: integer().notNull(),
+  why: text().notNull(),
+  must: text().array().notNull().default([]),
+  procedureId: bigint({ mode: 'number' }),
+  note: note(),
+  ...logged(),
+})
+
+export const shiftNotes = pgTable('shift_notes', {
+  id: entryId(),
+  printerId: integer().notNull(),
+  says: text().notNull(),
   note: note(),
   ...logged(),
 })

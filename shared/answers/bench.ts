@@ -5,6 +5,7 @@ import { STATIONS } from '#core/schedule'
 import { NOZZLE_MATERIALS } from '#core/wear'
 import { SHAPES } from '../entries/nozzles'
 import { SYMPTOMS } from '../entries/runs'
+import { standing } from './change'
 import { materialRow } from './materials'
 import { id, mark, maybe, number, text, time } from './parts'
 import { through } from './prepare'
@@ -50,6 +51,8 @@ export const floorPrinter = z.object({
       stopped: maybe(text),
     })
     .nullable(),
+  /** What keeps it from being ready for work. */
+  standing,
   verdict: mark,
 })
 export type FloorPrinter = z.output<typeof floorPrinter>
@@ -112,6 +115,8 @@ export const equip = z.object({
   changes: z.array(changeLine),
   /** What may still stand in each fitted nozzle: it decides how hot it is swapped. */
   through: z.array(through),
+  /** Printers that are not ready for work, and why, by their ids. */
+  standing: z.array(z.object({ printerId: id, standing })),
 })
 export type Equip = z.output<typeof equip>
 

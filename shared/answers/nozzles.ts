@@ -29,6 +29,7 @@ export const nozzleType = z.object({
   boreGrowthLimit: maybe(number),
   tipLossLimitMm: maybe(number),
   massLimitKg: maybe(number),
+  torqueNm: maybe(number),
   basis,
   note: text,
   version: id,

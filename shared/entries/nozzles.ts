@@ -1,5 +1,6 @@
 /** Nozzles, their types and gauges. */
 import { z } from 'zod'
+import { MAKERS_NM } from '#core/changeover'
 import { NOZZLE_MATERIALS } from '#core/wear'
 import { pictureSchema } from './pictures'
 import { text, id, when, between, note, confirmed, name, basis, tag } from './fields'
@@ -53,6 +54,10 @@ export const nozzleTypeFields = z.object({
   boreGrowthLimit: between(0.01, 1, '(as a share of nominal)').nullable().default(0.1),
   tipLossLimitMm: between(0.01, 2, 'mm').nullable().default(0.15),
   massLimitKg: between(0.001, 1000, 'kg').nullable().default(null),
+  /** The maker's, where its sheet gives one. */
+  torqueNm: between(...MAKERS_NM, 'N·m')
+    .nullable()
+    .default(null),
   basis,
   note,
 })

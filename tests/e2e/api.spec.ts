@@ -76,7 +76,7 @@ const scan = {
 }
 
 /** What later entries rest on. */
-const made = { run: 0, drying: 0, study: 0, reference: 0 }
+const made = { run: 0, drying: 0, study: 0, reference: 0, procedure: 0 }
 
 /** One good body for each entry, made of what the demo shop has; in this order, as some rest on those before. */
 function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, () => Record<string, unknown>> {
@@ -285,6 +285,15 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
       name: 'api',
       occurredAt: ago(0.01),
     }),
+    '/api/procedures': () => ({ kind: 'swap', headId: head.id, nozzleId: spare.id, occurredAt: ago(0.01), confirmed }),
+    '/api/ticks': () => ({ procedureId: made.procedure, step: 'take', occurredAt: ago(0.01) }),
+    '/api/tags': () => ({
+      printerId: printer.id,
+      why: 'a frayed wire',
+      must: ['wiring mended'],
+      occurredAt: ago(0.01),
+    }),
+    '/api/notes': () => ({ printerId: printer.id, says: 'the belt was tightened', occurredAt: ago(0.01) }),
     '/api/people': () => ({ name: 'API technician', role: 'technician' }),
     '/api/strikes': () => ({ target: 'run', targetId: made.run, reason: 'entered by a test' }),
   }
@@ -300,6 +309,7 @@ test('each entry, question and edit', async () => {
     expect.soft([path, status, answer]).toEqual([path, 201, answer])
     if (status === 201) holds(path, ENTRIES[path].answer, answer)
     if (path === '/api/runs') made.run = answer.runId as number
+    if (path === '/api/procedures') made.procedure = answer.id as number
     if (path === '/api/references') made.reference = answer.id as number
     if (path === '/api/studies') made.study = answer.id as number
     if (path === '/api/dryings') made.drying = answer.id as number

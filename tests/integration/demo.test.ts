@@ -4,7 +4,7 @@ import { describe, expect, test } from 'vitest'
 import { Scan } from '#core/gcode'
 import { meanLifeKg } from '#core/life'
 import { bestClass, checkStack, compile, demandOfJob, judge, NO_OFFERS, type LineKey } from '#core/limits'
-import { dueOfPrinter } from '#core/schedule'
+import { dueOfPrinter, NOTHING_STANDS } from '#core/schedule'
 import { demandsOf } from '#shared/asking'
 import { precheckSchema, soakSchema } from '#shared/entries/prepare'
 import { loadDemo } from '../../demo/load'
@@ -153,6 +153,7 @@ describe('Equip, Soak, May I start and the Floor give one answer', () => {
         const due = dueOfPrinter(
           {
             name: 'any',
+            standing: NOTHING_STANDS,
             heads: [{ id: head.id, name: head.name, askedC: set.nozzleC, nozzle: null }],
             limits: p.limits,
             last: { ...last, bedC: set.bedC, chamberC: set.chamberC },

@@ -2,6 +2,7 @@
 import { Scan } from '#core/gcode'
 import { startWindow } from '#core/limits'
 import type { Connection, Database } from '../../server/db/client'
+import { saveServiceTag, saveShiftNote } from '../../server/records/change/service'
 import { saveChangeover } from '../../server/records/prepare/changeovers'
 import { addDryer } from '../../server/records/prepare/dryers'
 import { saveAnneal } from '../../server/records/prepare/anneals'
@@ -34,6 +35,7 @@ import {
   warmUpPlaceSchema,
   warmUpSchema,
 } from '#shared/entries/prepare'
+import { serviceTagSchema, shiftNoteSchema } from '#shared/entries/change'
 import { cutOutTestSchema } from '#shared/entries/plans'
 import { changeSchema } from '#shared/entries/printers'
 import { endingSchema } from '#shared/entries/log'
@@ -44,6 +46,7 @@ import { studyReadingSchema, studySchema } from '#shared/entries/studies'
 import { jobSchema } from '#shared/entries/runs'
 import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import { pictured } from './picture-support'
+import { begin, end, walk } from './procedure-support'
 import { ago, gaugeEntry, materialEntry, planEntry, runEntry, surveyEntry, type SmallShop } from './support'
 
 export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
@@ -112,6 +115,13 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const asked = { printerId, headId, spoolId: spool.id, materialId: material.id, printsFrom: 'dry box', hours: 1 }
   const precheck = { ...asked, name: 'guide.gcode', scan, occurredAt: ago(0) }
   await save(tx => savePrecheck(tx, precheckSchema.parse(precheck), 1))
+  const swap = await begin(db, headId, other.id)
+  await walk(db, swap.id)
+  await end(db, swap.id)
+  const tag = { printerId, why: 'a wire is frayed', must: ['wiring mended'], occurredAt: ago(0) }
+  await save(tx => saveServiceTag(tx, serviceTagSchema.parse(tag), 1))
+  const left = { printerId, says: 'the belt was tightened', occurredAt: ago(0) }
+  await save(tx => saveShiftNote(tx, shiftNoteSchema.parse(left), 1))
   await save(tx => saveStrike(tx, { target: 'run', targetId: run.runId, reason: 'for the test', confirmed: [] }, 1))
   await save(tx => editRecord(tx, 'printers', printerId, 1, { name: 'Ribble', kind: 'enclosed', note: 'moved' }, 1))
 }

@@ -18,6 +18,7 @@ import * as materials from '#core/materials'
 import * as money from '#core/money'
 import * as numeric from '#core/numeric'
 import * as precheck from '#core/precheck'
+import * as procedures from '#core/procedures'
 import * as runs from '#core/runs'
 import * as study from '#core/study'
 import * as thermometry from '#core/thermometry'
@@ -40,6 +41,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   money,
   numeric,
   precheck,
+  procedures,
   runs,
   study,
   thermometry,
@@ -135,6 +137,34 @@ const pinPicture = drawPin({
   noise: 0.01,
   seed: 3,
 })
+const heating = { heater: 'nozzle' as const, head: 0, setC: 245 }
+const swapNozzle = (tag: string, lengthMm: number): procedures.SwapNozzle => ({
+  id: 1,
+  tag,
+  words: 'hardened steel 0.4',
+  lengthMm,
+  lengthBy: 'type',
+  insert: false,
+  plated: false,
+  brittle: false,
+})
+const swapFacts: procedures.SwapFacts = {
+  place: 'P',
+  old: swapNozzle('N-1', 12.5),
+  fresh: swapNozzle('N-2', 13),
+  head: 0,
+  turn: { setC: 245, material: 'PA6' },
+  resnug: { setC: 280, job: 'PA6-CF20' },
+  torque: { newtonMetre: 1.3, by: 'block thread' },
+  sock: true,
+  liner: false,
+  materials: [{ id: 1, name: 'PA6', purgeC: 250 }],
+  holds: 'PA6',
+  zWay: 'larger is higher',
+  zMm: -1.2,
+}
+const shelf = [{ nozzle: nozzle('hardened steel'), left: { low80G: 200, medianG: 400 }, pastChance: 0.02, worn: null }]
+const job = { name: 'PA6', demands: [asks('PA6', 'carbon fibre')], fibreG: 60 }
 const P = printer('bed-heated enclosure')
 const R = limits.START_RULES
 const demand = asks('PA6', 'carbon fibre')
@@ -239,6 +269,7 @@ const facts0: precheck.PrecheckFacts = {
   air: { coolestC: 50, headC: 60, u90: 2, from: 'practice' },
   soak: { running: true, leftMin: 3, done: false },
   own: [],
+  notReady: [],
 }
 const source: limits.AirSource = {
   trust: 'survey',
@@ -365,6 +396,13 @@ const CALLS: Record<string, Record<string, Call>> = {
     swapTemperature: { args: { through: [{ name: 'PA6', swapC: 240 }], ceilingC: 290 } },
     torqueCeiling: { args: { j: joint } },
     washout: { args: { meltMm3: 65, diameterMm: 1.75, left: 0.01, slowness: 3 } },
+    torqueFor: { args: { n: { material: 'brass', insert: false, channelMm: 2, makerNm: 1 }, blockKind: null } },
+    turning: {
+      args: { sensor: low, ceilingSetC: 290, through: [{ name: 'PA6', swapC: 245 }] },
+      named: { cC: 'points', uC: 'points', ceilingSetC: 'ceilingC' },
+    },
+    zNumbers: { args: { beforeMm: -1.2, changeMm: 0.5, way: 'larger is higher' } },
+    zWords: { args: { mm: 0.5 } },
     zChange: { args: { oldLengthMm: 12, newLengthMm: 12.5 } },
   },
   drying: {
@@ -722,6 +760,27 @@ const CALLS: Record<string, Record<string, Call>> = {
       named: { valueMm: 'readings' },
     },
   },
+  procedures: {
+    byHand: { args: { wait: heating, nowC: 245 }, unused: /head/ },
+    lengthChange: { args: { f: swapFacts, values: { lengthMm: 12.7 } }, unused: /^f\.(?!old\.lengthMm)/ },
+    lengthDoubt: { args: { f: swapFacts, values: { lengthMm: 12.7 } }, unused: /^f\./ },
+    rankNozzles: {
+      args: { printer: made(P), headId: P.heads[0]!.id, boreMm: 0.6, candidates: shelf, coming: [job], rules: made(R) },
+      infinite: ['candidates.0.left.low80G', 'candidates.0.left.medianG'],
+      unused: /nozzle\.|demands|headId/,
+    },
+    swapSteps: { args: { f: swapFacts }, unused: /id$/ },
+    swapZ: {
+      args: { f: swapFacts, values: { lengthMm: 12.7, zBeforeMm: -1.2, zAfterMm: -1 } },
+      unused: /^f\.(?!old\.lengthMm)/,
+      named: { zBeforeMm: 'beforeMm' },
+    },
+    waitState: {
+      args: { wait: heating, reading: { c: 245, atMs: 1000 }, nowMs: 2000 },
+      named: { c: 'nowC' },
+      unused: /head/,
+    },
+  },
   runs: {
     during: { args: { atMs: 1000, run: { toMs: 5000, hours: 1 } } },
     meanFlowMm3S: { args: { volumeMm3: 1000, hours: 1 } },
@@ -892,6 +951,14 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     needOne: 'the checker itself',
     normalDraw: 'a generator in',
     shuffled: 'a generator in, and things of any kind',
+  },
+  cautions: { cautionsNamed: 'words in' },
+  changeover: { bodyOf: 'words in' },
+  procedures: {
+    missingBefore: 'reads a list of steps',
+    valueFaults: 'answers with the faults themselves',
+    progress: 'reads a list of steps',
+    waitWords: 'words of a state that the core made',
   },
   precheck: {
     settles: 'words of a line that the core made',

@@ -65,6 +65,7 @@ describe('pre-run check', () => {
     air: { coolestC: 63, headC: 71, u90: 2, from: 'its warm-up' },
     soak: { running: false, leftMin: 0, done: true },
     own: [],
+    notReady: [],
   }
   const of = (more: Partial<PrecheckFacts>, key: string) => precheck({ ...good, ...more }).find(l => l.key === key)!
   const job = (more: Partial<PrecheckFacts['job']>) => {

@@ -15,6 +15,8 @@ import {
   JOBS_AHEAD,
   LONGEST_SOAK_H,
   minutesLeft,
+  NOTHING_STANDS,
+  notReady,
   soakStands,
   STATIONS,
   weightOf,
@@ -40,6 +42,7 @@ const setpoint = { of: 'setpoint' as const, heaterOff: false, inAir: false }
 const sure = (limitC: number) => ({ limitC, fineC: limitC, shortC: limitC })
 const printer = (more: Partial<PrinterFacts> = {}): PrinterFacts => ({
   name: 'Ribble',
+  standing: NOTHING_STANDS,
   heads: [{ id: 1, name: 'head', askedC: 280, nozzle: nozzle() }],
   limits: [
     { zone: 'hotend', headId: 1, ...sure(290), part: 'sensor', ...setpoint },
@@ -212,4 +215,29 @@ test('weights stay on their scale, and every station has a screen', () => {
   expect(weightOf(60, 1, 30)).toBe(90)
   expect(weightOf(90, 1, 90)).toBe(100)
   expect(new Set(STATIONS).size).toBe(STATIONS.length)
+})
+
+describe('ready for work', () => {
+  const left = { id: 7, title: 'Swap on Ribble', done: 5, of: 17, by: 'Night technician' }
+  const tag = { id: 3, why: 'a frayed wire', by: 'Shop lead' }
+  const note = { id: 9, says: 'belt tightened', by: 'Night technician' }
+  test('what was left open, tagged, not commissioned or noted is said, what can hurt most first', () => {
+    const all = notReady('Ribble', { procedures: [left], tags: [tag], notes: [note], toCommission: false })
+    expect(all.map(d => [d.mark, d.stops, d.open])).toEqual([
+      ['stop', true, '/change?printer=Ribble'],
+      ['stop', true, '/change/7'],
+      ['look', false, '/change?printer=Ribble'],
+    ])
+    expect(all.map(d => d.weight)).toEqual([...all.map(d => d.weight)].sort((a, b) => b - a))
+    expect(all[1]!.reason).toBe('Not ready: Swap on Ribble is under way, 5 of 17 steps done (Night technician).')
+    expect(notReady('Ribble', NOTHING_STANDS)).toEqual([])
+  })
+  test('a commissioning that is under way says so itself', () => {
+    expect(notReady('P', { ...NOTHING_STANDS, toCommission: true })[0]!.reason).toMatch(/^Not commissioned/)
+    expect(notReady('P', { ...NOTHING_STANDS, toCommission: true, procedures: [left] })).toHaveLength(1)
+  })
+  test('a printer that is not ready is so on the Floor too', () => {
+    const due = dueOfPrinter(printer({ standing: { ...NOTHING_STANDS, tags: [tag] } }), RISK)
+    expect(due[0]).toMatchObject({ mark: 'stop', reason: 'Out of service: a frayed wire (Shop lead).' })
+  })
 })

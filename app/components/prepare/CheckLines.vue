@@ -21,6 +21,7 @@ const emit = defineEmits<{
   go: [where: CheckPlace]
 }>()
 const NAMES: Record<CheckLine['key'], string> = {
+  'ready': 'Ready for work',
   'profile': 'Profile',
   'limits': "Printer's limits",
   'in the nozzle': 'In the nozzle',

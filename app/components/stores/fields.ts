@@ -106,6 +106,7 @@ export const TYPE_FIELDS: FormField[] = [
     hint: 'half the first layer; empty: no such rule',
   },
   { key: 'massLimitKg', label: 'Retire at fibre mass', kind: 'number', unit: 'kg', hint: 'empty: no such rule' },
+  { key: 'torqueNm', label: "Maker's torque", kind: 'number', unit: 'N·m', hint: 'empty: its sheet gives none' },
   basis,
   note,
 ]

@@ -6,6 +6,7 @@ import type { Buying, Equip, MixLine, UsedLine } from '#shared/answers/bench'
 import { sql, type SQL } from 'drizzle-orm'
 import { NOZZLE_MATERIALS, type NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
+import { standings } from '../change/under-way'
 import { throughFitted } from '../prepare/changeovers'
 import { listAskings } from '../materials/materials'
 import { shopRules } from '../printers/ceilings'
@@ -34,7 +35,7 @@ async function usedOf(db: Connection): Promise<UsedLine[]> {
 }
 
 export async function equip(db: Connection): Promise<Equip> {
-  const [printers, shelf, nozzles, materials, rules, settings, mix, used, changes, through] = await Promise.all([
+  const [printers, shelf, nozzles, materials, rules, settings, mix, used, changes, through, stand] = await Promise.all([
     listStacks(db),
     listShelf(db),
     listSpareNozzles(db),
@@ -45,6 +46,7 @@ export async function equip(db: Connection): Promise<Equip> {
     usedOf(db),
     listChanges(db),
     throughFitted(db),
+    standings(db),
   ])
   return {
     printers: printers.filter(p => !p.outOfUse),
@@ -59,6 +61,7 @@ export async function equip(db: Connection): Promise<Equip> {
     used,
     changes,
     through,
+    standing: [...stand].map(([printerId, standing]) => ({ printerId, standing })),
   }
 }
 

@@ -4,12 +4,13 @@
  */
 import type { BenchLine, Floor, FloorHead, FloorNozzle, FloorPrinter } from '#shared/answers/bench'
 import type { ZoneLimit } from '#shared/answers/printers'
-import { byWeight, dueOfPrinter, firstGauge } from '#core/schedule'
+import { byWeight, dueOfPrinter, firstGauge, NOTHING_STANDS } from '#core/schedule'
 import { kg } from '#core/words'
 import { sql } from 'drizzle-orm'
 import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
+import { standings } from '../change/under-way'
 import { boreLimitMm } from '../nozzles/history'
 
 export const FLOOR_QUERY = sql`
@@ -60,7 +61,7 @@ export async function floor(db: Connection): Promise<Floor> {
   const [set] = await db.execute<{ shop_name: string; time_zone: string; accepted_risk: number }>(
     sql`select shop_name, time_zone, accepted_risk from settings`,
   )
-  const rows = await db.execute<Row>(FLOOR_QUERY)
+  const [rows, stand] = await Promise.all([db.execute<Row>(FLOOR_QUERY), standings(db)])
   const bench: BenchLine[] = []
   const printers = rows.map(r => {
     const p: FloorPrinter = {
@@ -73,6 +74,7 @@ export async function floor(db: Connection): Promise<Floor> {
         ...r.last,
         stopped: r.last.stoppedKind && stoppedWords(r.last.stoppedKind, r.last.stoppedValue!),
       },
+      standing: stand.get(r.id) ?? NOTHING_STANDS,
       verdict: 'fine',
     }
     const lines = linesOf(p, set!.accepted_risk)

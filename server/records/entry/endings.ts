@@ -1,13 +1,29 @@
-/** How a drying, a soak or an anneal ended; each ends once. */
+/**
+ * How what was started ended, each once: a drying, a soak, an anneal; a procedure with what it writes; a printer back
+ * in service; a note that is read.
+ */
 import { and, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { endingSchema } from '#shared/entries/log'
+import type { EndingTarget } from '#shared/logs'
 import type { Connection } from '../../db/client'
-import { anneals, dryings, endings, soaks } from '../../db/schema'
+import { anneals, dryings, endings, procedures, serviceTags, shiftNotes, soaks } from '../../db/schema'
+import { writeSwap } from '../change/finish'
+import { endable } from '../change/procedures'
+import { refuseOwnNote, refuseUnproved } from '../change/service'
 import { weighed } from '../spools/mass'
 import { ask, notFound, notInFuture, refuseField } from './refusal'
 
-const STARTED = { drying: dryings, soak: soaks, anneal: anneals } as const
+const STARTED = {
+  'drying': dryings,
+  'soak': soaks,
+  'anneal': anneals,
+  'procedure': procedures,
+  'out of service': serviceTags,
+  'shift note': shiftNotes,
+} as const satisfies Record<EndingTarget, unknown>
+/** As they are named to a person. */
+const THING: Partial<Record<EndingTarget, string>> = { 'out of service': 'tag', 'shift note': 'note' }
 
 export async function saveEnding(
   tx: Connection,
@@ -15,23 +31,31 @@ export async function saveEnding(
   personId: number,
 ): Promise<{ id: number }> {
   const occurredAt = notInFuture('occurredAt', e.occurredAt)
+  const thing = THING[e.target] ?? e.target
   const [started] = await tx.execute<{ occurred_at: string; spool_id: number | null }>(
     sql`select occurred_at${e.target === 'drying' ? sql`, spool_id` : sql`, null::int spool_id`}
       from ${STARTED[e.target]} where id = ${e.targetId} for no key update`,
   )
-  if (!started) notFound(`This ${e.target}`)
+  if (!started) notFound(`This ${thing}`)
   const [struck] = await tx.execute(
     sql`select id from strikes where target = ${e.target} and target_id = ${e.targetId}`,
   )
-  if (struck) refuseField('targetId', `This ${e.target} is struck out`)
+  if (struck) refuseField('targetId', `This ${thing} is struck out`)
   const [ended] = await tx
     .select()
     .from(endings)
     .where(and(eq(endings.target, e.target), eq(endings.targetId, e.targetId)))
-  if (ended) refuseField('targetId', `This ${e.target} has ended already`)
+  if (ended) refuseField('targetId', `This ${thing} has ended already`)
   if (occurredAt.getTime() < new Date(started.occurred_at).getTime())
     refuseField('occurredAt', 'This is before it began')
   if (started.spool_id !== null && e.grossG !== null) await askAboutWeights(tx, e, started.spool_id, occurredAt)
+  if (e.target === 'out of service') await refuseUnproved(tx, e)
+  if (e.target === 'shift note') await refuseOwnNote(tx, e.targetId, personId)
+  if (e.target === 'procedure') {
+    const { outcome, note, confirmed } = e
+    const procedure = await endable(tx, e.targetId, outcome)
+    await writeSwap(tx, procedure, { outcome, note, at: occurredAt, confirmed }, personId)
+  }
   const { confirmed: _, ...values } = e
   const [row] = await tx
     .insert(endings)

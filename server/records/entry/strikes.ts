@@ -7,6 +7,7 @@ import type { strikeSchema } from '#shared/entries/log'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { strikes } from '../../db/schema'
+import { refuseProcedureWithTicks, refuseTickThatOthersRestOn } from '../change/procedures'
 import { refreshCeilings } from '../printers/ceilings'
 import { markMethod, refreshForecast } from '../nozzles/forecasts'
 import { ask, notFound, refuseField } from './refusal'
@@ -23,6 +24,8 @@ export async function saveStrike(
   )
   if (before) refuseField('targetId', 'This entry is struck out already')
   if (s.target === 'fitting') await askAboutRuns(tx, s)
+  if (s.target === 'procedure tick') await refuseTickThatOthersRestOn(tx, s.targetId)
+  if (s.target === 'procedure') await refuseProcedureWithTicks(tx, s.targetId)
   if (s.target === 'stack change') await refuseWhatLaterChangesRest(tx, s.targetId)
   const [saved] = await tx
     .insert(strikes)

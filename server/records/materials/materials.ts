@@ -86,6 +86,9 @@ export async function listMaterials(db: Connection) {
   return await db.select().from(materials).orderBy(asc(materials.name))
 }
 
+/** A fact of a material by its key; null where none is entered. */
+export const factOf = (m: MaterialRow, key: ValueKey) => m.values.find(v => v.key === key)?.value ?? null
+
 /** Materials with everything that the limits ask of them. */
 export async function listAskings(db: Connection): Promise<MaterialRow[]> {
   const [rows, values, sets] = await Promise.all([

@@ -81,6 +81,8 @@ async function keptPicture(tx: Connection, p: GaugeIn['picture']) {
   return { picture: { ...facts, crop: place }, blob: await keepBlob(tx, 'picture.crop.base64', base64) }
 }
 
+/** The question where a tip got longer. */
+export const LONGER_TIP = 'longer-tip'
 /** A tip does not grow: asks when this one is longer than the last by more than both tolerances. */
 async function longerTip(tx: Connection, g: GaugeIn, at: Date): Promise<Question[]> {
   if (g.tipMm === null) return []
@@ -91,7 +93,7 @@ async function longerTip(tx: Connection, g: GaugeIn, at: Date): Promise<Question
   if (!tip || g.tipMm <= tip.tip_mm + 2 * Math.hypot(g.tipUMm ?? TIP_U_MM, tip.tip_u_mm)) return []
   return [
     {
-      code: 'longer-tip',
+      code: LONGER_TIP,
       field: 'tipMm',
       message: `Longer than at ${tip.when} (${tip.tip_mm.toFixed(2)} mm). Is the tip clean?`,
     },

@@ -1,4 +1,7 @@
 /** What a nozzle was purged from and to, and what stands in it now. */
+import { purgeOn } from '#core/changeover'
+import type { Correction } from '#core/thermometry'
+import type { MaterialRow } from '#shared/answers/materials'
 import type { ChangeoverLine, Through } from '#shared/answers/prepare'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
@@ -6,6 +9,7 @@ import type { changeoverSchema } from '#shared/entries/prepare'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { changeovers, nozzles } from '../../db/schema'
+import { factOf } from '../materials/materials'
 import { headAt } from '../printers/fittings'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 
@@ -42,6 +46,22 @@ export async function saveChangeover(
     .values({ ...values, occurredAt, personId })
     .returning({ id: changeovers.id })
   return { id: row!.id, tag: nozzle.tag }
+}
+
+const flowing = (m: MaterialRow) => ({
+  name: m.name,
+  lowestFlowC: factOf(m, 'lowestFlowC'),
+  shortMaxC: factOf(m, 'shortMaxC'),
+})
+/** What is set first on the way from one filament to the other; null when it is not known or there is none. */
+export function purgeC(
+  sensor: Correction | null,
+  from: MaterialRow,
+  to: MaterialRow,
+  ceilingC: number | null,
+): number | null {
+  const way = purgeOn(sensor, ceilingC, flowing(from), flowing(to))
+  return way.kind === 'direct' ? way.steps[0]!.atC : null
 }
 
 /**

@@ -2,14 +2,13 @@
  * The check before a run: the facts gathered from every subject's records, the lines made by the core, stored with the
  * answers.
  */
-import { LONGEST_SOAK_H } from '#core/schedule'
+import { LONGEST_SOAK_H, NOTHING_STANDS, notReady } from '#core/schedule'
 import type { MaterialRow } from '#shared/answers/materials'
 import type { CheckOfRun, PrecheckAnswer, StoredCheck } from '#shared/answers/prepare'
 import type { StackPrinter } from '#shared/answers/printers'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { cautionsFor, printing } from '#core/cautions'
-import { purgeOn } from '#core/changeover'
 import {
   ceilings,
   checkStack,
@@ -23,7 +22,6 @@ import {
   type FittedNozzle,
   type Line,
   type OperatingPoint,
-  type ValueKey,
 } from '#core/limits'
 import { wetVerdict } from '#core/drying'
 import { movesH, type FullScan } from '#core/gcode'
@@ -36,7 +34,6 @@ import {
   type PrecheckFacts,
   type WindowOfMaterial,
 } from '#core/precheck'
-import type { Correction } from '#core/thermometry'
 import { demandsOf } from '#shared/asking'
 import type { precheckSchema } from '#shared/entries/prepare'
 import { filamentOfSpool, readForAnother, USUAL_DIAMETER_MM } from '#shared/filament'
@@ -44,11 +41,12 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { prechecks } from '../../db/schema'
 import { shopRules } from '../printers/ceilings'
+import { standings } from '../change/under-way'
 import { checkLinesFor } from './check-lines'
 import { drynessIn, drynessMissing } from './precheck-water'
-import { throughFitted } from './changeovers'
+import { purgeC, throughFitted } from './changeovers'
 import { jobOfContent } from '../runs/jobs'
-import { listAskings } from '../materials/materials'
+import { factOf, listAskings } from '../materials/materials'
 import { spoolsAndAir, stateOf, type SpoolLog } from '../spools/moisture'
 import { listNozzles } from '../nozzles/nozzles'
 import { notFound, notInFuture, Refusal, refuseField } from '../entry/refusal'
@@ -56,7 +54,6 @@ import { listStacks } from '../printers/stack-read'
 
 type Precheck = z.output<typeof precheckSchema>
 
-const factOf = (m: MaterialRow, key: ValueKey) => m.values.find(v => v.key === key)?.value ?? null
 const windowOf = (m: MaterialRow): WindowOfMaterial => ({
   name: m.name,
   filler: m.filler,
@@ -87,7 +84,7 @@ function limitLines(lines: readonly Line[], demand: Demand, nozzle: FittedNozzle
     return [{ status: l.status, says: reason(l, demand, nozzle), sensor, eye: l.key === 'nozzle insert' }]
   })
 }
-const SEVERAL: readonly string[] = ['limits', 'own', 'after'] satisfies CheckKey[]
+const SEVERAL: readonly string[] = ['ready', 'limits', 'own', 'after'] satisfies CheckKey[]
 /** The air that the file makes: at the coolest place of the build, and at the head. */
 function airFacts(op: OperatingPoint): PrecheckFacts['air'] {
   const { low, high } = op.air
@@ -127,7 +124,9 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
   const ceiling = ceilings(printer, rules).find(c => c.zone === 'hotend' && c.headId === q.headId)?.limitC ?? null
   const purges = (from: MaterialRow) => purgeC(stack.sensors.hotend, from, material, ceiling)
   const nozzle = head.nozzle ? await nozzleFacts(db, head.nozzle, q.headId, material, askings, purges) : null
+  const standing = (await standings(db, [printer.id])).get(printer.id) ?? NOTHING_STANDS
   const facts: PrecheckFacts = {
+    notReady: notReady(printer.name, standing),
     job,
     made: {
       nozzleC: job.nozzleC === null ? null : heatAt(stack.sensors.hotend, job.nozzleC).trueC,
@@ -227,17 +226,6 @@ async function nozzleFacts(
         : { low80G: line.leftLowKg! * 1000, medianG: line.leftKg * 1000, high80G: line.leftHighKg! * 1000 },
     pastChance: line.pastChance,
   }
-}
-
-const flowing = (m: MaterialRow) => ({
-  name: m.name,
-  lowestFlowC: factOf(m, 'lowestFlowC'),
-  shortMaxC: factOf(m, 'shortMaxC'),
-})
-/** What is set first on the way from one filament to the other; null when it is not known or there is none. */
-function purgeC(sensor: Correction | null, from: MaterialRow, to: MaterialRow, ceilingC: number | null): number | null {
-  const way = purgeOn(sensor, ceilingC, flowing(from), flowing(to))
-  return way.kind === 'direct' ? way.steps[0]!.atC : null
 }
 
 async function soakOf(db: Connection, printer: StackPrinter, now: Date): Promise<PrecheckFacts['soak']> {

@@ -6,6 +6,7 @@ import type { StackPrinter, ZoneLimit } from '#shared/answers/printers'
 import { sql } from 'drizzle-orm'
 import { ceilings, LIMITS_MODEL, type Rules } from '#core/limits'
 import type { Connection } from '../../db/client'
+import { idIn } from '../../db/ids'
 import { stackCeilings } from '../../db/schema'
 import { listStacks } from './stack-read'
 
@@ -45,13 +46,7 @@ export function zoneLimits(p: StackPrinter, rules: Rules): ZoneLimit[] {
  * Works them out anew, of some printers or of all. The lock makes whoever comes second see what the first one saved.
  */
 export async function refreshCeilings(tx: Connection, printerIds?: readonly number[]): Promise<ZoneLimit[][]> {
-  const these =
-    printerIds === undefined
-      ? sql`true`
-      : sql`id in (${sql.join(
-          [...printerIds, 0].map(i => sql`${i}`),
-          sql`, `,
-        )})`
+  const these = idIn('id', printerIds)
   await tx.execute(sql`select id from printers where ${these} order by id for no key update`)
   const rules = await shopRules(tx)
   const out: ZoneLimit[][] = []

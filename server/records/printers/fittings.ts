@@ -100,6 +100,14 @@ export async function saveFitting(
   return { id: saved!.id, tag: nozzle.tag, removed }
 }
 
+/** What would be asked if it were fitted there then. */
+export const askAboutFitting = async (
+  tx: Connection,
+  nozzle: typeof nozzles.$inferSelect,
+  headId: number,
+  at: Date,
+): Promise<Question[]> => doubtsOfFitting(tx, nozzle, await nozzleAt(tx, nozzle.id, at), headId, at)
+
 /** What is asked before a nozzle is fitted: it is retired, worn out or broken, or sits on another head. */
 async function doubtsOfFitting(
   tx: Connection,

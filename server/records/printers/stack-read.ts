@@ -15,6 +15,7 @@ import {
 } from '#core/limits'
 import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
+import { idIn } from '../../db/ids'
 import { iso, shopDay } from '../../db/iso'
 import { surveyedAir } from '../chambers/surveys'
 import { knownSensors, type KnownSensors } from '../sensors/corrections'
@@ -93,13 +94,7 @@ async function shopDryers(db: Connection): Promise<Part[]> {
 
 /** All printers as stacks, or those asked for. */
 export async function listStacks(db: Connection, ids?: readonly number[]): Promise<StackPrinter[]> {
-  const these =
-    ids === undefined
-      ? sql`true`
-      : sql`p.id in (${sql.join(
-          [...ids, 0].map(i => sql`${i}`),
-          sql`, `,
-        )})`
+  const these = idIn('p.id', ids)
   const rows = await db.execute<
     Omit<StackPrinter, 'air' | 'dryers'> & { records: WarmUpRow[] } & Record<string, unknown>
   >(sql`

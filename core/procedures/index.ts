@@ -1,0 +1,21 @@
+/**
+ * Procedures: lists of steps worked out for one head or printer, ticked one by one. °C as set at the printer, mm, N·m.
+ * What is outside its range is refused by an InputError that names the field; sources stand at the head of each file.
+ */
+export { rankNozzles } from './choose'
+export type { Candidate, Choice, Coming } from './choose'
+export {
+  byHand,
+  FRESH_MS,
+  missingBefore,
+  NEAR_C,
+  progress,
+  valueFaults,
+  waitState,
+  waitWords,
+  WORDS_LONG,
+} from './engine'
+export type { FieldFault, Progress, WaitState } from './engine'
+export { LENGTH_FAR_MM, LENGTH_MM, lengthChange, lengthDoubt, swapSteps, swapZ, Z_FAR_MM } from './swap'
+export type { SwapFacts, SwapNozzle, SwapZ } from './swap'
+export type { Field, Hazard, Reading, Step, Ticked, Values, Wait } from './types'

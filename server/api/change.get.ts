@@ -1,0 +1,4 @@
+import { answering } from '../doors/doors'
+import { changePage } from '../records/change/board'
+
+export default answering('/api/change', changePage)

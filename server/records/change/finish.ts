@@ -1,0 +1,127 @@
+/**
+ * What the end of a procedure writes, in the transaction of its ending: a finished swap its fitting, length, Z and last
+ * material; one that was stopped with the nozzle out or in what was moved, and a tag that keeps the printer still.
+ */
+import { eq } from 'drizzle-orm'
+import { START_MELT_MM3, washout, type ZWay } from '#core/changeover'
+import { lengthChange, type Values } from '#core/procedures'
+import { changeoverSchema } from '#shared/entries/prepare'
+import { fittingSchema } from '#shared/entries/printers'
+import { gaugeSchema } from '#shared/entries/nozzles'
+import { USUAL_DIAMETER_MM } from '#shared/filament'
+import type { Connection } from '../../db/client'
+import { materials, serviceTags, zRecords } from '../../db/schema'
+import { LONGER_TIP, saveGauge } from '../nozzles/gauges'
+import { saveChangeover } from '../prepare/changeovers'
+import { headAt, saveFitting } from '../printers/fittings'
+import type { Endable } from './procedures'
+
+interface Ending {
+  outcome: 'done' | 'stopped early'
+  note: string
+  at: Date
+  confirmed: string[]
+}
+
+/** Questions that were answered when it began, or at their step: they are not asked again at the end. */
+const ASKED_BEFORE = ['retired', 'worn-out', 'elsewhere', 'not-fitted', LONGER_TIP]
+
+export async function writeSwap(tx: Connection, { p, ticks, values }: Endable, e: Ending, personId: number) {
+  const at = (step: string) => ticks.find(t => t.step === step)?.at ?? null
+  const confirmed = [...new Set([...e.confirmed, ...ASKED_BEFORE])]
+  const { facts } = p
+  const headId = p.headId!
+  const fitted = at('in')
+  const out = at('out')
+  if (fitted !== null) {
+    await fitUnlessThere(tx, headId, facts.fresh.id, fitted, confirmed, personId)
+    await keepLength(tx, facts.fresh.id, values, at('take')!, confirmed, personId)
+  } else if (out !== null && facts.old !== null) await takeOff(tx, headId, facts.old.id, out, personId)
+  if (e.outcome === 'done') await writeZAndPurge(tx, { p, ticks, values }, confirmed, personId)
+  else if (fitted !== null || out !== null) await keepStill(tx, p, e, fitted !== null, personId)
+}
+
+/** By hand or by the strip somebody may have logged it meanwhile. */
+async function fitUnlessThere(
+  tx: Connection,
+  headId: number,
+  nozzleId: number,
+  occurredAt: string,
+  confirmed: string[],
+  personId: number,
+): Promise<void> {
+  if ((await headAt(tx, headId, new Date()))?.nozzleId === nozzleId) return
+  const entry = { kind: 'fit', nozzleId, headId, reason: 'swapped step by step', occurredAt, confirmed }
+  await saveFitting(tx, fittingSchema.parse(entry), personId)
+}
+
+async function takeOff(tx: Connection, headId: number, nozzleId: number, occurredAt: string, personId: number) {
+  if ((await headAt(tx, headId, new Date()))?.nozzleId !== nozzleId) return
+  const entry = { kind: 'remove', nozzleId, headId, reason: 'the swap was stopped with it out', occurredAt }
+  await saveFitting(tx, fittingSchema.parse(entry), personId)
+}
+
+async function keepLength(
+  tx: Connection,
+  nozzleId: number,
+  values: Values,
+  occurredAt: string,
+  confirmed: string[],
+  personId: number,
+): Promise<void> {
+  if (typeof values.lengthMm !== 'number') return
+  const entry = { nozzleId, tipMm: values.lengthMm, note: 'by caliper, before it was fitted', occurredAt, confirmed }
+  await saveGauge(tx, gaugeSchema.parse(entry), personId)
+}
+
+async function writeZAndPurge(tx: Connection, { p, ticks, values }: Endable, confirmed: string[], personId: number) {
+  const { facts } = p
+  const at = (step: string) => new Date(ticks.find(t => t.step === step)!.at)
+  const before = values.zBeforeMm
+  await tx.insert(zRecords).values({
+    headId: p.headId!,
+    nozzleId: facts.fresh.id,
+    procedureId: p.id,
+    way: (values.zWay as ZWay | undefined) ?? facts.zWay!,
+    beforeMm: typeof before === 'number' ? before : null,
+    zMm: values.zAfterMm as number,
+    changeMm: lengthChange(facts, values)?.mm ?? null,
+    occurredAt: at('z'),
+    personId,
+  })
+  const toMaterialId = Number(values.material)
+  const holds = facts.holds
+  const [from] = holds === null ? [] : await tx.select().from(materials).where(eq(materials.name, holds))
+  const purgeC = facts.materials.find(m => m.id === toMaterialId)?.purgeC ?? facts.turn.setC
+  await saveChangeover(
+    tx,
+    changeoverSchema.parse({
+      headId: p.headId!,
+      nozzleId: facts.fresh.id,
+      fromMaterialId: from?.id ?? null,
+      toMaterialId,
+      atC: purgeC,
+      volumeMm3: Math.round(washout(START_MELT_MM3.standard, USUAL_DIAMETER_MM).volumeMm3),
+      clean: true,
+      note: 'after the swap; how much went through was not measured',
+      occurredAt: at('purge').toISOString(),
+      confirmed,
+    }),
+    personId,
+  )
+}
+
+/** Stopped with the nozzle moved: the printer must not run before it is put right. */
+async function keepStill(tx: Connection, p: Endable['p'], e: Ending, fitted: boolean, personId: number) {
+  const { fresh } = p.facts
+  await tx.insert(serviceTags).values({
+    printerId: p.printerId,
+    why: `${p.title} was stopped with ${fitted ? `${fresh.tag} in` : 'no nozzle in'}: ${e.note.trim()}`.slice(0, 300),
+    must: fitted
+      ? [`${fresh.tag} is tight and does not leak`, 'Z set by feeler', 'A first layer watched']
+      : ['A nozzle is fitted, and Z set by feeler'],
+    procedureId: p.id,
+    occurredAt: e.at,
+    personId,
+  })
+}

@@ -1,0 +1,279 @@
+/**
+ * What a swap is worked out from: the head as it stands, what went through, what comes next, and the nozzles on the
+ * shelf. The same facts for the offer, for the procedure that begins, and to see whether they still hold.
+ */
+import { sql } from 'drizzle-orm'
+import { torqueFor, turning, type ZWay } from '#core/changeover'
+import { ceilings, offsetC, stackOf, type FittedNozzle } from '#core/limits'
+import { rankNozzles, type Candidate, type Coming, type SwapFacts, type SwapNozzle } from '#core/procedures'
+import { wornOut } from '#core/schedule'
+import type { NozzleMaterial } from '#core/wear'
+import { mmNumber } from '#core/words'
+import type { SwapOffer } from '#shared/answers/change'
+import type { MaterialRow } from '#shared/answers/materials'
+import type { StackPrinter } from '#shared/answers/printers'
+import { demandsOf } from '#shared/asking'
+import { USUAL_DIAMETER_MM } from '#shared/filament'
+import type { Connection } from '../../db/client'
+import { notFound } from '../entry/refusal'
+import { factOf, listAskings } from '../materials/materials'
+import { boreLimitMm } from '../nozzles/history'
+import { purgeC, throughFitted } from '../prepare/changeovers'
+import { shopRules } from '../printers/ceilings'
+import { listStacks } from '../printers/stack-read'
+import { underWay } from './under-way'
+
+interface NozzleRow extends Record<string, unknown> {
+  id: number
+  tag: string
+  material: NozzleMaterial
+  boreMm: number
+  lengthMm: number
+  inletMm: number
+  insertMm: number | null
+  torqueNm: number | null
+  boreGrowthLimit: number | null
+  tipMm: number | null
+  shape: string[] | null
+  pastChance: number
+  leftKg: number | null
+  leftLowKg: number | null
+  abrasivity: number | null
+}
+
+/** The nozzle that sits on a head, and those that could: neither fitted anywhere nor retired nor promised elsewhere. */
+const nozzleRows = (db: Connection, headId: number) =>
+  db.execute<NozzleRow & { here: boolean }>(sql`
+    select n.id, n.tag, y.material, y.nominal_bore_mm "boreMm", y.length_mm "lengthMm", y.inlet_mm "inletMm",
+      y.insert_mm "insertMm", y.torque_nm "torqueNm", y.bore_growth_limit "boreGrowthLimit",
+      coalesce(e.kind = 'fit' and e.head_id = ${headId}, false) here,
+      (select g.tip_mm from standing_gauges g where g.nozzle_id = n.id and g.tip_mm is not null
+        order by g.occurred_at desc, g.id desc limit 1) "tipMm",
+      (select g.shape from standing_gauges g where g.nozzle_id = n.id
+        order by g.occurred_at desc, g.id desc limit 1) shape,
+      coalesce(f.past_chance, 0) "pastChance", f.left_kg "leftKg", f.left_low_kg "leftLowKg",
+      (select t.abrasivity from standing_run_tools t where t.nozzle_id = n.id and t.filler_fraction > 0
+        order by t.ended_at desc, t.run_id desc limit 1) abrasivity
+    from nozzles n join nozzle_types y on y.id = n.type_id left join forecasts f on f.nozzle_id = n.id
+    left join lateral (select kind, head_id from standing_fittings e where e.nozzle_id = n.id
+      order by occurred_at desc, id desc limit 1) e on true
+    where (e.kind is distinct from 'fit' or e.head_id = ${headId}) and e.kind is distinct from 'retire'
+      and not exists (select from standing_procedures p where p.outcome is null and p.head_id <> ${headId}
+        and (p.facts->'fresh'->>'id')::int = n.id)
+    order by n.id`)
+
+const swapNozzle = (n: NozzleRow): SwapNozzle => ({
+  id: n.id,
+  tag: n.tag,
+  words: `${n.material} ${mmNumber(n.boreMm)}`,
+  lengthMm: n.tipMm ?? n.lengthMm,
+  lengthBy: n.tipMm === null ? 'type' : 'gauge',
+  insert: n.insertMm !== null,
+  plated: n.material === 'plated copper',
+  brittle: n.insertMm === null && (n.material === 'tungsten carbide' || n.material === 'polycrystalline diamond'),
+})
+const fitted = (n: NozzleRow, headId: number): FittedNozzle => ({
+  id: n.id,
+  tag: n.tag,
+  material: n.material,
+  boreMm: n.boreMm,
+  insert: n.insertMm !== null,
+  lengthMm: n.lengthMm,
+  headId,
+  price: 0,
+})
+
+function candidate(n: NozzleRow, headId: number): Candidate {
+  const grams = (kg: number) => (kg / n.abrasivity!) * 1000
+  const { boreMm: nominalBoreMm, boreGrowthLimit, pastChance } = n
+  const limitMm = boreGrowthLimit === null ? null : boreLimitMm({ nominalBoreMm, boreGrowthLimit })
+  return {
+    nozzle: fitted(n, headId),
+    left: n.abrasivity === null || n.leftKg === null ? null : { low80G: grams(n.leftLowKg!), medianG: grams(n.leftKg) },
+    pastChance,
+    worn: wornOut({ limitMm, pastChance, shape: n.shape ?? [] }),
+  }
+}
+
+interface Next extends Record<string, unknown> {
+  name: string
+  materialId: number
+  fibreG: number | null
+  setC: number | null
+}
+/** What comes next on a head: checks that were not run yet, the spool that is loaded, jobs like the last. */
+const comingRows = (db: Connection, headId: number) =>
+  db.execute<Next>(sql`
+    select * from (
+      (select c.name, c.material_id "materialId", null::float8 "fibreG", null::float8 "setC", 0 rank, c.id::int "order"
+      from prechecks c where c.head_id = ${headId} and c.may and c.occurred_at > now() - interval '3 days'
+        and not exists (select from standing_runs r where r.precheck_id = c.id)
+      order by c.occurred_at desc limit 3)
+      union all
+      (select s.tag, s.material_id, null, null, 1, s.id from spools s
+      join lateral (select kind, head_id from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed'
+        order by e.occurred_at desc, e.id desc limit 1) e on e.kind = 'loaded' and e.head_id = ${headId})
+      union all
+      (select r.name, t.material_id, t.fibre_g, t.set_c, 2, t.id::int from standing_run_tools t
+      join runs r on r.id = t.run_id where t.head_id = ${headId} order by t.ended_at desc, t.id desc limit 1)
+    ) x order by x.rank, x."order" desc`)
+
+/** The head of a printer with all that a swap on it is worked out from. */
+async function headFor(db: Connection, headId: number) {
+  const [of] = await db.execute<{ printer_id: number }>(sql`select printer_id from heads where id = ${headId}`)
+  if (!of) notFound('This head')
+  const [[printer], rules, materials, nozzles, through, next, [z]] = await Promise.all([
+    listStacks(db, [of.printer_id]),
+    shopRules(db),
+    listAskings(db),
+    nozzleRows(db, headId),
+    throughFitted(db),
+    comingRows(db, headId),
+    db.execute<{ way: ZWay | null; z_mm: number | null }>(sql`
+      select (select way from standing_z_records z join heads h on h.id = z.head_id
+          where h.printer_id = ${of.printer_id} order by z.occurred_at desc, z.id desc limit 1) way,
+        (select z_mm from standing_z_records where head_id = ${headId}
+          order by occurred_at desc, id desc limit 1) z_mm`),
+  ])
+  const old = nozzles.find(n => n.here) ?? null
+  const stands = through.find(t => t.nozzleId === old?.id)
+  const named = (id: number | null | undefined) => materials.find(m => m.id === id) ?? null
+  const coming = next.flatMap(n => {
+    const material = named(n.materialId)
+    return material ? [{ ...n, material }] : []
+  })
+  return {
+    printer: printer!,
+    rules,
+    materials,
+    shelf: nozzles.filter(n => !n.here),
+    old,
+    through: (stands?.materialIds ?? []).flatMap(id => named(id) ?? []),
+    holds: named(stands?.lastId),
+    coming: coming.filter((c, i) => coming.findIndex(o => o.materialId === c.materialId) === i),
+    zWay: z!.way,
+    zMm: z!.z_mm,
+  }
+}
+type HeadFor = Awaited<ReturnType<typeof headFor>>
+
+/** The hotend's ceiling as a setpoint, by what its weakest part stands with this nozzle; null when it is not known. */
+function ceilingOf(printer: StackPrinter, headId: number, nozzle: FittedNozzle | null, h: HeadFor): number | null {
+  const heads = printer.heads.map(x => (x.id === headId ? { ...x, nozzle } : x))
+  return ceilings({ ...printer, heads }, h.rules).find(c => c.zone === 'hotend' && c.headId === headId)?.limitC ?? null
+}
+
+const demandsHere = (m: MaterialRow, enclosed: boolean) => {
+  const all = demandsOf(m, USUAL_DIAMETER_MM)
+  const here = all.filter(d => enclosed || !d.enclosed)
+  return here.length > 0 ? here : all
+}
+
+/** What the hottest coming job sets with this nozzle, within the ceiling; null when none is hotter than turning it. */
+function resnugAt(h: HeadFor, n: NozzleRow, ceilingC: number, turnC: number): SwapFacts['resnug'] {
+  let hottest: { setC: number; job: string } | null = null
+  for (const c of h.coming) {
+    const least = factOf(c.material, 'nozzleMinC')
+    const setC = c.setC ?? (least === null ? null : least + offsetC(n.material))
+    if (setC !== null && (hottest === null || setC > hottest.setC)) hottest = { setC, job: c.material.name }
+  }
+  if (hottest === null) return null
+  const setC = Math.min(hottest.setC, Math.floor(ceilingC))
+  return setC > turnC ? { setC, job: hottest.job } : null
+}
+
+const placeOf = (printer: StackPrinter, headId: number) =>
+  printer.heads.length > 1 ? `${printer.name} · ${printer.heads.find(h => h.id === headId)!.name}` : printer.name
+
+/** How hot the nozzle on this head is turned, and why it may not be. */
+function turningOn(h: HeadFor, headId: number, fresh: FittedNozzle | null) {
+  const { printer } = h
+  const now = printer.heads.find(x => x.id === headId)!.nozzle
+  const each = [now, ...(fresh ? [fresh] : [])].map(n => ceilingOf(printer, headId, n, h))
+  const ceilingC = each.includes(null) ? null : Math.min(...(each as number[]))
+  const sensor = stackOf(printer, headId).sensors.hotend
+  const through = h.through.map(m => ({ name: m.name, swapC: factOf(m, 'swapC') }))
+  return { ceilingC, sensor, t: turning(sensor, ceilingC, through) }
+}
+
+/** Facts of a swap to this nozzle; null where the old one may not be turned with it. */
+function factsFor(h: HeadFor, headId: number, n: NozzleRow): SwapFacts | null {
+  const { printer } = h
+  const { ceilingC, sensor, t } = turningOn(h, headId, fitted(n, headId))
+  if (t.refusal !== null || t.setC === null || ceilingC === null) return null
+  const parts = printer.parts.filter(p => p.headId === headId)
+  const block = parts.find(p => p.role === 'block')?.kind ?? null
+  const likely = h.coming.map(c => c.materialId)
+  const place = (m: MaterialRow) => (likely.includes(m.id) ? likely.indexOf(m.id) : likely.length)
+  return {
+    place: placeOf(printer, headId),
+    old: h.old && swapNozzle(h.old),
+    fresh: swapNozzle(n),
+    head: printer.heads.findIndex(x => x.id === headId),
+    turn: { setC: t.setC, material: t.material },
+    resnug: resnugAt(h, n, ceilingC, t.setC),
+    torque: torqueFor(
+      { material: n.material, insert: n.insertMm !== null, channelMm: n.inletMm, makerNm: n.torqueNm },
+      block,
+    ),
+    sock: parts.some(p => p.role === 'sock'),
+    liner: parts.some(p => p.role === 'liner'),
+    materials: [...h.materials]
+      .sort((a, b) => place(a) - place(b) || a.name.localeCompare(b.name))
+      .map(m => ({ id: m.id, name: m.name, purgeC: h.holds && purgeC(sensor, h.holds, m, ceilingC) })),
+    holds: h.holds?.name ?? null,
+    zWay: h.zWay,
+    zMm: h.zMm,
+  }
+}
+
+/** Facts of a swap on a head to a nozzle of the shelf, as they are now; null where it may not be. */
+export async function swapFacts(db: Connection, headId: number, nozzleId: number): Promise<SwapFacts | null> {
+  const h = await headFor(db, headId)
+  const n = h.shelf.find(x => x.id === nozzleId)
+  return n ? factsFor(h, headId, n) : null
+}
+
+/** Where what keeps a nozzle from being turned is put right. */
+function refusalOf(h: HeadFor, t: ReturnType<typeof turning>): SwapOffer['refusal'] {
+  if (t.refusal === null) return null
+  if (t.setC === null) {
+    const of = h.through.find(m => m.name === t.material)
+    const where = `/equip/materials${of ? `?m=${of.id}` : ''}`
+    return { says: t.refusal, where, action: 'Enter its swap temperature' }
+  }
+  return { says: t.refusal, where: `/equip/stack/${h.printer.id}`, action: 'See what stands what' }
+}
+
+export async function swapOffer(db: Connection, headId: number): Promise<SwapOffer> {
+  const h = await headFor(db, headId)
+  const { printer } = h
+  const enclosed = stackOf(printer, headId).air.enclosure !== null
+  const coming: Coming[] = h.coming.map(c => ({
+    name: c.material.name,
+    demands: demandsHere(c.material, enclosed),
+    fibreG: c.fibreG,
+  }))
+  const boreMm = h.old?.boreMm ?? null
+  const candidates = h.shelf.map(n => candidate(n, headId))
+  const ranked = rankNozzles(printer, headId, boreMm, candidates, coming, h.rules)
+  const { t } = turningOn(h, headId, null)
+  return {
+    headId,
+    place: placeOf(printer, headId),
+    printer: printer.name,
+    printerId: printer.id,
+    old: h.old && swapNozzle(h.old),
+    refusal: refusalOf(h, t),
+    under: (await underWay(db, [printer.id]))[0] ?? null,
+    coming: h.coming.map(c => (c.name === c.material.name ? c.name : `${c.material.name} (${c.name})`)),
+    choices: ranked.map(c => ({
+      ...c,
+      facts: factsFor(
+        h,
+        headId,
+        h.shelf.find(n => n.id === c.nozzle.id)!,
+      ),
+    })),
+  }
+}

@@ -1,0 +1,181 @@
+/** Procedures with their ticks, the nozzles that may be taken, printers out of service, notes to the next shift. */
+import { z } from 'zod'
+import { Z_WAYS } from '#core/changeover'
+import type { Field, Step, SwapFacts, SwapNozzle, Wait } from '#core/procedures'
+import type { Standing } from '#core/schedule'
+import { PROCEDURE_KINDS } from '../entries/change'
+import { id, maybe, number, struckFor, text, time } from './parts'
+import { fittedNozzle } from './printers'
+
+const asked = { key: text, label: text, help: text, required: z.boolean() }
+const field = z.union([
+  z.object({ ...asked, kind: z.literal('number'), unit: text, low: number, high: number }),
+  z.object({ ...asked, kind: z.literal('choice'), choices: z.array(z.object({ value: text, text })).readonly() }),
+  z.object({ ...asked, kind: z.enum(['text', 'photo']) }),
+]) satisfies z.ZodType<Field>
+const wait = z.object({
+  heater: z.enum(['nozzle', 'bed', 'chamber']),
+  head: z.number(),
+  setC: number,
+}) satisfies z.ZodType<Wait>
+const step = z.object({
+  key: text,
+  title: text,
+  says: z.array(text).readonly(),
+  hazards: z.array(z.object({ hazard: text, what: text })).readonly(),
+  fields: z.array(field).readonly(),
+  wait: maybe(wait),
+  after: maybe(z.array(text).readonly()),
+}) satisfies z.ZodType<Step>
+
+const swapNozzle = z.object({
+  id,
+  tag: text,
+  words: text,
+  lengthMm: number,
+  lengthBy: z.enum(['gauge', 'type']),
+  insert: z.boolean(),
+  plated: z.boolean(),
+  brittle: z.boolean(),
+}) satisfies z.ZodType<SwapNozzle>
+const swapFacts = z.object({
+  place: text,
+  old: maybe(swapNozzle),
+  fresh: swapNozzle,
+  head: z.number(),
+  turn: z.object({ setC: number, material: maybe(text) }),
+  resnug: maybe(z.object({ setC: number, job: text })),
+  torque: z.object({ newtonMetre: number, by: z.enum(['maker', 'nozzle neck', 'block thread']) }),
+  sock: z.boolean(),
+  liner: z.boolean(),
+  materials: z.array(z.object({ id, name: text, purgeC: maybe(number) })).readonly(),
+  holds: maybe(text),
+  zWay: maybe(z.enum(Z_WAYS)),
+  zMm: maybe(number),
+}) satisfies z.ZodType<SwapFacts>
+
+/** What may be taken for a head, and how it would go; `refusal`: why its nozzle is not turned at all. */
+export const swapOffer = z.object({
+  headId: id,
+  place: text,
+  printer: text,
+  printerId: id,
+  old: maybe(swapNozzle),
+  /** Why the nozzle must not be turned; null when it may. `where` leads to what is missing. */
+  refusal: maybe(z.object({ says: text, where: maybe(text), action: text })),
+  /** The procedure that is under way there already. */
+  under: maybe(z.object({ id, title: text })),
+  coming: z.array(text),
+  choices: z.array(z.object({ nozzle: fittedNozzle, good: z.boolean(), says: z.array(text), facts: maybe(swapFacts) })),
+})
+export type SwapOffer = z.output<typeof swapOffer>
+
+const tick = z.object({
+  id,
+  step: text,
+  at: time,
+  by: text,
+  values: z.record(text, z.union([text, number, z.null()])),
+  readC: maybe(number),
+  readBy: maybe(z.enum(['printer', 'person'])),
+  /** Struck out: it stays readable, and the step is open again. */
+  struck: struckFor,
+})
+export type Tick = z.output<typeof tick>
+const ended = z.object({ outcome: z.enum(['done', 'stopped early']), at: time, by: text, note: text })
+
+export const procedureLine = z.object({
+  id,
+  kind: z.enum(PROCEDURE_KINDS),
+  title: text,
+  printer: text,
+  printerId: id,
+  headId: maybe(id),
+  done: z.number(),
+  of: z.number(),
+  /** The step that comes next, and who did the last. */
+  next: maybe(text),
+  begunAt: time,
+  by: text,
+  lastAt: time,
+  lastBy: text,
+  ended: maybe(ended),
+  struck: struckFor,
+})
+export type ProcedureLine = z.output<typeof procedureLine>
+
+export const procedurePage = procedureLine.extend({
+  facts: swapFacts,
+  steps: z.array(step),
+  ticks: z.array(tick),
+  /** What it was worked out from and is so no longer, in words; empty while it holds. */
+  changed: z.array(text),
+  note: text,
+})
+export type ProcedurePage = z.output<typeof procedurePage>
+
+export const standing = z.object({
+  procedures: z.array(z.object({ id, title: text, done: z.number(), of: z.number(), by: text })).readonly(),
+  tags: z.array(z.object({ id, why: text, by: text })).readonly(),
+  notes: z.array(z.object({ id, says: text, by: text })).readonly(),
+  toCommission: z.boolean(),
+}) satisfies z.ZodType<Standing>
+
+const tagLine = z.object({
+  id,
+  printerId: id,
+  printer: text,
+  why: text,
+  must: z.array(text),
+  procedureId: maybe(id),
+  at: time,
+  by: text,
+  back: maybe(z.object({ at: time, by: text, proved: z.array(z.object({ what: text, how: text })), note: text })),
+  struck: struckFor,
+})
+export type TagLine = z.output<typeof tagLine>
+const noteLine = z.object({
+  id,
+  printerId: id,
+  printer: text,
+  says: text,
+  at: time,
+  by: text,
+  read: maybe(z.object({ at: time, by: text })),
+  struck: struckFor,
+})
+export type NoteLine = z.output<typeof noteLine>
+
+/** Change at one look. */
+export const change = z.object({
+  printers: z.array(
+    z.object({
+      id,
+      name: text,
+      standing,
+      heads: z.array(
+        z.object({
+          id,
+          name: text,
+          place: text,
+          nozzle: maybe(text),
+          /** Why its nozzle is due to be changed; null while it is not. */
+          due: maybe(text),
+        }),
+      ),
+    }),
+  ),
+  procedures: z.array(procedureLine),
+  tags: z.array(tagLine),
+  notes: z.array(noteLine),
+})
+export type Change = z.output<typeof change>
+
+/** What a tick did: `already` when somebody had done the step before. */
+export const tickEffect = z.object({
+  id,
+  title: text,
+  already: maybe(z.object({ by: text, at: time })),
+  done: z.number(),
+  of: z.number(),
+})

@@ -1,0 +1,54 @@
+/** Procedures and their ticks; printers out of service, and notes to the next shift. */
+import { z } from 'zod'
+import { WORDS_LONG } from '#core/procedures'
+import { confirmed, id, note, text, when } from './fields'
+
+/** What a procedure does; each kind has its steps in `core/procedures`. */
+export const PROCEDURE_KINDS = ['swap'] as const
+export type ProcedureKind = (typeof PROCEDURE_KINDS)[number]
+
+/** What begins: its steps are worked out by the server. */
+export const procedureSchema = z.object({
+  kind: z.enum(PROCEDURE_KINDS),
+  headId: id,
+  nozzleId: id,
+  note,
+  occurredAt: when,
+  confirmed,
+})
+
+const value = z.union([z.string().trim().max(WORDS_LONG), z.number(), z.null()])
+/** One step done; `reading` is what the heater of a wait showed. */
+export const tickSchema = z.object({
+  procedureId: id,
+  step: text(60).min(1),
+  values: z.record(z.string().max(60), value).default({}),
+  reading: z
+    .object({
+      c: z.number({ error: 'Enter what it shows' }).min(-60, 'At least -60 °C').max(700, 'At most 700 °C'),
+      /** When the printer told it; null for what a person read at the printer. */
+      at: when.nullable().default(null),
+    })
+    .nullable()
+    .default(null),
+  note,
+  occurredAt: when,
+  confirmed,
+})
+
+/** A printer out of service. */
+export const serviceTagSchema = z.object({
+  printerId: id,
+  why: text(300).min(3, 'Say why it must not run'),
+  must: z.array(text(300).min(3, 'Say what must be proved')).max(30).default([]),
+  note,
+  occurredAt: when,
+})
+
+/** A note to the next shift. */
+export const shiftNoteSchema = z.object({
+  printerId: id,
+  says: text(1000).min(3, 'Say what the next shift must know'),
+  note,
+  occurredAt: when,
+})
