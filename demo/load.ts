@@ -29,6 +29,7 @@ import { addNozzleType } from '../server/records/nozzles/types'
 import { addSpool, saveSpoolEvent } from '../server/records/spools/spools'
 import { firstPeople, listPeople } from '../server/records/shop/people'
 import { saveStrike } from '../server/records/entry/strikes'
+import { addChanges } from './change'
 import { jobFile } from './job-file'
 import { addSetups, DEMO_PICTURES, pictureOfBore } from './pictures'
 import { fillPrepare } from './prepare'
@@ -464,6 +465,15 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
       const m = MATERIALS.find(x => x.name === s.material)!
       return { ...s, polymer: m.polymer, fraction: m.fillerFraction }
     }),
+  })
+  await addChanges(tx, {
+    printers,
+    heads,
+    nozzles: new Map([...nozzles].map(([tag, n]) => [tag, n.id])),
+    daysAgo: (days, hour) => at(DAYS - days, hour),
+    technician: dayTech,
+    night: nightTech,
+    lead,
   })
 }
 

@@ -12,6 +12,7 @@ export const STATIONS = [
   { key: '2', name: 'Prepare', path: '/prepare' },
   { key: '3', name: 'Run', path: '/run' },
   { key: '4', name: 'Inspect', path: '/inspect' },
+  { key: '5', name: 'Change', path: '/change' },
   { key: '6', name: 'Verify', path: '/verify' },
   { key: '7', name: 'Stores', path: '/stores' },
 ] as const

@@ -1,7 +1,8 @@
 /** What a printer's certificate says: what it may be set to, what that rests on, and what is due before it is whole. */
-import { GUARDS, guardState, placesOf, type Guard, type GuardState, type SurveyFound } from '#core/chamber'
+import { guardState, placesOf, type Guard, type GuardState, type SurveyFound } from '#core/chamber'
 import { openingOf } from '#core/limits'
 import { ONE_SIDED_90 } from '#core/numeric'
+import { guardsOf } from '#core/procedures'
 import { celsiusDown } from '#core/words'
 import type { Floor } from '#shared/answers/bench'
 import type { Chambers, CutOutLine, SurveyLine } from '#shared/answers/chambers'
@@ -29,12 +30,6 @@ export interface Certificate {
   survey: { line: SurveyLine; places: string[]; state: string } | null
   guards: GuardLine[]
   due: Due[]
-}
-
-/** What can be tested of a printer: runaway protection of each heater, and the cut-outs that it should have. */
-export function guardsOf(printer: StackPrinter): Guard[] {
-  const heated = printer.parts.some(p => p.role === 'chamber heater')
-  return GUARDS.filter(g => heated || !g.startsWith('chamber'))
 }
 
 function limitLines(limits: readonly ZoneLimit[], printer: StackPrinter): Certificate['limits'] {

@@ -18,6 +18,7 @@ import {
   dueOfUnknownSpool,
   dueOfWetSpool,
   minutesLeft,
+  notReady,
   soakStands,
   type Due,
 } from '#core/schedule'
@@ -36,6 +37,9 @@ const DRY_NOTES: Partial<Record<Dryness, string>> = { wet: 'is too wet', unknown
 /** What Prepare knows of each printer: its soak, and whether the spool on it is dry. */
 const notes = computed(() => {
   const out: Record<string, { text: string; look: boolean; to: string }[]> = {}
+  for (const p of floor.value?.printers ?? [])
+    for (const n of notReady(p.name, p.standing).slice(0, 1))
+      (out[p.name] ??= []).push({ text: n.stops ? 'not ready' : 'a note to read', look: true, to: n.open })
   for (const s of prepare.value?.soaks ?? []) {
     const left = minutesLeft(Date.parse(s.from), s.minutes, now.value)
     if (s.to !== null || !soakStands(Date.parse(s.from), s.minutes, now.value)) continue

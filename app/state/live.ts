@@ -2,6 +2,7 @@
 import type { Live } from '#shared/answers/live'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
+import type { Reading, Wait } from '#core/procedures'
 
 /** A report older than this is no reading any more, whatever the connection says. */
 const STALE_MS = 30_000
@@ -24,6 +25,8 @@ export const useLive = defineStore('live', () => {
   /** Since when the server itself has been silent; null while it speaks. */
   const silentSince = ref<string | null>(null)
   let source: EventSource | null = null
+  /** When this browser heard each report, by its own clock: a tablet's may be minutes off the server's. */
+  const heard: Record<string, { at: string; ms: number | null }> = {}
 
   function listen(): void {
     if (source) return
@@ -33,6 +36,10 @@ export const useLive = defineStore('live', () => {
     })
     source.addEventListener('live', e => {
       const live = JSON.parse((e as MessageEvent<string>).data) as Live
+      const before = heard[live.printer]
+      // the first may have lain on the server for a while: only one that came in while listening is known to be new
+      if (live.at !== null && live.at !== before?.at)
+        heard[live.printer] = { at: live.at, ms: before ? Date.now() : null }
       printers.value = { ...printers.value, [live.printer]: live }
     })
     source.onopen = () => {
@@ -50,10 +57,18 @@ export const useLive = defineStore('live', () => {
       return null
     return l
   }
+  /** What a heater of a printer shows, and when this browser heard it, ms since 1970; null when it is not read. */
+  function reading(name: string, { heater, head }: Pick<Wait, 'heater' | 'head'>): Reading | null {
+    const l = printers.value[name]
+    const ms = heard[name]?.ms ?? null
+    if (!l || l.lostSince !== null || silentSince.value !== null || ms === null) return null
+    const value = heater === 'nozzle' ? (l.heads[head] ?? null) : l[heater]
+    return value && { c: value.nowC, atMs: ms }
+  }
   /** Since when a connected printer has been silent; null when it speaks or was never connected. */
   function lost(name: string): string | null {
     if (!links.value.printers.includes(name)) return null
     return silentSince.value ?? printers.value[name]?.lostSince ?? null
   }
-  return { printers, links, silentSince, listen, of, lost }
+  return { printers, links, silentSince, listen, of, reading, lost }
 })

@@ -6,6 +6,7 @@ const firstWords = (shop: StripShop) => [
   ...shop.nozzles.map(n => n.tag),
   ...shop.printers.map(p => p.name),
   ...shop.spools.map(s => s.tag),
+  'swap',
   'fit',
   'remove',
   'retire',
@@ -16,7 +17,7 @@ function laterWords(first: string, shop: StripShop): string[] {
   if (shop.nozzles.some(n => same(n.tag, first))) return ['bore', 'tip', ...SHAPES.map(dashed)]
   if (first === 'study') return shop.studyTurn ? [shop.studyTurn.tag] : []
   if (first === 'spool') return [...shop.spools.map(s => s.tag), ...SPOOL_WORDS]
-  if (['fit', 'remove', 'retire'].includes(first))
+  if (['swap', 'fit', 'remove', 'retire'].includes(first))
     return [...shop.nozzles.filter(n => !n.retired).map(n => n.tag), ...shop.printers.map(p => p.name)]
   return [
     ...shop.spools.map(s => s.tag),

@@ -1,5 +1,26 @@
-/** fit, remove, retire. */
+/** swap, fit, remove, retire. */
 import { type Word, type StripShop, type Understood, same, unread, dashed } from '~/strip/grammar'
+
+type Printer = StripShop['printers'][number]
+interface Head {
+  head: Printer['heads'][number]
+  place: string
+  /** Words of the line that named it. */
+  used: number
+}
+
+/** The head that a printer's name, and a head's where there are several, stand for; or what is still needed. */
+function headOf(printer: Printer, which: Word | undefined): Head | Understood {
+  const only = printer.heads.length === 1 ? printer.heads[0] : undefined
+  if (only) return { head: only, place: printer.name, used: 1 }
+  const names = printer.heads.map(h => dashed(h.name))
+  if (!which) return { kind: 'more', says: `${printer.name} has several heads: add ${names.join(' or ')}` }
+  const head = printer.heads.find(h => same(dashed(h.name), which.text))
+  return head
+    ? { head, place: `${printer.name} (${head.name})`, used: 2 }
+    : unread(which, `${printer.name} has ${names.join(', ')}`)
+}
+const isHead = (x: Head | Understood): x is Head => 'head' in x
 
 export function fit(words: Word[], shop: StripShop, at: string): Understood {
   const [tag, where, which] = words
@@ -9,15 +30,11 @@ export function fit(words: Word[], shop: StripShop, at: string): Understood {
   if (!where) return { kind: 'more', says: `Fit ${nozzle.tag} to which printer?` }
   const printer = shop.printers.find(p => same(p.name, where.text))
   if (!printer) return unread(where, 'no printer has this name')
-  const only = printer.heads.length === 1 ? printer.heads[0] : undefined
-  const head = which ? printer.heads.find(h => same(dashed(h.name), which.text)) : only
-  if (which && !head) return unread(which, `${printer.name} has ${printer.heads.map(h => dashed(h.name)).join(', ')}`)
-  if (!head)
-    return {
-      kind: 'more',
-      says: `${printer.name} has several heads: add ` + `${printer.heads.map(h => dashed(h.name)).join(' or ')}`,
-    }
-  const place = printer.heads.length > 1 ? `${printer.name} (${head.name})` : printer.name
+  const found = headOf(printer, which)
+  if (!isHead(found)) return found
+  if (which && found.used === 1 && !same(dashed(found.head.name), which.text))
+    return unread(which, `${printer.name} has ${dashed(found.head.name)}`)
+  const { head, place } = found
   return {
     kind: 'entry',
     says:
@@ -25,6 +42,26 @@ export function fit(words: Word[], shop: StripShop, at: string): Understood {
       `${nozzle.place && head.nozzleId !== nozzle.id ? `; ${nozzle.tag} leaves ${nozzle.place}` : ''}`,
     route: '/api/fittings',
     body: { kind: 'fit', nozzleId: nozzle.id, headId: head.id, occurredAt: at },
+  }
+}
+
+/** Opens the swap, step by step: `swap Ribble N-032`; without a nozzle it says which to take. */
+export function swap(words: Word[], shop: StripShop): Understood {
+  const [where, ...rest] = words
+  if (!where) return { kind: 'more', says: 'Swap on which printer? For example: swap Ribble N-032' }
+  const printer = shop.printers.find(p => same(p.name, where.text))
+  if (!printer) return unread(where, 'no printer has this name')
+  const found = headOf(printer, rest[0])
+  if (!isHead(found)) return found
+  const { head, place, used } = found
+  const tag = rest[used - 1]
+  const nozzle = tag && shop.nozzles.find(n => same(n.tag, tag.text))
+  if (tag && !nozzle) return unread(tag, 'no nozzle has this tag')
+  const fresh = nozzle ? `, ${nozzle.tag} in` : ''
+  return {
+    kind: 'open',
+    says: `Swap on ${place}, step by step: ${head.nozzle ? `${head.nozzle} out` : 'no nozzle is in'}${fresh}`,
+    path: `/change/swap?head=${head.id}${nozzle ? `&nozzle=${nozzle.id}` : ''}`,
   }
 }
 

@@ -16,6 +16,7 @@ export const ACTIONS = [
   'print',
   'swap a nozzle',
   'change a hotend',
+  'unpack',
   'fit a part',
   'wire',
   'trim',
@@ -184,6 +185,12 @@ export const CAUTIONS: readonly Caution[] = [
     hazard: 'A broken or loose thermistor reads cold while the block is hot.',
     what: 'What the printer shows never tells that something may be touched: hold a probe to it, or treat it as hot.',
     actions: ['swap a nozzle', 'change a hotend', 'clear a clog'],
+  },
+  {
+    key: 'heavy',
+    hazard: 'Printers are heavy: backs, fingers and toes.',
+    what: 'Two people or a lift; at the frame; a clear way and a bench that bears it.',
+    actions: ['unpack'],
   },
   {
     key: 'falling axis',

@@ -11,7 +11,7 @@ export const APPROACH_MM = 1
 /** A change of length that nobody sets, mm. */
 const SAME_MM = 0.005
 
-/** What a change of length (mm, new less old) means at the printer, in words that cannot be read the other way round. */
+/** What a change of length (mm, new less old) means at the printer, in words that cannot be read the wrong way. */
 export function zWords(mm: number): string {
   need('mm', mm, -100, 100, 'mm')
   if (Math.abs(mm) < SAME_MM) return 'Both are as long: the head stops where it did.'

@@ -4,6 +4,8 @@
  */
 export { rankNozzles } from './choose'
 export type { Candidate, Choice, Coming } from './choose'
+export { commissionFacts, commissionSteps, guardsOf } from './commission'
+export type { CommissionFacts } from './commission'
 export {
   byHand,
   FRESH_MS,
@@ -18,4 +20,4 @@ export {
 export type { FieldFault, Progress, WaitState } from './engine'
 export { LENGTH_FAR_MM, LENGTH_MM, lengthChange, lengthDoubt, swapSteps, swapZ, Z_FAR_MM } from './swap'
 export type { SwapFacts, SwapNozzle, SwapZ } from './swap'
-export type { Field, Hazard, Reading, Step, Ticked, Values, Wait } from './types'
+export type { Field, Hazard, Proof, Reading, Step, Ticked, Values, Wait } from './types'

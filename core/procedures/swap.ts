@@ -3,11 +3,11 @@
  * stop afterwards. °C as set at the printer, mm, N·m. Source: common practice, no source, but for the torque
  * (`changeover`).
  */
-import { cautionsNamed } from '../cautions'
 import { APPROACH_MM, Z_MM, Z_WAYS, zNumbers, zWords, type torqueFor, type ZWay } from '../changeover'
 import { InputError, need, needIfKnown } from '../numeric'
 import { celsius, mmNumber } from '../words'
-import type { Field, Hazard, Step, Values, Wait } from './types'
+import { field, hazards, step } from './make'
+import type { Step, Values, Wait } from './types'
 
 /** Length of any nozzle, mm. */
 export const LENGTH_MM = [5, 40] as const
@@ -47,18 +47,6 @@ export interface SwapFacts {
   /** The Z number that was recorded last; null before any. */
   zMm: number | null
 }
-
-const hazards = (...keys: string[]): Hazard[] => cautionsNamed(...keys).map(({ hazard, what }) => ({ hazard, what }))
-const step = (key: string, title: string, more: Partial<Step> = {}): Step => ({
-  key,
-  title,
-  says: [],
-  hazards: [],
-  fields: [],
-  wait: null,
-  after: null,
-  ...more,
-})
 
 const torqueWords = ({ newtonMetre, by }: SwapFacts['torque']) => {
   const most = `at most ${(Math.floor(newtonMetre * 10 + 1e-9) / 10).toFixed(1)} N·m`
@@ -140,19 +128,6 @@ export function swapZ(f: SwapFacts, values: Values): SwapZ {
   return { says, expectedMm, startMm, far }
 }
 
-const number = (key: string, label: string, range: readonly [number, number], more: Partial<Field> = {}): Field =>
-  ({
-    key,
-    label,
-    help: '',
-    required: false,
-    kind: 'number',
-    unit: 'mm',
-    low: range[0],
-    high: range[1],
-    ...more,
-  }) as Field
-
 /** Numbers that are none never become a step. */
 function checkFacts(f: SwapFacts): void {
   for (const [field, n] of [
@@ -187,7 +162,7 @@ export function swapSteps(f: SwapFacts): Step[] {
         ...(fresh.brittle ? ['It is hard and brittle: do not drop it, do not lever on the tip.'] : []),
       ],
       fields: [
-        number('lengthMm', 'Its whole length by caliper', LENGTH_MM, {
+        field.number('lengthMm', 'Its whole length by caliper', LENGTH_MM, 'mm', {
           help:
             `On record ${mmNumber(fresh.lengthMm, 2)} mm, by ${fresh.lengthBy === 'gauge' ? 'a gauge' : 'its type'}. ` +
             'Leave it empty to go by that.',
@@ -237,6 +212,7 @@ export function swapSteps(f: SwapFacts): Step[] {
               'If it does not come, stop. Not harder: hotter, within the ceiling, or the whole hotend.',
             ],
             hazards: hazards('turning', 'live leads'),
+            wait: wait(turn.setC),
           }),
         ]),
     step('look in', 'Look up into the thread', {
@@ -249,6 +225,7 @@ export function swapSteps(f: SwapFacts): Step[] {
           'the break sits too low: turn the nozzle out, break down half a turn, again.',
       ],
       hazards: hazards('burns'),
+      wait: wait(turn.setC),
     }),
     step('tight', 'Tighten it hot', {
       says: [
@@ -284,23 +261,24 @@ export function swapSteps(f: SwapFacts): Step[] {
       fields: [
         ...(f.zWay === null
           ? [
-              {
-                key: 'zWay',
-                label: "This printer's Z number: which is further from the bed?",
-                help: 'Asked once for each printer. Try it: make the number 0.1 larger and look which way it went.',
-                required: true,
-                kind: 'choice' as const,
-                choices: [
+              field.choice(
+                'zWay',
+                "This printer's Z number: which is further from the bed?",
+                [
                   { value: 'larger is higher', text: 'The larger number' },
                   { value: 'larger is lower', text: 'The smaller number' },
                 ],
-              },
+                {
+                  required: true,
+                  help: 'Asked once for each printer. Try it: make the number 0.1 larger and look which way it went.',
+                },
+              ),
             ]
           : []),
-        number('zBeforeMm', 'Z number until now', Z_MM, {
+        field.number('zBeforeMm', 'Z number until now', Z_MM, 'mm', {
           help: f.zMm === null ? 'As the printer shows it.' : `Recorded last: ${mmNumber(f.zMm, 3)} mm.`,
         }),
-        number('zAfterMm', 'Z number now', Z_MM, { required: true, help: 'As the feeler found it.' }),
+        field.number('zAfterMm', 'Z number now', Z_MM, 'mm', { required: true, help: 'As the feeler found it.' }),
       ],
     }),
     step('level', 'Level it hot', {
@@ -317,17 +295,15 @@ export function swapSteps(f: SwapFacts): Step[] {
       ],
       hazards: hazards('fumes'),
       fields: [
-        {
-          key: 'material',
-          label: 'What runs from it now',
-          help: 'It stands in the nozzle until the next purge.',
-          required: true,
-          kind: 'choice',
-          choices: f.materials.map(m => ({
+        field.choice(
+          'material',
+          'What runs from it now',
+          f.materials.map(m => ({
             value: String(m.id),
             text: m.purgeC === null ? m.name : `${m.name}, purged at ${celsius(m.purgeC)}`,
           })),
-        },
+          { required: true, help: 'It stands in the nozzle until the next purge.' },
+        ),
       ],
     }),
     step('first layer', 'Watch a first layer', {

@@ -1,5 +1,7 @@
 /** Words of this folder: a procedure is a list of steps, a tick is one of them done. °C, mm, N·m. */
 
+import type { Guard } from '../chamber'
+
 /** A hazard at its step. */
 export interface Hazard {
   hazard: string
@@ -29,6 +31,13 @@ export interface Wait {
   setC: number
 }
 
+/** A record that must be there since the procedure began; a tick alone is no proof. */
+export interface Proof {
+  of: 'cut-out test' | 'sensor check' | 'chamber'
+  guard: Guard | null
+  headId: number | null
+}
+
 export interface Step {
   /** Names it within its procedure. */
   key: string
@@ -37,6 +46,7 @@ export interface Step {
   hazards: readonly Hazard[]
   fields: readonly Field[]
   wait: Wait | null
+  proof: Proof | null
   /** Steps that come first; null: all before it in the list. */
   after: readonly string[] | null
 }

@@ -1,4 +1,4 @@
 import { entry } from '../doors/doors'
-import { saveTick } from '../records/change/procedures'
+import { saveTick } from '../records/change/ticks'
 
 export default entry('/api/ticks', saveTick)

@@ -25,7 +25,7 @@ import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
 import type { ChamberSize, FittedWarmUp, Guard, PartSize, Read, Reading, SurveyProbe } from '#core/chamber'
 import type { Tone } from '#core/imaging'
 import type { ZWay } from '#core/changeover'
-import type { Step, SwapFacts, Values } from '#core/procedures'
+import type { CommissionFacts, Step, SwapFacts, Values } from '#core/procedures'
 import type { StudyMethod } from '#core/study'
 import type { Allowed, Placement, Point, Reference, Sensed } from '#core/thermometry'
 import type { DryerKind } from '#core/drying'
@@ -606,7 +606,7 @@ export const procedures = pgTable('procedures', {
   printerId: integer().notNull(),
   headId: integer(),
   title: text().notNull(),
-  facts: jsonb().$type<SwapFacts>().notNull(),
+  facts: jsonb().$type<SwapFacts | CommissionFacts>().notNull(),
   steps: jsonb().$type<Step[]>().notNull(),
   note: note(),
   ...logged(),

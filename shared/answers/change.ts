@@ -1,7 +1,8 @@
 /** Procedures with their ticks, the nozzles that may be taken, printers out of service, notes to the next shift. */
 import { z } from 'zod'
 import { Z_WAYS } from '#core/changeover'
-import type { Field, Step, SwapFacts, SwapNozzle, Wait } from '#core/procedures'
+import { GUARDS } from '#core/chamber'
+import type { Field, Proof, Step, SwapFacts, SwapNozzle, Wait } from '#core/procedures'
 import type { Standing } from '#core/schedule'
 import { PROCEDURE_KINDS } from '../entries/change'
 import { id, maybe, number, struckFor, text, time } from './parts'
@@ -18,6 +19,11 @@ const wait = z.object({
   head: z.number(),
   setC: number,
 }) satisfies z.ZodType<Wait>
+const proof = z.object({
+  of: z.enum(['cut-out test', 'sensor check', 'chamber']),
+  guard: maybe(z.enum(GUARDS)),
+  headId: maybe(id),
+}) satisfies z.ZodType<Proof>
 const step = z.object({
   key: text,
   title: text,
@@ -25,6 +31,7 @@ const step = z.object({
   hazards: z.array(z.object({ hazard: text, what: text })).readonly(),
   fields: z.array(field).readonly(),
   wait: maybe(wait),
+  proof: maybe(proof),
   after: maybe(z.array(text).readonly()),
 }) satisfies z.ZodType<Step>
 
@@ -105,7 +112,10 @@ export const procedureLine = z.object({
 export type ProcedureLine = z.output<typeof procedureLine>
 
 export const procedurePage = procedureLine.extend({
-  facts: swapFacts,
+  /** What a swap was worked out from; null for another kind. */
+  swap: maybe(swapFacts),
+  /** Of steps that a record proves: which one, in words; null while there is none. */
+  proofs: z.record(text, maybe(text)),
   steps: z.array(step),
   ticks: z.array(tick),
   /** What it was worked out from and is so no longer, in words; empty while it holds. */

@@ -58,6 +58,8 @@ export const shop = z.object({
   studyTurn: maybe(studyTurn),
   /** Sensors that failed their check, or are due for the next. */
   sensorsDue: id,
+  /** Printers that are not ready for work, or with a note to read. */
+  notReady: id,
   /** Who acts. */
   person,
   /** What is here no longer: offered nowhere, and listed where it can be brought back. */

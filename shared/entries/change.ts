@@ -4,18 +4,15 @@ import { WORDS_LONG } from '#core/procedures'
 import { confirmed, id, note, text, when } from './fields'
 
 /** What a procedure does; each kind has its steps in `core/procedures`. */
-export const PROCEDURE_KINDS = ['swap'] as const
+export const PROCEDURE_KINDS = ['swap', 'commission'] as const
 export type ProcedureKind = (typeof PROCEDURE_KINDS)[number]
 
 /** What begins: its steps are worked out by the server. */
-export const procedureSchema = z.object({
-  kind: z.enum(PROCEDURE_KINDS),
-  headId: id,
-  nozzleId: id,
-  note,
-  occurredAt: when,
-  confirmed,
-})
+const begun = { note, occurredAt: when, confirmed }
+export const procedureSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('swap'), headId: id, nozzleId: id, ...begun }),
+  z.object({ kind: z.literal('commission'), printerId: id, ...begun }),
+])
 
 const value = z.union([z.string().trim().max(WORDS_LONG), z.number(), z.null()])
 /** One step done; `reading` is what the heater of a wait showed. */

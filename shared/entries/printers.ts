@@ -91,6 +91,8 @@ export const printerFields = z.object({ name: name(40), kind: name(80), note, ou
 /** A printer as a stack: also the format in which one is written out and read in. */
 export const printerSchema = printerFields
   .extend({
+    /** New or rebuilt: it is commissioned before it runs. */
+    toCommission: z.boolean().default(false),
     heads: z
       .array(z.object({ name: name(40) }))
       .min(1, 'At least one head')

@@ -33,7 +33,7 @@ test('loaded once, with the shop that the design asks for', async () => {
       from strikes) strikes, (select count(*)::int from jobs) jobs,
       (select extract(day from max(ended_at) - min(ended_at))::int from runs) days, (select count(*)::int
       from forecasts where stale) stale`)
-  expect(n).toMatchObject({ printers: 6, nozzles: 40, spools: 30, stale: 0 })
+  expect(n).toMatchObject({ printers: 7, nozzles: 40, spools: 30, stale: 0 })
   expect(n!.runs).toBeGreaterThan(600)
   expect(n!.gauges).toBeGreaterThan(40)
   expect(n!.days).toBeGreaterThan(400)
@@ -66,9 +66,19 @@ test('the same seed and anchor give the same shop', async () => {
 
 test('the Floor tells the stories: a stopped printer, a gauge that is due, a retired insert', async () => {
   const f = await floor(one.db)
-  expect(f.printers.map(p => p.name)).toEqual(['Calder', 'Ribble', 'Wharfe', 'Aire', 'Swale', 'Nidd'])
+  expect(f.printers.map(p => p.name)).toEqual(['Calder', 'Ribble', 'Wharfe', 'Aire', 'Swale', 'Nidd', 'Lune'])
   expect(f.printers.find(p => p.name === 'Aire')!.verdict).toBe('stop')
-  expect(f.bench[0]).toMatchObject({ printer: 'Aire', verdict: 'stop', reason: expect.stringContaining('275 °C') })
+  expect(f.bench[0]).toMatchObject({
+    printer: 'Aire',
+    verdict: 'stop',
+    reason: expect.stringMatching(/^Out of service: the hotend fan/) as unknown,
+  })
+  expect(f.bench.find(b => b.reason.includes('275 °C'))).toMatchObject({ printer: 'Aire', verdict: 'stop' })
+  const left = f.bench.filter(b => b.reason.startsWith('Not ready')).map(b => [b.printer, b.verdict])
+  expect(left.sort()).toEqual([
+    ['Lune', 'stop'],
+    ['Swale', 'stop'],
+  ])
   expect(f.printers.find(p => p.name === 'Ribble')!.heads[0]!.nozzle!.tag).toBe('N-014')
   const [failures] = await one.db.execute<{ n: number }>(
     sql`select count(*)::int n from fittings where kind = 'retire'

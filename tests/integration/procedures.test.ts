@@ -9,7 +9,8 @@ import { endingSchema } from '#shared/entries/log'
 import { nozzleSchema } from '#shared/entries/nozzles'
 import { connect } from '../../server/db/client'
 import { changePage } from '../../server/records/change/board'
-import { procedurePage, saveTick } from '../../server/records/change/procedures'
+import { procedurePage } from '../../server/records/change/procedures'
+import { saveTick } from '../../server/records/change/ticks'
 import { swapOffer } from '../../server/records/change/swap'
 import { once } from '../../server/records/entry/answers'
 import { saveEnding } from '../../server/records/entry/endings'
@@ -54,7 +55,7 @@ test('what went through decides how hot; done writes fitting, length, Z and what
   expect([choices.map(c => c.nozzle.id), old?.tag]).toEqual([[nozzleId], 'N-1'])
   const { id } = await begin(db, shop.headId, nozzleId)
   const page = await procedurePage(db, id)
-  expect(page.facts.turn).toEqual({ setC: 245, material: 'PA6-CF20' })
+  expect(page.swap!.turn).toEqual({ setC: 245, material: 'PA6-CF20' })
   expect(page.title).toMatch(/^Swap on Ribble: N-1 out, N-1\d in$/)
   const before = await counts()
   expect((await refusal(end(db, id))).errors![0]!.message).toMatch(/^Not done yet: Take/)
@@ -74,7 +75,7 @@ test('what went through decides how hot; done writes fitting, length, Z and what
   // the way is known now: it is not asked a second time
   expect((await swapOffer(db, shop.headId)).old!.lengthMm).toBe(12.62)
   const next = await procedurePage(db, await swap())
-  expect(next.facts).toMatchObject({ zWay: 'larger is higher', zMm: -1.21 })
+  expect(next.swap).toMatchObject({ zWay: 'larger is higher', zMm: -1.21 })
   await strike('procedure', next.id)
 })
 
@@ -183,7 +184,7 @@ test('stopped with the nozzle out or in: what was moved is logged, and the print
   expect((await refusal(back([]))).errors![0]).toMatchObject({ field: 'proved.0.how' })
   // an empty head: a swap without an old nozzle puts one in
   const again = await begin(db, shop.headId, old.nozzleId)
-  expect((await procedurePage(db, again.id)).facts.old).toBeNull()
+  expect((await procedurePage(db, again.id))!.swap!.old).toBeNull()
   await walk(db, again.id)
   await end(db, again.id)
   await back([{ what: tag!.must[0]!, how: 'swapped step by step, Z by 0.1 mm feeler' }])

@@ -164,6 +164,18 @@ const swapFacts: procedures.SwapFacts = {
   zMm: -1.2,
 }
 const shelf = [{ nozzle: nozzle('hardened steel'), left: { low80G: 200, medianG: 400 }, pastChance: 0.02, worn: null }]
+const newPrinter: procedures.CommissionFacts = {
+  printer: 'P',
+  heads: [{ id: 1, name: 'head', nozzle: null }],
+  gears: [],
+  tubes: [],
+  mains: [],
+  ventilation: null,
+  enclosed: true,
+  guards: ['hotend runaway protection'],
+  nozzleC: 200,
+  bedC: 60,
+}
 const job = { name: 'PA6', demands: [asks('PA6', 'carbon fibre')], fibreG: 60 }
 const P = printer('bed-heated enclosure')
 const R = limits.START_RULES
@@ -761,6 +773,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     },
   },
   procedures: {
+    commissionSteps: { args: { f: newPrinter }, unused: /heads/ },
     byHand: { args: { wait: heating, nowC: 245 }, unused: /head/ },
     lengthChange: { args: { f: swapFacts, values: { lengthMm: 12.7 } }, unused: /^f\.(?!old\.lengthMm)/ },
     lengthDoubt: { args: { f: swapFacts, values: { lengthMm: 12.7 } }, unused: /^f\./ },
@@ -955,6 +968,8 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
   cautions: { cautionsNamed: 'words in' },
   changeover: { bodyOf: 'words in' },
   procedures: {
+    commissionFacts: 'fills a record from parts that are checked where they are reckoned with',
+    guardsOf: 'reads what parts there are',
     missingBefore: 'reads a list of steps',
     valueFaults: 'answers with the faults themselves',
     progress: 'reads a list of steps',

@@ -3,6 +3,8 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import {
   byHand,
+  commissionFacts,
+  commissionSteps,
   FRESH_MS,
   missingBefore,
   NEAR_C,
@@ -28,6 +30,7 @@ const step = (key: string, more: Partial<Step> = {}): Step => ({
   hazards: [],
   fields: [],
   wait: null,
+  proof: null,
   after: null,
   ...more,
 })
@@ -162,6 +165,8 @@ describe('a swap, step by step (common practice, no source)', () => {
     const waits = steps.flatMap(s => (s.wait ? [[s.key, s.wait.setC]] : []))
     expect(waits).toEqual([
       ['heat', 245],
+      ['out', 245],
+      ['in', 245],
       ['tight', 245],
       ['resnug', 280],
     ])
@@ -240,5 +245,32 @@ describe('which nozzle to take', () => {
   test('nobody knows what comes: the bore and what is left decide, and nothing is said to be good for a job', () => {
     const [first] = rankNozzles(P, P.heads[0]!.id, 0.6, [of('N-4', 'hardened steel', 0.6)], [], START_RULES)
     expect(first).toMatchObject({ good: true, says: ['About 0.50 kg of fibre left.'] })
+  })
+})
+
+describe('commissioning (common practice, no source)', () => {
+  const of = (key: string) => commissionFacts(printer(key), START_RULES)
+  const keys = (key: string) => commissionSteps(of(key)).map(s => s.key)
+  test('what the stack has is what it asks', () => {
+    const open = keys('open frame')
+    const hot = commissionSteps(of('hot machine'))
+    expect(open).not.toContain('warm-up')
+    expect(open).not.toContain('guard chamber heater cut-out')
+    expect(hot.map(s => s.key)).toEqual(expect.arrayContaining(['warm-up', 'guard chamber heater cut-out', 'sensor 0']))
+    const wiring = hot.find(s => s.key === 'wiring')!
+    expect(wiring.says.join()).toMatch(/mains voltage: .*licensed electrician/)
+    expect(wiring.fields.map(f => f.key)).toEqual(['wiredBy', 'earthOhm'])
+  })
+  test('nothing is heated before locks, wiring and extraction are done, and never above a limit', () => {
+    const steps = commissionSteps(of('bed-heated enclosure'))
+    const before = missingBefore(steps, [], 'heat 0').map(s => s.key)
+    expect(before).toEqual(['unpack', 'locks', 'path', 'wiring', 'air', 'level', 'probe'])
+    // an electrician that is waited for holds up no tube
+    expect(missingBefore(steps, did('unpack', 'locks'), 'path')).toEqual([])
+    for (const s of steps) if (s.wait?.heater === 'nozzle') expect(s.wait.setC).toBeLessThanOrEqual(200)
+  })
+  test('cut-outs, sensor and chamber are proved by their records', () => {
+    const proofs = commissionSteps(of('hot machine')).flatMap(s => (s.proof ? [s.proof.of] : []))
+    expect(new Set(proofs)).toEqual(new Set(['cut-out test', 'sensor check', 'chamber']))
   })
 })

@@ -81,6 +81,14 @@ describe('what it understands', () => {
       reason: 'worn oval',
     })
   })
+  test('swap opens the steps, with the nozzle that is named', () => {
+    expect(read('swap Ribble N-033')).toEqual({
+      kind: 'open',
+      says: 'Swap on Ribble, step by step: N-014 out, N-033 in',
+      path: '/change/swap?head=11&nozzle=33',
+    })
+    expect(read('swap Swale hot')).toMatchObject({ kind: 'open', path: '/change/swap?head=22' })
+  })
   test('spools, with or without the word', () => {
     expect(spoolEventSchema.parse(body('spool S-07 out').body)).toMatchObject({ spoolId: 7, kind: 'out' })
     expect(spoolEventSchema.parse(body('S-07 in').body)).toMatchObject({ spoolId: 7, kind: 'in' })
@@ -155,6 +163,9 @@ describe('what it cannot read', () => {
     ['Ribble +312g PA66 9h', 'PA66', 13],
     ['fit N-033 Rible', 'Rible', 10],
     ['fit N-33', 'N-33', 4],
+    ['fit N-033 Ribble cold', 'cold', 17],
+    ['swap Ribble N-99', 'N-99', 12],
+    ['swap Swale cold', 'cold', 11],
     ['fit N-033 Swale cold', 'cold', 16],
     ['spool S-07 lost', 'lost', 11],
     ['S-07 weighed heavy', 'heavy', 13],
@@ -170,6 +181,8 @@ describe('what it cannot read', () => {
     'fit',
     'fit N-033',
     'fit N-033 Swale',
+    'swap',
+    'swap Swale',
     'retire N-014',
     'spool',
     'spool S-07',

@@ -97,6 +97,7 @@ const last = computed(() => [...props.page.gaugePoints].reverse().find(g => g.ki
       </div>
     </dl>
     <div class="no-print mt-2 flex flex-wrap gap-2">
+      <NuxtLink v-if="page.place" :to="`/change/swap?head=${page.place.headId}`" class="button">Swap it</NuxtLink>
       <button type="button" class="button" @click="$emit('law', page.nozzle.law === 'sliding' ? 'linear' : 'sliding')">
         Use {{ page.nozzle.law === 'sliding' ? 'the straight line' : 'sliding wear' }}
       </button>

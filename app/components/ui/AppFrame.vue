@@ -49,6 +49,7 @@ const due = computed<Record<string, number>>(() => {
   const risk = shop.data?.settings.acceptedRisk ?? 0.1
   return {
     4: shop.data?.nozzles.filter(n => n.place && n.pastChance >= risk).length ?? 0,
+    5: shop.data?.notReady ?? 0,
     6: shop.data?.sensorsDue ?? 0,
   }
 })

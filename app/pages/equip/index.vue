@@ -25,6 +25,7 @@ import FileDrop from '~/components/run/FileDrop.vue'
 import ClassMark from '~/components/ui/ClassMark.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
+import NotReady from '~/components/ui/NotReady.vue'
 import { useEquip } from '~/composables/equip'
 import { askingOf, setsOf } from '~/lib/changes'
 import { useScans } from '~/state/scans'
@@ -48,6 +49,7 @@ const applying = ref(false)
 const dropping = ref(false)
 
 const printer = computed(() => data.value?.printers.find(p => p.id === printerId.value) ?? null)
+const standing = computed(() => data.value?.standing.find(s => s.printerId === printerId.value)?.standing ?? null)
 const material = computed(() => data.value?.materials.find(m => m.id === materialId.value) ?? null)
 const sets = computed(() => (material.value ? setsOf(material.value) : []))
 const file = computed(() => scans.reads.find(r => r.id === fileId.value && r.scan) ?? null)
@@ -223,6 +225,7 @@ function pickPrinter(id: number | null): void {
         <button type="button" class="button plain" @click="fileId = null">Ask by window instead</button>
       </p>
       <template v-if="result && printer && demand && headId !== null">
+        <NotReady :printer="printer.name" :standing="standing" />
         <p
           class="mb-1 flex items-start gap-2 text-[17px] font-[680] leading-snug"
           role="status"

@@ -1,4 +1,4 @@
 import { entry } from '../../doors/doors'
-import { beginProcedure } from '../../records/change/procedures'
+import { beginProcedure } from '../../records/change/begin'
 
 export default entry('/api/procedures', beginProcedure)

@@ -4,7 +4,7 @@
  */
 import { eq } from 'drizzle-orm'
 import { START_MELT_MM3, washout, type ZWay } from '#core/changeover'
-import { lengthChange, type Values } from '#core/procedures'
+import { lengthChange, type SwapFacts, type Values } from '#core/procedures'
 import { changeoverSchema } from '#shared/entries/prepare'
 import { fittingSchema } from '#shared/entries/printers'
 import { gaugeSchema } from '#shared/entries/nozzles'
@@ -14,7 +14,7 @@ import { materials, serviceTags, zRecords } from '../../db/schema'
 import { LONGER_TIP, saveGauge } from '../nozzles/gauges'
 import { saveChangeover } from '../prepare/changeovers'
 import { headAt, saveFitting } from '../printers/fittings'
-import type { Endable } from './procedures'
+import { swapOf, type Endable } from './ticks'
 
 interface Ending {
   outcome: 'done' | 'stopped early'
@@ -26,10 +26,15 @@ interface Ending {
 /** Questions that were answered when it began, or at their step: they are not asked again at the end. */
 const ASKED_BEFORE = ['retired', 'worn-out', 'elsewhere', 'not-fitted', LONGER_TIP]
 
-export async function writeSwap(tx: Connection, { p, ticks, values }: Endable, e: Ending, personId: number) {
+export async function writeEnd(tx: Connection, procedure: Endable, e: Ending, personId: number): Promise<void> {
+  const swap = swapOf(procedure.p)
+  if (swap !== null) await writeSwap(tx, procedure, swap, e, personId)
+  else if (e.outcome === 'stopped early') await keepUnproved(tx, procedure, e, personId)
+}
+
+async function writeSwap(tx: Connection, { p, ticks, values }: Endable, facts: SwapFacts, e: Ending, personId: number) {
   const at = (step: string) => ticks.find(t => t.step === step)?.at ?? null
   const confirmed = [...new Set([...e.confirmed, ...ASKED_BEFORE])]
-  const { facts } = p
   const headId = p.headId!
   const fitted = at('in')
   const out = at('out')
@@ -37,8 +42,8 @@ export async function writeSwap(tx: Connection, { p, ticks, values }: Endable, e
     await fitUnlessThere(tx, headId, facts.fresh.id, fitted, confirmed, personId)
     await keepLength(tx, facts.fresh.id, values, at('take')!, confirmed, personId)
   } else if (out !== null && facts.old !== null) await takeOff(tx, headId, facts.old.id, out, personId)
-  if (e.outcome === 'done') await writeZAndPurge(tx, { p, ticks, values }, confirmed, personId)
-  else if (fitted !== null || out !== null) await keepStill(tx, p, e, fitted !== null, personId)
+  if (e.outcome === 'done') await writeZAndPurge(tx, { p, ticks, values }, facts, confirmed, personId)
+  else if (fitted !== null || out !== null) await keepStill(tx, p, facts.fresh.tag, e, fitted !== null, personId)
 }
 
 /** By hand or by the strip somebody may have logged it meanwhile. */
@@ -74,8 +79,13 @@ async function keepLength(
   await saveGauge(tx, gaugeSchema.parse(entry), personId)
 }
 
-async function writeZAndPurge(tx: Connection, { p, ticks, values }: Endable, confirmed: string[], personId: number) {
-  const { facts } = p
+async function writeZAndPurge(
+  tx: Connection,
+  { p, ticks, values }: Endable,
+  facts: SwapFacts,
+  confirmed: string[],
+  personId: number,
+) {
   const at = (step: string) => new Date(ticks.find(t => t.step === step)!.at)
   const before = values.zBeforeMm
   await tx.insert(zRecords).values({
@@ -112,14 +122,27 @@ async function writeZAndPurge(tx: Connection, { p, ticks, values }: Endable, con
 }
 
 /** Stopped with the nozzle moved: the printer must not run before it is put right. */
-async function keepStill(tx: Connection, p: Endable['p'], e: Ending, fitted: boolean, personId: number) {
-  const { fresh } = p.facts
+async function keepStill(tx: Connection, p: Endable['p'], fresh: string, e: Ending, fitted: boolean, personId: number) {
   await tx.insert(serviceTags).values({
     printerId: p.printerId,
-    why: `${p.title} was stopped with ${fitted ? `${fresh.tag} in` : 'no nozzle in'}: ${e.note.trim()}`.slice(0, 300),
+    why: `${p.title} was stopped with ${fitted ? `${fresh} in` : 'no nozzle in'}: ${e.note.trim()}`.slice(0, 300),
     must: fitted
-      ? [`${fresh.tag} is tight and does not leak`, 'Z set by feeler', 'A first layer watched']
+      ? [`${fresh} is tight and does not leak`, 'Z set by feeler', 'A first layer watched']
       : ['A nozzle is fitted, and Z set by feeler'],
+    procedureId: p.id,
+    occurredAt: e.at,
+    personId,
+  })
+}
+
+/** A commissioning that is stopped leaves what was not proved to be proved. */
+async function keepUnproved(tx: Connection, { p, ticks }: Endable, e: Ending, personId: number): Promise<void> {
+  const missing = p.steps.filter(s => !ticks.some(t => t.step === s.key))
+  if (missing.length === 0) return
+  await tx.insert(serviceTags).values({
+    printerId: p.printerId,
+    why: `${p.title} was stopped: ${e.note.trim()}`.slice(0, 300),
+    must: missing.map(s => s.title).slice(0, 30),
     procedureId: p.id,
     occurredAt: e.at,
     personId,

@@ -37,7 +37,9 @@ export async function standings(db: Connection, printerIds?: readonly number[]):
       join people u on u.id = n.person_id where n.outcome is null and ${idIn('n.printer_id', printerIds)}
       order by n.id desc`),
     db.execute<{ id: number }>(sql`
-      select p.id from printers p where p.to_commission and ${idIn('p.id', printerIds)}`),
+      select p.id from printers p where p.to_commission and ${idIn('p.id', printerIds)}
+        and not exists (select from standing_procedures c where c.printer_id = p.id and c.kind = 'commission'
+          and c.outcome = 'done')`),
   ])
   const out = new Map<number, Standing>()
   const put = (id: number, more: (s: Standing) => Partial<Standing>) => {

@@ -8,8 +8,8 @@ import type { endingSchema } from '#shared/entries/log'
 import type { EndingTarget } from '#shared/logs'
 import type { Connection } from '../../db/client'
 import { anneals, dryings, endings, procedures, serviceTags, shiftNotes, soaks } from '../../db/schema'
-import { writeSwap } from '../change/finish'
-import { endable } from '../change/procedures'
+import { writeEnd } from '../change/finish'
+import { endable } from '../change/ticks'
 import { refuseOwnNote, refuseUnproved } from '../change/service'
 import { weighed } from '../spools/mass'
 import { ask, notFound, notInFuture, refuseField } from './refusal'
@@ -54,7 +54,7 @@ export async function saveEnding(
   if (e.target === 'procedure') {
     const { outcome, note, confirmed } = e
     const procedure = await endable(tx, e.targetId, outcome)
-    await writeSwap(tx, procedure, { outcome, note, at: occurredAt, confirmed }, personId)
+    await writeEnd(tx, procedure, { outcome, note, at: occurredAt, confirmed }, personId)
   }
   const { confirmed: _, ...values } = e
   const [row] = await tx

@@ -1,6 +1,7 @@
 /** Names and tags of everything, for forms and the strip. */
 import type { Shop } from '#shared/answers/shop'
 import type { Connection } from '../../db/client'
+import { standings } from '../change/under-way'
 import { listMaterials } from '../materials/materials'
 import { listNozzles } from '../nozzles/nozzles'
 import { listSpools } from '../spools/spools'
@@ -13,7 +14,7 @@ import { studyTurn } from '../studies/studies'
 
 /** Everything the strip and the forms need to know names and tags. */
 export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
-  const [printers, nozzles, spools, materials, types, people, settings, turn, due] = await Promise.all([
+  const [printers, nozzles, spools, materials, types, people, settings, turn, due, stand] = await Promise.all([
     listPrinters(db),
     listNozzles(db),
     listSpools(db),
@@ -23,6 +24,7 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
     shopSettings(db),
     studyTurn(db),
     sensorsDue(db),
+    standings(db),
   ])
   const used = <T extends { outOfUse: boolean }>(all: readonly T[], outOfUse: boolean) =>
     all.filter(x => x.outOfUse === outOfUse)
@@ -36,6 +38,7 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
     settings,
     studyTurn: turn,
     sensorsDue: due,
+    notReady: printers.filter(p => !p.outOfUse && stand.has(p.id)).length,
     outOfUse: { printers: used(printers, true), people: used(people, true) },
   }
 }

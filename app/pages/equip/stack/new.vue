@@ -33,6 +33,7 @@ const v = reactive({
   name: '',
   kind: '',
   note: '',
+  toCommission: false,
   heads: [{ name: 'head' }],
   parts: [] as (DescribedPart & { limitText: string })[],
 })
@@ -128,6 +129,7 @@ const body = computed(() => ({
   name: v.name,
   kind: v.kind,
   note: v.note,
+  toCommission: v.toCommission,
   heads: v.heads,
   parts: v.parts.map(({ limitText, ...p }) => {
     const start = isKind(p.kind) ? kindOf(p.kind).limitC : null
@@ -238,6 +240,9 @@ const bearsLimit = (kind: string) =>
           />
         </div>
         <FieldText id="stack-note" v-model="v.note" label="Note" />
+        <label class="check"
+          ><input v-model="v.toCommission" type="checkbox" /> New or rebuilt: commission it before it runs</label
+        >
         <section v-for="g in groups" :key="g.title" class="sheet" :aria-label="g.title">
           <div class="flex flex-wrap items-end gap-3 border-b border-rule px-3 py-2">
             <h3 class="font-bold">{{ g.title }}</h3>

@@ -1,0 +1,193 @@
+<script setup lang="ts">
+/** The step that is next: what to do, what can hurt, what is waited for, what is written down. Made for gloves. */
+import { computed, nextTick, reactive, ref, watch } from 'vue'
+import { swapZ, type Step, type Values } from '#core/procedures'
+import type { ProcedurePage } from '#shared/answers/change'
+import JointDrawing from '~/components/change/JointDrawing.vue'
+import WaitFor from '~/components/change/WaitFor.vue'
+import CautionList from '~/components/equip/CautionList.vue'
+import FieldNumber from '~/components/ui/FieldNumber.vue'
+import FieldSelect from '~/components/ui/FieldSelect.vue'
+import FieldText from '~/components/ui/FieldText.vue'
+import QuestionBox from '~/components/ui/QuestionBox.vue'
+import VerdictMark from '~/components/ui/VerdictMark.vue'
+import { useDraft } from '~/composables/draft'
+import { useEntryForm } from '~/composables/entry-form'
+import { useLive } from '~/state/live'
+import { useUi } from '~/state/ui'
+import { sent } from '~/words/numbers'
+
+const props = defineProps<{
+  procedure: ProcedurePage
+  step: Step
+  /** Its place in the list, from 1. */
+  place: number
+  /** What was entered at the steps before. */
+  entered: Values
+  now: number
+}>()
+const emit = defineEmits<{ ticked: [] }>()
+const form = useEntryForm('/api/ticks')
+const ui = useUi()
+const live = useLive()
+const v = reactive<Record<string, string | number | null>>({})
+const draft = useDraft(v)
+const heading = ref<HTMLElement | null>(null)
+const name = computed(() => `tick ${props.procedure.id} ${props.step.key}`)
+watch(
+  name,
+  () => {
+    form.reset()
+    draft.begin(name.value, {
+      typedC: null,
+      ...Object.fromEntries(props.step.fields.map(f => [f.key, null])),
+    })
+  },
+  { immediate: true },
+)
+
+const values = () =>
+  Object.fromEntries(
+    props.step.fields.map(f => {
+      const typed = v[f.key] ?? null
+      if (f.kind === 'number') return [f.key, sent(typed as number | null)]
+      return [f.key, typed === '' ? null : typed]
+    }),
+  )
+/** What a person read counts where the printer is not heard. */
+function reading() {
+  const { wait } = props.step
+  if (wait === null) return null
+  const heard = live.reading(props.procedure.printer, wait)
+  if (heard !== null) return { c: heard.c, at: new Date(heard.atMs).toISOString() }
+  const typed = sent(v.typedC as number | null)
+  return typed === null ? null : { c: typed, at: null }
+}
+async function tick(confirmed: string[] = []): Promise<void> {
+  const body = {
+    procedureId: props.procedure.id,
+    step: props.step.key,
+    values: values(),
+    reading: reading(),
+    occurredAt: new Date().toISOString(),
+  }
+  const done = await form.send(body, `${props.procedure.printer}: ${props.step.title}`, confirmed)
+  if (done === null) return
+  draft.drop()
+  if (done !== 'queued' && done.already) ui.say(`${done.already.by} had done it already: ${done.title}.`)
+  emit('ticked')
+  await nextTick()
+  // who works by keys or by ear is at the step that is next now
+  heading.value?.focus()
+}
+const errorOf = (key: string) => form.errors.value[`values.${key}`] ?? ''
+const OWN = ['reading', 'reading.c']
+const elsewhere = computed(() =>
+  Object.entries(form.errors.value)
+    .filter(([k]) => !k.startsWith('values.') && !OWN.includes(k))
+    .map(([, message]) => message),
+)
+const z = computed(() => {
+  const { swap } = props.procedure
+  if (props.step.key !== 'z' || swap === null) return []
+  const number = (x: unknown) => (typeof x === 'number' && !Number.isNaN(x) && Math.abs(x) <= 60 ? x : null)
+  const typed = { zWay: v.zWay ?? null, zBeforeMm: number(v.zBeforeMm), zAfterMm: number(v.zAfterMm) }
+  return swapZ(swap, { ...props.entered, ...typed }).says
+})
+/** Where the record is made that proves it, and what is there so far. */
+const proof = computed(() => {
+  const asked = props.step.proof
+  if (asked === null) return null
+  const printer = encodeURIComponent(props.procedure.printer)
+  const to = {
+    'cut-out test': { url: `/verify/certificate?printer=${printer}`, says: 'Test it in Verify' },
+    'sensor check': { url: `/verify?printer=${printer}`, says: 'Check it in Verify' },
+    'chamber': { url: `/verify/chamber?printer=${printer}`, says: 'Survey it in Verify' },
+  }[asked.of]
+  return { ...to, found: props.procedure.proofs[props.step.key] ?? null }
+})
+const doneWords = computed(() => {
+  if (props.step.wait) return 'It is there'
+  return proof.value ? 'It is recorded' : 'Done'
+})
+const hazards = computed(() => props.step.hazards.map(h => ({ key: h.hazard, ...h })))
+</script>
+
+<template>
+  <form class="sheet grid gap-4 p-4 md:p-5" @submit.prevent="tick()">
+    <div>
+      <p class="label">Step {{ place }} of {{ procedure.of }}</p>
+      <h2 ref="heading" tabindex="-1" class="!text-[24px] leading-tight md:!text-[28px]">{{ step.title }}</h2>
+    </div>
+    <div
+      class="grid items-start gap-4"
+      :class="
+        ['out', 'look in', 'in', 'tight', 'resnug', 'leaks'].includes(step.key)
+          ? 'lg:grid-cols-[minmax(0,1fr)_340px]'
+          : ''
+      "
+    >
+      <ul class="grid gap-2">
+        <li v-for="s in step.says" :key="s" class="text-[17px] leading-snug">{{ s }}</li>
+        <li v-for="s in z" :key="s" class="border-l-4 border-ink pl-3 text-[19px] leading-snug font-[680]">{{ s }}</li>
+      </ul>
+      <JointDrawing :step="step.key" />
+    </div>
+    <WaitFor
+      v-if="step.wait"
+      :model-value="(v.typedC as number | null) ?? null"
+      :printer="procedure.printer"
+      :wait="step.wait"
+      :now="now"
+      :error="form.errors.value.reading ?? form.errors.value['reading.c']"
+      @update:model-value="c => (v.typedC = c)"
+    />
+    <div v-if="proof" class="border-2 border-ink bg-white p-3">
+      <p class="flex items-start gap-2 text-[17px] font-[650]" role="status">
+        <VerdictMark :verdict="proof.found ? 'fine' : 'look'" :size="20" class="mt-[2px]" />{{
+          proof.found ? `On record: ${proof.found}.` : 'Nothing on record since this began. A tick alone is no proof.'
+        }}
+      </p>
+      <NuxtLink :to="proof.url" class="act">{{ proof.says }}</NuxtLink>
+    </div>
+    <div v-if="step.fields.length > 0" class="grid gap-3 sm:grid-cols-2">
+      <template v-for="f in step.fields" :key="`${step.key} ${f.key}`">
+        <FieldNumber
+          v-if="f.kind === 'number'"
+          :id="`tick-${f.key}`"
+          :model-value="(v[f.key] as number | null) ?? null"
+          :label="f.required ? f.label : `${f.label} (if you like)`"
+          :unit="f.unit"
+          :hint="f.help"
+          :error="errorOf(f.key)"
+          @update:model-value="x => (v[f.key] = x)"
+        />
+        <FieldSelect
+          v-else-if="f.kind === 'choice'"
+          :id="`tick-${f.key}`"
+          :model-value="(v[f.key] as string | null) ?? null"
+          :label="f.label"
+          :options="[{ value: null as string | null, text: 'choose' }, ...f.choices]"
+          :hint="f.help"
+          :error="errorOf(f.key)"
+          @update:model-value="x => (v[f.key] = x)"
+        />
+        <FieldText
+          v-else
+          :id="`tick-${f.key}`"
+          :model-value="String(v[f.key] ?? '')"
+          :label="f.required ? f.label : `${f.label} (if you like)`"
+          :hint="f.help"
+          :error="errorOf(f.key)"
+          @update:model-value="x => (v[f.key] = x)"
+        />
+      </template>
+    </div>
+    <CautionList :cautions="hazards" title="Here it can hurt" />
+    <p v-for="e in elsewhere" :key="e" class="text-[16px] font-semibold text-stop" role="alert">{{ e }}</p>
+    <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="tick" @local="form.reset()" />
+    <button type="submit" class="button first w-full !min-h-[72px] !text-[20px]" :disabled="form.busy.value">
+      {{ doneWords }}<span class="sr-only">: {{ step.title }}</span>
+    </button>
+  </form>
+</template>

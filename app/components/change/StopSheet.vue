@@ -1,0 +1,42 @@
+<script setup lang="ts">
+/** A procedure that stops here: why, and what that leaves. */
+import type { ProcedurePage } from '#shared/answers/change'
+import EntrySheet from '~/components/entry/EntrySheet.vue'
+import FieldText from '~/components/ui/FieldText.vue'
+import { useEntrySheet } from '~/composables/entry-sheet'
+
+const props = defineProps<{ of: ProcedurePage }>()
+const emit = defineEmits<{ close: [stopped: boolean] }>()
+const done = (step: string) => props.of.ticks.some(t => t.step === step && t.struck === null)
+const sheet = useEntrySheet('/api/endings', {
+  on: () => props.of,
+  name: p => `stop ${p.id}`,
+  start: () => ({ note: '' }),
+  body: (v, p) => ({
+    target: 'procedure',
+    targetId: p.id,
+    outcome: 'stopped early',
+    note: v.note,
+    occurredAt: new Date().toISOString(),
+  }),
+  says: (_, p) => `Stop: ${p.title}`,
+  saved: (_, __, p) => `${p.title}: stopped.`,
+  close: logged => emit('close', logged),
+})
+</script>
+
+<template>
+  <EntrySheet :sheet="sheet" title="Stop here" action="Stop it" give-up="Go on" danger :shown="['note']">
+    <p v-if="of.swap === null">
+      {{ of.printer }} is tagged out of service until what is still missing has been proved.
+    </p>
+    <p v-else-if="done('in')">
+      {{ of.swap.fresh.tag }} is logged as fitted, and {{ of.printer }} is tagged out of service: Z is not set.
+    </p>
+    <p v-else-if="done('out')">
+      {{ of.swap.old?.tag }} is logged as taken off, and {{ of.printer }} is tagged out of service: no nozzle is in.
+    </p>
+    <p v-else>Nothing was moved yet: nothing but this is logged.</p>
+    <FieldText id="stop-why" v-model="sheet.v.note" label="Why it stops" :error="sheet.errors.note" />
+  </EntrySheet>
+</template>

@@ -1,0 +1,58 @@
+/** A procedure begins: its steps are worked out from how things stand, and kept as they are read. */
+import { eq, sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import { commissionFacts, commissionSteps, swapSteps } from '#core/procedures'
+import type { procedureSchema } from '#shared/entries/change'
+import type { Connection } from '../../db/client'
+import { heads, nozzles, procedures } from '../../db/schema'
+import { ask, notInFuture, refuseField } from '../entry/refusal'
+import { shopRules } from '../printers/ceilings'
+import { askAboutFitting } from '../printers/fittings'
+import { listStacks } from '../printers/stack-read'
+import { swapFacts, swapOffer } from './swap'
+import { underWay } from './under-way'
+
+type Begin = z.output<typeof procedureSchema>
+
+/** One printer has one procedure under way. */
+async function refuseSecond(tx: Connection, printerId: number, field: string): Promise<void> {
+  await tx.execute(sql`select id from printers where id = ${printerId} for no key update`)
+  const [under] = await underWay(tx, [printerId])
+  if (under) refuseField(field, `${under.title} is under way there: finish it, or stop it`)
+}
+
+async function swap(tx: Connection, p: Extract<Begin, { kind: 'swap' }>, at: Date) {
+  const [head] = await tx.select().from(heads).where(eq(heads.id, p.headId))
+  if (!head) refuseField('headId', 'This head is not known')
+  await refuseSecond(tx, head.printerId, 'headId')
+  const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, p.nozzleId))
+  if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
+  const facts = await swapFacts(tx, p.headId, p.nozzleId)
+  if (facts === null) {
+    const { refusal } = await swapOffer(tx, p.headId)
+    const taken = `${nozzle.tag} is not on the shelf: it is fitted, retired, or taken for another head`
+    refuseField('nozzleId', refusal?.says ?? taken)
+  }
+  ask(await askAboutFitting(tx, nozzle, p.headId, at), p.confirmed)
+  const title = `Swap on ${facts.place}: ${facts.old ? `${facts.old.tag} out, ` : ''}${facts.fresh.tag} in`
+  return { printerId: head.printerId, headId: p.headId, title, facts, steps: swapSteps(facts) }
+}
+
+async function commission(tx: Connection, p: Extract<Begin, { kind: 'commission' }>) {
+  const [printer] = await listStacks(tx, [p.printerId])
+  if (!printer) refuseField('printerId', 'This printer is not known')
+  await refuseSecond(tx, p.printerId, 'printerId')
+  const facts = commissionFacts(printer, await shopRules(tx))
+  const title = `Commissioning of ${printer.name}`
+  return { printerId: p.printerId, headId: null, title, facts, steps: commissionSteps(facts) }
+}
+
+export async function beginProcedure(tx: Connection, p: Begin, personId: number): Promise<{ id: number }> {
+  const occurredAt = notInFuture('occurredAt', p.occurredAt)
+  const made = p.kind === 'swap' ? await swap(tx, p, occurredAt) : await commission(tx, p)
+  const [row] = await tx
+    .insert(procedures)
+    .values({ kind: p.kind, ...made, note: p.note, occurredAt, personId })
+    .returning({ id: procedures.id })
+  return row!
+}

@@ -1,0 +1,39 @@
+/** Records that prove a step of a procedure, since it began; an older one proves nothing of what was rebuilt since. */
+import { sql } from 'drizzle-orm'
+import type { Proof } from '#core/procedures'
+import type { Connection } from '../../db/client'
+import { shopDay } from '../../db/iso'
+
+/** The latest that counts, in words; null while there is none. */
+export async function proofOf(
+  db: Connection,
+  p: { printerId: number; occurredAt: Date },
+  proof: Proof,
+): Promise<string | null> {
+  const since = sql`x.printer_id = ${p.printerId} and x.occurred_at >= ${p.occurredAt.toISOString()}`
+  const day = shopDay('x.occurred_at')
+  const rows = {
+    'cut-out test': sql`select ${day} "on", u.name "by", case when x.tripped then 'tripped' end says
+      from standing_cut_out_tests x join people u on u.id = x.person_id
+      where ${since} and x.guard = ${proof.guard} order by x.occurred_at desc, x.id desc limit 1`,
+    'sensor check': sql`select ${day} "on", u.name "by", 'checked' says
+      from standing_sensor_checks x join people u on u.id = x.person_id
+      where ${since} and x.head_id = ${proof.headId} order by x.occurred_at desc, x.id desc limit 1`,
+    'chamber': sql`select x."on", x."by", x.says from (
+      select ${day} "on", u.name "by", 'warm-up recorded' says, x.occurred_at
+      from standing_warm_ups x join people u on u.id = x.person_id where ${since}
+      union all select ${day}, u.name, 'surveyed', x.occurred_at
+      from standing_surveys x join people u on u.id = x.person_id where ${since}
+    ) x order by x.occurred_at desc limit 1`,
+  }
+  const [row] = await db.execute<{ on: string; by: string; says: string | null }>(rows[proof.of])
+  return row?.says ? `${row.says}, ${row.on}, ${row.by}` : null
+}
+
+/** What is said while nothing proves it. */
+export function unproved(proof: Proof): string {
+  if (proof.of === 'cut-out test') return `No test since this began in which the ${proof.guard} tripped`
+  return proof.of === 'sensor check'
+    ? 'No check of this sensor since this began'
+    : 'No warm-up and no survey since this began'
+}

@@ -1,0 +1,92 @@
+/** New printers are commissioned, by records and not by ticks; notes are signed by the next shift. */
+import { expect, test } from 'vitest'
+import type { Step } from '#core/procedures'
+import { procedureSchema, shiftNoteSchema } from '#shared/entries/change'
+import { endingSchema } from '#shared/entries/log'
+import { cutOutTestSchema } from '#shared/entries/plans'
+import { precheckSchema } from '#shared/entries/prepare'
+import { referenceFields, sensorCheckSchema } from '#shared/entries/sensors'
+import { saveCutOutTest } from '../../server/records/chambers/plans'
+import { saveSurvey } from '../../server/records/chambers/surveys'
+import { beginProcedure } from '../../server/records/change/begin'
+import { changePage } from '../../server/records/change/board'
+import { procedurePage } from '../../server/records/change/procedures'
+import { saveShiftNote } from '../../server/records/change/service'
+import { saveTick } from '../../server/records/change/ticks'
+import { saveEnding } from '../../server/records/entry/endings'
+import { makePrecheck } from '../../server/records/prepare/prechecks'
+import { addPrinter } from '../../server/records/printers/stack-change'
+import { saveSensorCheck } from '../../server/records/sensors/checks'
+import { addReference } from '../../server/records/sensors/references'
+import { end, tickOf } from './procedure-support'
+import { ago, freshDatabase, printerEntry, refusal, smallShop, surveyEntry } from './support'
+
+const { db } = await freshDatabase()
+const shop = await smallShop(db)
+const night = { id: 2 }
+const tick = (id: number, step: Step, more: object = {}) =>
+  db.transaction(tx => saveTick(tx, tickOf(id, step, more), 1))
+
+test('a new printer is commissioned: proofs are records, and only then it may run', async () => {
+  const entry = { ...printerEntry('Lune'), toCommission: true }
+  const { id: printerId, headIds } = await db.transaction(tx => addPrinter(tx, entry, 1))
+  const standing = async () => (await changePage(db)).printers.find(p => p.id === printerId)!.standing
+  expect(await standing()).toMatchObject({ toCommission: true, procedures: [] })
+  const asked = procedureSchema.parse({ kind: 'commission', printerId, occurredAt: ago(0.01) })
+  const { id } = await db.transaction(tx => beginProcedure(tx, asked, 1))
+  const { steps } = await procedurePage(db, id)
+  const proof = steps.findIndex(s => s.proof !== null)
+  const wired = { values: { wiredBy: 'a licensed electrician' } }
+  for (const s of steps.slice(0, proof)) await tick(id, s, s.key === 'wiring' ? wired : {})
+  for (const s of steps.slice(proof)) {
+    if (s.proof === null) {
+      await tick(id, s)
+      continue
+    }
+    expect((await refusal(tick(id, s))).errors![0]!.message, s.key).toMatch(/a tick alone is no proof$/)
+    await prove(s.proof, printerId, headIds[0]!)
+    expect((await procedurePage(db, id)).proofs[s.key]).toMatch(/Day technician$/)
+    await tick(id, s)
+  }
+  await end(db, id)
+  expect(await standing()).toEqual({ procedures: [], tags: [], notes: [], toCommission: false })
+})
+
+/** Makes the record that a step asks for. A cut-out that did not trip proves nothing. */
+async function prove(proof: NonNullable<Step['proof']>, printerId: number, headId: number): Promise<void> {
+  const { guard } = proof
+  const test = (tripped: boolean) =>
+    db.transaction(tx =>
+      saveCutOutTest(tx, cutOutTestSchema.parse({ printerId, guard, tripped, occurredAt: ago(0) }), 1),
+    )
+  if (proof.of === 'cut-out test') {
+    await test(false)
+    await test(true)
+  } else if (proof.of === 'chamber')
+    await db.transaction(tx => saveSurvey(tx, surveyEntry(printerId, [60, 55], { occurredAt: ago(0) }), 1))
+  else {
+    const probe = { name: 'Probe', is: { kind: 'probe', readsIn: '°C', certificateUC: 0.3, meter: 0.1 } }
+    const { id: referenceId } = await db.transaction(tx => addReference(tx, referenceFields.parse(probe), 1))
+    const held = { referenceId, placement: 'in the block', points: [{ shownC: 200, reading: 201 }] }
+    const check = { printerId, zone: 'hotend', headId, allowed: { by: 'data sheet', plusMinusC: 5 }, ...held }
+    await db.transaction(tx => saveSensorCheck(tx, sensorCheckSchema.parse({ ...check, occurredAt: ago(0) }), 1))
+  }
+}
+
+test('a note is signed by the next shift, not by who wrote it', async () => {
+  const note = { printerId: shop.printerId, says: 'the belt was tightened', occurredAt: ago(0) }
+  const { id } = await db.transaction(tx => saveShiftNote(tx, shiftNoteSchema.parse(note), 1))
+  const sign = (personId: number) =>
+    db.transaction(tx =>
+      saveEnding(tx, endingSchema.parse({ target: 'shift note', targetId: id, occurredAt: ago(0) }), personId),
+    )
+  expect((await refusal(sign(1))).errors![0]!.message).toMatch(/^You wrote it/)
+  const check = { printerId: shop.printerId, headId: shop.headId, materialId: shop.materialId, printsFrom: 'room' }
+  const lines = async () =>
+    (await makePrecheck(db, precheckSchema.parse({ ...check, name: 'x', hours: 1, occurredAt: ago(0) }))).lines.filter(
+      l => l.key === 'ready',
+    )
+  expect((await lines()).find(l => l.says.includes('belt'))).toMatchObject({ status: 'stop', waivable: false })
+  await sign(night.id)
+  expect((await lines()).some(l => l.says.includes('belt'))).toBe(false)
+})
