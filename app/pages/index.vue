@@ -22,7 +22,7 @@ import {
   soakStands,
   type Due,
 } from '#core/schedule'
-import { hours, leftWords } from '#core/words'
+import { hours, leftWords, listed } from '#core/words'
 import { drynessOf, type Dryness } from '~/words/water'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
@@ -101,7 +101,13 @@ const verdict = computed(() => {
   if (!f) return null
   const stop = printers.value.filter(p => p.verdict === 'stop'),
     look = printers.value.filter(p => p.verdict === 'look')
-  const names = (l: { name: string }[]) => (l.length > 3 ? `${l.length} printers` : l.map(p => p.name).join(' and '))
+  const names = (l: { name: string }[]) =>
+    l.length > 3
+      ? `${l.length} printers`
+      : listed(
+          l.map(p => p.name),
+          'and',
+        )
   if (stop.length > 0) return { verdict: 'stop' as const, text: `Stop at ${names(stop)}: ${f.bench[0]!.reason}` }
   if (look.length > 0) return { verdict: 'look' as const, text: `Look at ${names(look)}: ${bench.value[0]!.reason}` }
   return { verdict: 'fine' as const, text: 'Nothing is due at any printer.' }

@@ -19,7 +19,6 @@ export type Field = {
   | { kind: 'number'; unit: string; low: number; high: number }
   | { kind: 'choice'; choices: readonly { value: string; text: string }[] }
   | { kind: 'text' }
-  | { kind: 'photo' }
 )
 
 /** A heater whose reading a step waits for. */

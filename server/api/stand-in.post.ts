@@ -19,7 +19,8 @@ export default asking('/api/stand-in', async (_db, body) => {
     })
   const address = hub.links[body.printer]
   if (!address) refuseField('printer', 'There is no stand-in for this printer')
-  const line = body.what === 'set' ? `${COMMAND[body.heater]} S${body.celsius}` : `door ${body.open ? 1 : 0}`
+  const head = body.what === 'set' && body.heater === 'nozzle' ? ` T${body.head}` : ''
+  const line = body.what === 'set' ? `${COMMAND[body.heater]}${head} S${body.celsius}` : `door ${body.open ? 1 : 0}`
   try {
     await askOnce(address, [line])
   } catch {

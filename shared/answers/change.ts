@@ -12,7 +12,7 @@ const asked = { key: text, label: text, help: text, required: z.boolean() }
 const field = z.union([
   z.object({ ...asked, kind: z.literal('number'), unit: text, low: number, high: number }),
   z.object({ ...asked, kind: z.literal('choice'), choices: z.array(z.object({ value: text, text })).readonly() }),
-  z.object({ ...asked, kind: z.enum(['text', 'photo']) }),
+  z.object({ ...asked, kind: z.literal('text') }),
 ]) satisfies z.ZodType<Field>
 const wait = z.object({
   heater: z.enum(['nozzle', 'bed', 'chamber']),

@@ -236,10 +236,15 @@ test('two thousand malformed requests: no fault of the server, and every screen 
       'toMaterialId': ids(shop.materials),
       'version': [1],
     }
+    // a whole screen takes a hundred times as long as a refusal and has only its query to go wrong: every sixth round
+    const whole = (t: (typeof targets)[number]) => t.method === 'get' && !t.template.includes('{')
+    const asked = Array.from({ length: REQUESTS }, (_, round) => targets.filter(t => !whole(t) || round % 6 === 0))
+      .flat()
+      .slice(0, REQUESTS)
     const faults: string[] = []
     const statuses = new Map<number, number>()
     for (let i = 0; i < REQUESTS; i++) {
-      const { method, template } = targets[i % targets.length]!
+      const { method, template } = asked[i]!
       let path = template.replaceAll(/\{\w+\}/g, p => {
         if (chance(0.5)) return one(SEGMENTS)
         return p === '{tag}' ? one(['N-014', 'S-07']) : String(1 + below(12))
@@ -249,8 +254,8 @@ test('two thousand malformed requests: no fault of the server, and every screen 
       let body: string | Buffer | undefined
       if (method !== 'get') {
         const schema = paths[template]![method]!.requestBody!.content['application/json'].schema
-        const whole = valueOf(schema, '', known)
-        body = chance(0.08) ? one(RAW)() : JSON.stringify(chance(0.7) ? broken(whole) : whole)
+        const good = valueOf(schema, '', known)
+        body = chance(0.08) ? one(RAW)() : JSON.stringify(chance(0.7) ? broken(good) : good)
       }
       const key = chance(0.03) ? one(['', 'short', 'x'.repeat(200)]) : `fuzz-${SEED}-${i}`
       const response = await fetch(base + path, {

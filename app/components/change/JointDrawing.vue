@@ -26,8 +26,8 @@ const says = computed(() =>
 <template>
   <svg
     v-if="shows"
-    viewBox="0 0 360 300"
-    class="w-full max-w-[360px]"
+    viewBox="0 0 370 300"
+    class="mx-auto w-full max-w-[260px] min-w-[250px] md:max-w-[360px]"
     role="img"
     :aria-label="`Nozzle, block and heat break in section: ${says}`"
   >
@@ -67,12 +67,15 @@ const says = computed(() =>
       </g>
       <path d="M174 10v96M186 10v96" stroke-width="1" />
     </g>
-    <g v-if="gap" font-size="13" fill="var(--color-ink)">
-      <path d="M226 154h36M226 160h36" stroke="var(--color-ink)" />
-      <path d="M252 136v18M252 178v-18" stroke="var(--color-ink)" marker-end="url(#joint-arrow)" />
-      <text x="268" y="162" font-weight="650">a gap stays</text>
-      <path d="M204 107h56" stroke="var(--color-ink)" stroke-width="1" />
-      <text x="264" y="104" style="paint-order: stroke" stroke="var(--color-sheet)" stroke-width="4">seats here</text>
+    <g v-if="gap" font-size="13" fill="var(--color-ink)" stroke="var(--color-ink)">
+      <path d="M222 154h84M222 160h84" />
+      <path d="M296 134v18" marker-end="url(#joint-arrow)" />
+      <path d="M296 182v-20" marker-end="url(#joint-arrow)" />
+      <text x="306" y="176" font-weight="650" stroke="none">a gap</text>
+      <text x="306" y="190" font-weight="650" stroke="none">stays</text>
+      <path d="M204 107h92" />
+      <text x="300" y="104" stroke="none">it seats</text>
+      <text x="300" y="118" stroke="none">here</text>
     </g>
     <g v-if="held" font-size="13">
       <path d="M20 84h60v48H20" fill="none" stroke="var(--color-ink)" stroke-width="5" />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The step that is next: what to do, what can hurt, what is waited for, what is written down. Made for gloves. */
 import { computed, nextTick, reactive, ref, watch } from 'vue'
-import { swapZ, type Step, type Values } from '#core/procedures'
+import { byHand, swapZ, waitState, type Step, type Values, type WaitState } from '#core/procedures'
 import type { ProcedurePage } from '#shared/answers/change'
 import JointDrawing from '~/components/change/JointDrawing.vue'
 import WaitFor from '~/components/change/WaitFor.vue'
@@ -26,10 +26,12 @@ const props = defineProps<{
   entered: Values
   now: number
 }>()
-const emit = defineEmits<{ ticked: [] }>()
+/** Done: the page goes on before the list is read anew. */
+const emit = defineEmits<{ ticked: [step: string, values: Values] }>()
 const form = useEntryForm('/api/ticks')
 const ui = useUi()
 const live = useLive()
+live.listen()
 const v = reactive<Record<string, string | number | null>>({})
 const draft = useDraft(v)
 const heading = ref<HTMLElement | null>(null)
@@ -54,6 +56,20 @@ const values = () =>
       return [f.key, typed === '' ? null : typed]
     }),
   )
+/** The heater that it waits for, as the printer tells it. */
+const state = computed<WaitState>(() => {
+  const { wait } = props.step
+  if (wait === null) return { kind: 'not known' }
+  return waitState(wait, live.reading(props.procedure.printer, wait), props.now)
+})
+/** Whether what is told or read would do; the button is dark only then. */
+const there = computed(() => {
+  const { wait } = props.step
+  if (wait === null) return proof.value === null || proof.value.found !== null
+  if (state.value.kind !== 'not known') return state.value.kind === 'there'
+  const typed = v.typedC
+  return typeof typed === 'number' && typed >= -60 && typed <= 700 && byHand(wait, typed).kind === 'there'
+})
 /** What a person read counts where the printer is not heard. */
 function reading() {
   const { wait } = props.step
@@ -75,7 +91,7 @@ async function tick(confirmed: string[] = []): Promise<void> {
   if (done === null) return
   draft.drop()
   if (done !== 'queued' && done.already) ui.say(`${done.already.by} had done it already: ${done.title}.`)
-  emit('ticked')
+  emit('ticked', body.step, body.values)
   await nextTick()
   // who works by keys or by ear is at the step that is next now
   heading.value?.focus()
@@ -138,7 +154,7 @@ const hazards = computed(() => props.step.hazards.map(h => ({ key: h.hazard, ...
       :model-value="(v.typedC as number | null) ?? null"
       :printer="procedure.printer"
       :wait="step.wait"
-      :now="now"
+      :state="state"
       :error="form.errors.value.reading ?? form.errors.value['reading.c']"
       @update:model-value="c => (v.typedC = c)"
     />
@@ -186,7 +202,12 @@ const hazards = computed(() => props.step.hazards.map(h => ({ key: h.hazard, ...
     <CautionList :cautions="hazards" title="Here it can hurt" />
     <p v-for="e in elsewhere" :key="e" class="text-[16px] font-semibold text-stop" role="alert">{{ e }}</p>
     <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="tick" @local="form.reset()" />
-    <button type="submit" class="button first w-full !min-h-[72px] !text-[20px]" :disabled="form.busy.value">
+    <button
+      type="submit"
+      class="button w-full !min-h-[72px] !text-[20px]"
+      :class="there ? 'first' : ''"
+      :disabled="form.busy.value"
+    >
       {{ doneWords }}<span class="sr-only">: {{ step.title }}</span>
     </button>
   </form>

@@ -5,22 +5,19 @@
  */
 import { refThrottled } from '@vueuse/core'
 import { computed } from 'vue'
-import { byHand, NEAR_C, waitState, waitWords, type Wait } from '#core/procedures'
+import { byHand, NEAR_C, waitWords, type Wait, type WaitState } from '#core/procedures'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { temper } from '~/words/numbers'
 import { useLive } from '~/state/live'
 
-const props = defineProps<{ printer: string; wait: Wait; now: number; error?: string }>()
+const props = defineProps<{ printer: string; wait: Wait; state: WaitState; error?: string }>()
 /** What a person reads there, °C. */
 const typedC = defineModel<number | null>({ required: true })
 const live = useLive()
-live.listen()
-const reading = computed(() => live.reading(props.printer, props.wait))
 const linked = computed(() => live.links.printers.includes(props.printer))
-const state = computed(() => waitState(props.wait, reading.value, props.now))
-const words = computed(() => waitWords(props.wait, state.value))
-const nowC = computed(() => (state.value.kind === 'not known' ? null : state.value.nowC))
+const words = computed(() => waitWords(props.wait, props.state))
+const nowC = computed(() => (props.state.kind === 'not known' ? null : props.state.nowC))
 const typedSays = computed(() => {
   const c = typedC.value
   if (c === null || Number.isNaN(c) || c < -60 || c > 700) return ''
@@ -29,8 +26,8 @@ const typedSays = computed(() => {
 })
 /** Read out in tens, and not more than every ten seconds: a number that ticks is no news. */
 const tens = computed(() => {
-  if (state.value.kind !== 'cold') return words.value
-  return `wait: about ${Math.round(state.value.nowC / 10) * 10} of ${props.wait.setC} °C`
+  if (props.state.kind !== 'cold') return words.value
+  return `wait: about ${Math.round(props.state.nowC / 10) * 10} of ${props.wait.setC} °C`
 })
 const spoken = refThrottled(tens, 10_000)
 const scaleC = computed(() => Math.max(props.wait.setC * 1.15, nowC.value ?? 0))

@@ -26,7 +26,21 @@ const rows = computed(() => {
     ...(r.chamber ? [{ name: 'chamber', ...r.chamber, top: 120 }] : []),
   ]
 })
-const set = reactive({ nozzle: null as number | null, bed: null as number | null, chamber: null as number | null })
+/** What the stand-in's panel sets: each head by its number. */
+const heaters = computed(() => {
+  const heads = report.value?.heads ?? []
+  const nozzles = heads.map((_, head) => ({
+    name: heads.length > 1 ? `nozzle ${head + 1}` : 'nozzle',
+    heater: 'nozzle' as const,
+    head,
+  }))
+  return [
+    ...nozzles,
+    { name: 'bed', heater: 'bed' as const, head: 0 },
+    { name: 'chamber', heater: 'chamber' as const, head: 0 },
+  ]
+})
+const set = reactive<Record<string, number | null>>({})
 const failure = ref('')
 const done = ref('')
 async function send(body: Record<string, unknown>, says: string): Promise<void> {
@@ -83,16 +97,20 @@ async function send(body: Record<string, unknown>, says: string): Promise<void> 
       </p>
       <div class="mt-2 grid gap-2 sm:grid-cols-3">
         <form
-          v-for="h in ['nozzle', 'bed', 'chamber'] as const"
-          :key="h"
+          v-for="{ name, heater, head } in heaters"
+          :key="name"
           class="flex items-end gap-2"
-          @submit.prevent="send({ what: 'set', heater: h, celsius: set[h] }, `${h} set to ${set[h]} °C`)"
+          @submit.prevent="send({ what: 'set', heater, head, celsius: set[name] }, `${name} set to ${set[name]} °C`)"
         >
-          <FieldNumber :id="`panel-${h}`" v-model="set[h]" class="flex-1" :label="h" unit="°C" /><button
-            type="submit"
-            class="button"
-          >
-            Set<span class="sr-only"> {{ h }}</span>
+          <FieldNumber
+            :id="`panel-${name.replace(' ', '-')}`"
+            :model-value="set[name] ?? null"
+            class="flex-1"
+            :label="name"
+            unit="°C"
+            @update:model-value="c => (set[name] = c)"
+          /><button type="submit" class="button">
+            Set<span class="sr-only"> {{ name }}</span>
           </button>
         </form>
       </div>

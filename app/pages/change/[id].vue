@@ -34,13 +34,20 @@ useHead({ title: () => `${data.value?.title ?? 'Procedure'} · Iron Nozzle` })
 /** Ticked on this device and not sent yet: they count here, so that the work goes on without the server. */
 const waiting = computed(() =>
   outbox.entries
-    .filter(e => e.route === '/api/ticks' && e.body.procedureId === id.value && e.problem === null)
+    // one that is on its way may still be refused
+    .filter(e => e.route === '/api/ticks' && e.body.procedureId === id.value && e.problem === null && !e.held)
     .map(e => ({ step: e.body.step as string, values: e.body.values as Values })),
 )
-const standing = computed(() => [
-  ...(data.value?.ticks ?? []).filter(t => t.struck === null),
-  ...waiting.value.filter(w => !data.value?.ticks.some(t => t.step === w.step && t.struck === null)),
-])
+/** Saved just now: they count until the list is read anew. */
+const saved = ref<{ step: string; values: Values }[]>([])
+watch(data, () => {
+  saved.value = []
+})
+const standing = computed(() => {
+  const read = (data.value?.ticks ?? []).filter(t => t.struck === null)
+  const here = [...saved.value, ...waiting.value]
+  return [...read, ...here.filter(w => !read.some(t => t.step === w.step))]
+})
 const far = computed(() => progress(data.value?.steps ?? [], standing.value))
 const entered = computed(() => Object.assign({}, ...standing.value.map(t => t.values)) as Values)
 const chosen = ref<string | null>(null)
@@ -117,7 +124,15 @@ const takeBack = (t: Tick) => {
       </div>
       <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-4 xl:grid-cols-[minmax(0,1fr)_400px]">
         <div class="grid grid-cols-[minmax(0,1fr)] gap-3">
-          <StepCard v-if="step && !over" :procedure="data" :step="step" :place="place" :entered="entered" :now="now" />
+          <StepCard
+            v-if="step && !over"
+            :procedure="data"
+            :step="step"
+            :place="place"
+            :entered="entered"
+            :now="now"
+            @ticked="(key, values) => saved.push({ step: key, values })"
+          />
           <div v-else-if="!over" class="sheet grid gap-3 p-5">
             <h2 class="!text-[24px]">All steps are done</h2>
             <p class="text-[17px]">
