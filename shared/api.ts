@@ -22,7 +22,7 @@ import { shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
 import { readingEffect, studyLine } from './answers/studies'
 import { surveySchema } from './entries/chambers'
-import { procedureSchema, serviceTagSchema, shiftNoteSchema, tickSchema } from './entries/change'
+import { coolDownSchema, procedureSchema, serviceTagSchema, shiftNoteSchema, tickSchema } from './entries/change'
 import { EDITS } from './entries/edits'
 import { idSchema } from './entries/fields'
 import { standInSchema } from './entries/live'
@@ -270,6 +270,12 @@ export const ENTRIES = {
     answer: stored,
   },
   '/api/notes': { who: 'everybody', says: 'A note to the next shift', body: shiftNoteSchema, answer: stored },
+  '/api/cool-downs': {
+    who: 'everybody',
+    says: 'A part begins to cool on its printer',
+    body: coolDownSchema,
+    answer: begun,
+  },
   '/api/scales': {
     who: 'everybody',
     says: 'Record the scale of a set-up',

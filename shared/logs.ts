@@ -46,6 +46,7 @@ export const LOGS = {
   'cut-out test': { table: 'cut_out_tests', struck: true },
   'changeover': { table: 'changeovers', struck: true },
   'anneal': { table: 'anneals', struck: true, ending: ENDED },
+  'cool-down': { table: 'cool_downs', struck: true, ending: ENDED },
   'procedure': { table: 'procedures', struck: true, ending: ENDED },
   'procedure tick': { table: 'procedure_ticks', struck: true },
   'Z record': { table: 'z_records', struck: true },

@@ -12,6 +12,7 @@ import { nowLine } from '#shared/time'
 import { usePrepare } from '~/composables/prepare'
 import {
   byWeight,
+  dueOfCoolDown,
   dueOfDrying,
   dueOfLowSpool,
   dueOfSoak,
@@ -47,6 +48,15 @@ const notes = computed(() => {
       text: left > 0 ? `soaking, ${leftWords(left)}` : 'soaked: ready',
       look: left <= 0,
       to: `/prepare/soak?printer=${s.printer}`,
+    })
+  }
+  for (const c of prepare.value?.coolDowns ?? []) {
+    const left = minutesLeft(Date.parse(c.from), c.minutes, now.value)
+    if (c.to !== null || !soakStands(Date.parse(c.from), c.minutes, now.value)) continue
+    ;(out[c.printer] ??= []).push({
+      text: left > 0 ? `cools, ${leftWords(left)}` : `take ${c.name} off`,
+      look: left <= 0,
+      to: '/change/cool',
     })
   }
   for (const s of prepare.value?.spools ?? []) {
@@ -86,7 +96,10 @@ const prepared = computed<BenchLine[]>(() => {
   const soaked = p.soaks
     .filter(s => s.to === null)
     .flatMap(s => line(s.printer, dueOfSoak(s.printer, Date.parse(s.from), s.minutes, now.value)))
-  return [...loaded, ...dried, ...soaked]
+  const cooled = p.coolDowns
+    .filter(c => c.to === null)
+    .flatMap(c => line(c.printer, dueOfCoolDown(c.name, c.takeOff, Date.parse(c.from), c.minutes, now.value)))
+  return [...loaded, ...dried, ...soaked, ...cooled]
 })
 /** A printer whose spool or soak wants a look is not fine. */
 const printers = computed(() =>

@@ -5,6 +5,7 @@
  */
 import { ANY_C, gradeOf, onSheet, readSurface, surfaceText } from '../limits'
 import { capital, celsius, chance, counted, FOR_GOOD_H, grams, hours, kgEstimate, listed } from '../words'
+import { letDownToC } from '../cooling'
 import { drynessFixes, drynessFor, takesNoWater } from '../drying'
 import { need, needEach, needIfKnown } from '../numeric'
 import { SETPOINT_C } from '../gcode'
@@ -499,9 +500,6 @@ function soak(f: PrecheckFacts): CheckLine {
   )
 }
 
-/** Cooling slower than this past its glass transition, a large part keeps its shape; common practice, no source. */
-const COOL_BELOW_GLASS_C = 20
-
 /** What to do when it is done: part and glass ask for it. */
 function afterwards(f: PrecheckFacts): CheckLine[] {
   const out: CheckLine[] = []
@@ -512,7 +510,7 @@ function afterwards(f: PrecheckFacts): CheckLine[] {
         'after',
         'note',
         `When it is done: lid shut and the bed let down slowly` +
-          `${glassC === null ? '' : `, until the part is below ${glassC - COOL_BELOW_GLASS_C} °C`}. ${name} cracks ` +
+          `${glassC === null ? '' : `, until the part is below ${letDownToC(glassC)} °C`}. ${name} cracks ` +
           `when it is cooled fast.`,
       ),
     )

@@ -8,6 +8,7 @@ export type { GaugeDue, NozzleFacts } from './nozzle'
 export { askedAgainst, dueOfPrinter, firstGauge } from './printer'
 export type { PrinterFacts } from './printer'
 export {
+  dueOfCoolDown,
   dueOfDrying,
   dueOfLowSpool,
   dueOfSoak,

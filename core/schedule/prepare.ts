@@ -92,3 +92,27 @@ export function dueOfSoak(printer: string, fromMs: number, minutes: number, nowM
     weight: weightOf(50),
   }
 }
+
+/** A part that cools: held, let down, or due to be taken off; null when it is long forgotten. */
+export function dueOfCoolDown(
+  what: string,
+  how: 'warm' | 'cold',
+  fromMs: number,
+  minutes: number,
+  nowMs: number,
+): Due | null {
+  if (!soakStands(fromMs, minutes, nowMs)) return null
+  const left = minutesLeft(fromMs, minutes, nowMs)
+  const at = { about: null, station: 'change', open: '/change/cool' } as const
+  if (left > 0)
+    return { ...at, mark: 'fine', reason: `${what} cools: ${leftWords(left)}.`, action: 'See it', weight: weightOf(4) }
+  return {
+    ...at,
+    mark: 'look',
+    reason:
+      how === 'warm' ? `${what}: off the glass now, warm, in heat gloves.` : `${what} has cooled: it may come off.`,
+    action: 'Take it off, and log it',
+    // on glass it gets worse by the minute, elsewhere it waits
+    weight: weightOf(how === 'warm' ? 70 : 40),
+  }
+}

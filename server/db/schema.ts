@@ -600,6 +600,21 @@ export const endings = pgTable('endings', {
   ...logged(),
 })
 
+export const coolDowns = pgTable('cool_downs', {
+  id: entryId(),
+  printerId: integer().notNull(),
+  materialId: integer().notNull(),
+  name: text().notNull(),
+  thicknessMm: doublePrecision().notNull(),
+  bedC: doublePrecision('bed_c').notNull(),
+  surface: text(),
+  minutes: doublePrecision().notNull(),
+  takeOff: text().$type<'warm' | 'cold'>().notNull(),
+  takeOffC: doublePrecision('take_off_c').notNull(),
+  note: note(),
+  ...logged(),
+})
+
 export const procedures = pgTable('procedures', {
   id: entryId(),
   kind: text().$type<ProcedureKind>().notNull(),

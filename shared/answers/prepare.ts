@@ -101,6 +101,25 @@ export type ChangeoverLine = z.output<typeof changeoverLine>
 export const through = z.object({ nozzleId: id, materialIds: z.array(id), lastId: maybe(id) })
 export type Through = z.output<typeof through>
 
+const coolDownLine = z.object({
+  id,
+  printerId: id,
+  printer: text,
+  material: text,
+  name: text,
+  thicknessMm: number,
+  bedC: number,
+  surface: maybe(text),
+  minutes: number,
+  takeOff: z.enum(['warm', 'cold']),
+  takeOffC: number,
+  from: time,
+  to: maybe(time),
+  outcome: maybe(z.enum(['done', 'stopped early'])),
+  person: text,
+})
+export type CoolDownLine = z.output<typeof coolDownLine>
+
 export const annealLine = z.object({
   id,
   name: text,
@@ -145,6 +164,7 @@ export const prepare = z.object({
   changeovers: z.array(changeoverLine),
   through: z.array(through),
   checks: z.array(checkOfRun),
+  coolDowns: z.array(coolDownLine),
   at: time,
 })
 export type Prepare = z.output<typeof prepare>

@@ -1,7 +1,8 @@
 /** Procedures and their ticks; printers out of service, and notes to the next shift. */
 import { z } from 'zod'
+import { THICKNESS_MM } from '#core/anneal'
 import { WORDS_LONG } from '#core/procedures'
-import { confirmed, id, note, text, when } from './fields'
+import { between, confirmed, id, name, note, text, when } from './fields'
 
 /** What a procedure does; each kind has its steps in `core/procedures`. */
 export const PROCEDURE_KINDS = ['swap', 'commission'] as const
@@ -46,6 +47,17 @@ export const serviceTagSchema = z.object({
 export const shiftNoteSchema = z.object({
   printerId: id,
   says: text(1000).min(3, 'Say what the next shift must know'),
+  note,
+  occurredAt: when,
+})
+
+/** A part that cools on its printer; how long and how is worked out by the server. */
+export const coolDownSchema = z.object({
+  printerId: id,
+  materialId: id,
+  name: name(120),
+  thicknessMm: between(...THICKNESS_MM, 'mm'),
+  bedC: between(0, 300, '°C'),
   note,
   occurredAt: when,
 })

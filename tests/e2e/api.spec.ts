@@ -84,7 +84,8 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
   const head = printer.heads[0]!
   const spool = prepare.spools.find(s => s.place === 'room' && s.drying === null && s.water !== null)!
   const row = shop.spools.find(s => s.id === spool.id)!
-  const spare = shop.nozzles.find(n => n.place === null && !n.retired)!
+  const shelf = shop.nozzles.filter(n => n.place === null && !n.retired)
+  const [spare, next] = [shelf[0]!, shelf[1]!]
   const dryer = prepare.dryers.find(d => !d.withdrawn && d.kind !== 'bed under a cover')!
   const material = shop.materials[0]!
   const noSuch = equip.materials.find(m => !m.values.some(v => v.key === 'meltC'))!
@@ -285,8 +286,16 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
       name: 'api',
       occurredAt: ago(0.01),
     }),
-    '/api/procedures': () => ({ kind: 'swap', headId: head.id, nozzleId: spare.id, occurredAt: ago(0.01), confirmed }),
+    '/api/procedures': () => ({ kind: 'swap', headId: head.id, nozzleId: next.id, occurredAt: ago(0.01), confirmed }),
     '/api/ticks': () => ({ procedureId: made.procedure, step: 'take', occurredAt: ago(0.01) }),
+    '/api/cool-downs': () => ({
+      printerId: printer.id,
+      materialId: material.id,
+      name: 'bracket',
+      thicknessMm: 8,
+      bedC: 90,
+      occurredAt: ago(0.01),
+    }),
     '/api/tags': () => ({
       printerId: printer.id,
       why: 'a frayed wire',

@@ -54,7 +54,10 @@ test('every main view prints within the width of a page, without the frame aroun
 
 test('floor: verdict before the drawing, reasons and one action each, limits with their basis', async ({ page }) => {
   await page.goto('/')
-  await expect(page.getByText(/^Stop at Aire: The last job asked 275 °C/)).toBeVisible()
+  await expect(
+    page.getByText(/^Stop at Aire, Swale, and Lune: Out of service: the hotend fan stalls now and then/),
+  ).toBeVisible()
+  await expect(page.getByText(/^The last job asked 275 °C/)).toBeVisible()
   await expect(
     page.getByRole('img', { name: /nozzle: limit 230 °C, PTFE liner; last job asked 275 °C, too much/ }),
   ).toBeVisible()

@@ -1,7 +1,7 @@
-/** New printers are commissioned, by records and not by ticks; notes are signed by the next shift. */
+/** New printers are commissioned by records and not by ticks; notes are signed by the next shift; parts cool. */
 import { expect, test } from 'vitest'
 import type { Step } from '#core/procedures'
-import { procedureSchema, shiftNoteSchema } from '#shared/entries/change'
+import { coolDownSchema, procedureSchema, shiftNoteSchema } from '#shared/entries/change'
 import { endingSchema } from '#shared/entries/log'
 import { cutOutTestSchema } from '#shared/entries/plans'
 import { precheckSchema } from '#shared/entries/prepare'
@@ -10,6 +10,7 @@ import { saveCutOutTest } from '../../server/records/chambers/plans'
 import { saveSurvey } from '../../server/records/chambers/surveys'
 import { beginProcedure } from '../../server/records/change/begin'
 import { changePage } from '../../server/records/change/board'
+import { listCoolDowns, saveCoolDown } from '../../server/records/change/cool-downs'
 import { procedurePage } from '../../server/records/change/procedures'
 import { saveShiftNote } from '../../server/records/change/service'
 import { saveTick } from '../../server/records/change/ticks'
@@ -89,4 +90,18 @@ test('a note is signed by the next shift, not by who wrote it', async () => {
   expect((await lines()).find(l => l.says.includes('belt'))).toMatchObject({ status: 'stop', waivable: false })
   await sign(night.id)
   expect((await lines()).some(l => l.says.includes('belt'))).toBe(false)
+})
+
+test('a part cools by the plan of its material, one to a printer, until it is off', async () => {
+  const asked = { printerId: shop.printerId, materialId: shop.materialId, name: 'guide', thicknessMm: 20, bedC: 100 }
+  const start = () => db.transaction(tx => saveCoolDown(tx, coolDownSchema.parse({ ...asked, occurredAt: ago(0) }), 1))
+  const { id, until } = await start()
+  const [line] = await listCoolDowns(db)
+  expect(line).toMatchObject({ id, printer: 'Ribble', takeOff: 'cold', takeOffC: 35, to: null })
+  expect(Date.parse(until) - Date.parse(line!.from)).toBeCloseTo(line!.minutes * 60_000, -2)
+  expect((await refusal(start())).errors![0]!.message).toMatch(/^guide cools on Ribble/)
+  await db.transaction(tx =>
+    saveEnding(tx, endingSchema.parse({ target: 'cool-down', targetId: id, occurredAt: ago(0) }), 1),
+  )
+  expect((await listCoolDowns(db))[0]).toMatchObject({ outcome: 'done' })
 })

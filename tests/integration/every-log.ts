@@ -2,6 +2,7 @@
 import { Scan } from '#core/gcode'
 import { startWindow } from '#core/limits'
 import type { Connection, Database } from '../../server/db/client'
+import { saveCoolDown } from '../../server/records/change/cool-downs'
 import { saveServiceTag, saveShiftNote } from '../../server/records/change/service'
 import { saveChangeover } from '../../server/records/prepare/changeovers'
 import { addDryer } from '../../server/records/prepare/dryers'
@@ -35,7 +36,7 @@ import {
   warmUpPlaceSchema,
   warmUpSchema,
 } from '#shared/entries/prepare'
-import { serviceTagSchema, shiftNoteSchema } from '#shared/entries/change'
+import { coolDownSchema, serviceTagSchema, shiftNoteSchema } from '#shared/entries/change'
 import { cutOutTestSchema } from '#shared/entries/plans'
 import { changeSchema } from '#shared/entries/printers'
 import { endingSchema } from '#shared/entries/log'
@@ -118,6 +119,8 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const swap = await begin(db, headId, other.id)
   await walk(db, swap.id)
   await end(db, swap.id)
+  const cools = { printerId, materialId: material.id, name: 'guide', thicknessMm: 12, bedC: 100, occurredAt: ago(0) }
+  await save(tx => saveCoolDown(tx, coolDownSchema.parse(cools), 1))
   const tag = { printerId, why: 'a wire is frayed', must: ['wiring mended'], occurredAt: ago(0) }
   await save(tx => saveServiceTag(tx, serviceTagSchema.parse(tag), 1))
   const left = { printerId, says: 'the belt was tightened', occurredAt: ago(0) }

@@ -9,6 +9,7 @@ import * as anneal from '#core/anneal'
 import * as cautions from '#core/cautions'
 import * as chamber from '#core/chamber'
 import * as changeover from '#core/changeover'
+import * as cooling from '#core/cooling'
 import * as drying from '#core/drying'
 import * as gcode from '#core/gcode'
 import * as imaging from '#core/imaging'
@@ -32,6 +33,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   cautions,
   chamber,
   changeover,
+  cooling,
   drying,
   gcode,
   imaging,
@@ -164,6 +166,16 @@ const swapFacts: procedures.SwapFacts = {
   zMm: -1.2,
 }
 const shelf = [{ nozzle: nozzle('hardened steel'), left: { low80G: 200, medianG: 400 }, pastChance: 0.02, worn: null }]
+const coolsDown: cooling.CoolDown = {
+  polymer: 'PC',
+  glassC: 147,
+  chamber: 'needs',
+  enclosed: true,
+  bedC: 120,
+  roomC: 23,
+  thicknessMm: 20,
+  surface: 'glass',
+}
 const newPrinter: procedures.CommissionFacts = {
   printer: 'P',
   heads: [{ id: 1, name: 'head', nozzle: null }],
@@ -416,6 +428,11 @@ const CALLS: Record<string, Record<string, Call>> = {
     zNumbers: { args: { beforeMm: -1.2, changeMm: 0.5, way: 'larger is higher' } },
     zWords: { args: { mm: 0.5 } },
     zChange: { args: { oldLengthMm: 12, newLengthMm: 12.5 } },
+  },
+  cooling: {
+    coolPlan: { args: { c: coolsDown } },
+    letDownToC: { args: { glassC: 147 } },
+    letDownCPerH: { args: { thicknessMm: 20, acrossC: 10 } },
   },
   drying: {
     besselJ0: { args: { x: 2 } },

@@ -7,7 +7,7 @@ import type { z } from 'zod'
 import type { endingSchema } from '#shared/entries/log'
 import type { EndingTarget } from '#shared/logs'
 import type { Connection } from '../../db/client'
-import { anneals, dryings, endings, procedures, serviceTags, shiftNotes, soaks } from '../../db/schema'
+import { anneals, coolDowns, dryings, endings, procedures, serviceTags, shiftNotes, soaks } from '../../db/schema'
 import { writeEnd } from '../change/finish'
 import { endable } from '../change/ticks'
 import { refuseOwnNote, refuseUnproved } from '../change/service'
@@ -18,6 +18,7 @@ const STARTED = {
   'drying': dryings,
   'soak': soaks,
   'anneal': anneals,
+  'cool-down': coolDowns,
   'procedure': procedures,
   'out of service': serviceTags,
   'shift note': shiftNotes,

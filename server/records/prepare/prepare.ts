@@ -3,6 +3,7 @@ import { spoolMass } from '#core/materials'
 import type { Prepare } from '#shared/answers/prepare'
 import { spoolInUse } from '#shared/entries/spools'
 import type { Connection } from '../../db/client'
+import { listCoolDowns } from '../change/cool-downs'
 import { listChangeovers, throughFitted } from './changeovers'
 import { listCheckLines } from './check-lines'
 import { listDryers } from './dryers'
@@ -13,7 +14,7 @@ import { listAnneals } from './anneals'
 import { listChecks } from './prechecks'
 
 export async function prepare(db: Connection): Promise<Prepare> {
-  const [{ logs, air, wound }, dryers, checkLines, soaks, anneals, warmUps, changeovers, through, checks] =
+  const [{ logs, air, wound }, dryers, checkLines, soaks, anneals, warmUps, changeovers, through, checks, coolDowns] =
     await Promise.all([
       spoolsAndAir(db),
       listDryers(db),
@@ -24,6 +25,7 @@ export async function prepare(db: Connection): Promise<Prepare> {
       listChangeovers(db),
       throughFitted(db),
       listChecks(db),
+      listCoolDowns(db),
     ])
   const now = Date.now()
   // a spool that is used up needs no state; its weighings still count
@@ -40,6 +42,7 @@ export async function prepare(db: Connection): Promise<Prepare> {
     changeovers,
     through,
     checks,
+    coolDowns,
     at: new Date(now).toISOString(),
   }
 }
