@@ -28,6 +28,8 @@ export interface NozzleFacts {
   lastMaterial: string | null
   /** What the last gauge saw. */
   shape: readonly string[]
+  /** It was gauged since its last run: another gauge tells nothing new. */
+  gaugedSince: boolean
 }
 
 /**
@@ -75,22 +77,21 @@ export function dueOfNozzle(n: NozzleFacts, headId: number, acceptedRisk: number
   const past = pastWords(n)
   const through = kg(n.fibreG / 1000)
   const broken = n.shape.filter(s => BROKEN.includes(s))
+  const swap = { about: n.tag, station: 'change', action: 'Swap it', open: `/change/swap?head=${headId}` } as const
   if (broken.length > 0)
     out.push({
-      ...at,
+      ...swap,
       mark: 'stop',
       reason: `Last gauge found: ${listed(broken, 'and')}.`,
-      action: 'Retire it',
-      open: `/inspect/${n.tag}`,
       weight: weightOf(92),
     })
   switch (gaugeDue(n, acceptedRisk)) {
     case 'now':
       out.push({
-        ...gauge,
+        // the gauge has said it: replace
+        ...(n.gaugedSince ? swap : { ...gauge, action: 'Gauge it before the next job' }),
         mark: 'stop',
         reason: `${past} after ${through} of fibre.`,
-        action: 'Gauge it before the next job',
         weight: weightOf(60, n.pastChance, 30),
       })
       break

@@ -26,6 +26,8 @@ const floorNozzle = z.object({
   pastChance: number,
   stale: z.boolean(),
   shape: z.array(z.enum(SHAPES)),
+  /** Gauged since its last run. */
+  gaugedSince: z.boolean(),
 })
 export type FloorNozzle = z.output<typeof floorNozzle>
 const floorHead = z.object({ id, name: text, nozzle: floorNozzle.nullable(), askedC: maybe(number) })

@@ -111,7 +111,7 @@ test('a chipped tip comes before a chance', async () => {
     verdict: 'stop',
     nozzle: 'N-1',
     reason: 'Last gauge found: chipped.',
-    action: 'Retire it',
+    action: 'Swap it',
   })
   await strike('gauge', g.gaugeId)
 })

@@ -36,6 +36,7 @@ const nozzle = (more: Partial<NozzleFacts> = {}): NozzleFacts => ({
   jobFibreG: 62,
   lastMaterial: 'PA6-CF20',
   shape: [],
+  gaugedSince: false,
   ...more,
 })
 const setpoint = { of: 'setpoint' as const, heaterOff: false, inAir: false }
@@ -81,13 +82,16 @@ describe('a gauge', () => {
       station: 'inspect',
       open: '/inspect/N-014?gauge=1',
     })
+    // the gauge has said it already
+    const [said] = dueOfNozzle(nozzle({ pastChance: 0.7, gaugedSince: true }), 1, RISK)
+    expect(said).toMatchObject({ action: 'Swap it', station: 'change', open: '/change/swap?head=1' })
     const [after] = dueOfNozzle(nozzle({ nextGaugeKg: 0.05 }), 1, RISK)
     expect(after!.reason).toBe('Gauge due in 50 g of fibre; a job like the last takes 62 g.')
     expect(dueOfNozzle(nozzle({ limitMm: null, pastChance: 0.7 }), 1, RISK)[0]!.reason).toContain('past its limit')
   })
   test('what was seen broken comes before everything about its bore', () => {
     const due = dueOfNozzle(nozzle({ shape: ['oval', 'chipped', 'loose insert'], pastChance: 0.99 }), 1, RISK)
-    expect(due.sort(byWeight)[0]).toMatchObject({ mark: 'stop', action: 'Retire it' })
+    expect(due.sort(byWeight)[0]).toMatchObject({ mark: 'stop', action: 'Swap it', open: '/change/swap?head=1' })
     expect(due[0]!.reason).toBe('Last gauge found: chipped and loose insert.')
   })
   test('a soft nozzle is due only once something filled went through, and nothing else is', () => {

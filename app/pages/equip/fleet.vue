@@ -27,6 +27,7 @@ import ClassMark from '~/components/ui/ClassMark.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
 import { useEquip } from '~/composables/equip'
+import { notReady } from '#core/schedule'
 import { counted, kg, money, percent } from '#core/words'
 import { saveFile } from '~/lib/files'
 
@@ -60,6 +61,11 @@ const count = computed(() => {
   return { runs: n('runs'), just: n('just'), changes: n('changes'), cannot: n('cannot'), tell: n('cannot tell') }
 })
 
+/** A procedure left open, a tag, no commissioning: what fits on it does not run there now. */
+const stands = (p: { id: number; name: string }) => {
+  const standing = data.value?.standing.find(s => s.printerId === p.id)?.standing
+  return standing !== undefined && notReady(p.name, standing).some(n => n.stops)
+}
 const open = ref<{ row: number; printer: number } | null>(null)
 /** Reasons, changes and cost are worked out when a cell is opened. */
 const detail = computed(() => {
@@ -219,7 +225,8 @@ const detailTitle = computed(() => {
               <th v-for="p in data.printers" :key="p.id">
                 <NuxtLink :to="`/equip/stack/${p.id}`" class="flex min-h-[40px] flex-col justify-center"
                   ><b class="text-[14px] text-ink underline underline-offset-2">{{ p.name }}</b
-                  ><span class="font-normal">{{ p.kind }}</span></NuxtLink
+                  ><span class="font-normal">{{ p.kind }}</span
+                  ><span v-if="stands(p)" class="font-[650] text-stop">not ready</span></NuxtLink
                 >
               </th>
             </tr>

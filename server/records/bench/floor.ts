@@ -25,6 +25,8 @@ export const FLOOR_QUERY = sql`
             'last', (select json_build_object('abrasivity', t.abrasivity, 'material', t.material_name)
             from standing_run_tools t
               where t.nozzle_id = n.id and t.filler_fraction > 0 order by t.ended_at desc, t.run_id desc limit 1),
+            'gaugedSince', exists (select from standing_gauges g where g.nozzle_id = n.id and g.occurred_at >
+              (select max(t.ended_at) from standing_run_tools t where t.nozzle_id = n.id)),
             'shape', (select g.shape from standing_gauges g where g.nozzle_id = n.id
             order by g.occurred_at desc, g.id desc limit 1))
           from (select * from standing_fittings e where e.head_id = h.id order by e.occurred_at desc, e.id desc
@@ -124,6 +126,7 @@ function toNozzle(n: Record<string, unknown> & { last: { abrasivity: number; mat
     lastMaterial: n.last?.material ?? null,
     pastChance: (n.pastChance as number | null) ?? 0,
     stale: (n.stale as boolean | null) ?? true,
+    gaugedSince: n.gaugedSince as boolean,
     shape: (n.shape as FloorNozzle['shape'] | null) ?? [],
   }
 }
