@@ -81,16 +81,24 @@ const says = computed(() =>
       <path d="M20 84h60v48H20" fill="none" stroke="var(--color-ink)" stroke-width="5" />
       <text x="4" y="158" fill="var(--color-ink)" font-weight="650">held</text>
     </g>
+    <!-- the nozzle from below: its flats, its bore, and which way it is turned -->
     <g v-if="turns" font-size="13" fill="var(--color-ink)">
-      <!-- seen from below, as on a clock held under it -->
       <path
-        :d="turns === 'anticlockwise' ? 'M222 262a42 13 0 1 1 -6 -6' : 'M138 262a42 13 0 1 0 6 -6'"
+        d="M166 262l7 -12h14l7 12l-7 12h-14z"
+        fill="url(#joint-nozzle)"
+        stroke="var(--color-ink)"
+        stroke-width="1.4"
+      />
+      <circle cx="180" cy="262" r="2.4" />
+      <path
+        :d="turns === 'clockwise' ? 'M156 262A24 24 0 1 1 180 286' : 'M204 262A24 24 0 1 0 180 286'"
         fill="none"
         stroke="var(--color-ink)"
         stroke-width="2.4"
         marker-end="url(#joint-arrow)"
       />
-      <text x="180" y="294" text-anchor="middle" font-weight="650">{{ turns }}, seen from below</text>
+      <text x="216" y="258" font-weight="650">{{ turns }},</text>
+      <text x="216" y="274" font-weight="650">seen from below</text>
     </g>
   </svg>
 </template>

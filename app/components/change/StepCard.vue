@@ -1,7 +1,16 @@
 <script setup lang="ts">
 /** The step that is next: what to do, what can hurt, what is waited for, what is written down. Made for gloves. */
 import { computed, nextTick, reactive, ref, watch } from 'vue'
-import { byHand, swapZ, waitState, type Step, type Values, type WaitState } from '#core/procedures'
+import {
+  byHand,
+  swapZ,
+  valueFaults,
+  waitState,
+  waitWords,
+  type Step,
+  type Values,
+  type WaitState,
+} from '#core/procedures'
 import type { ProcedurePage } from '#shared/answers/change'
 import JointDrawing from '~/components/change/JointDrawing.vue'
 import WaitFor from '~/components/change/WaitFor.vue'
@@ -35,11 +44,14 @@ live.listen()
 const v = reactive<Record<string, string | number | null>>({})
 const draft = useDraft(v)
 const heading = ref<HTMLElement | null>(null)
+/** What the server would refuse is said here: without it a tick that is kept would be refused an hour later. */
+const faults = ref<Record<string, string>>({})
 const name = computed(() => `tick ${props.procedure.id} ${props.step.key}`)
 watch(
   name,
   () => {
     form.reset()
+    faults.value = {}
     draft.begin(name.value, {
       typedC: null,
       ...Object.fromEntries(props.step.fields.map(f => [f.key, null])),
@@ -79,7 +91,19 @@ function reading() {
   const typed = sent(v.typedC as number | null)
   return typed === null ? null : { c: typed, at: null }
 }
+function faultsHere(entered: Values): Record<string, string> {
+  const { step } = props
+  const out = Object.fromEntries(valueFaults(step, entered).map(f => [`values.${f.field}`, f.message]))
+  if (step.proof !== null && !there.value) out.step = 'Nothing on record since this began: a tick alone is no proof'
+  if (step.wait === null || there.value) return out
+  const typed = v.typedC
+  const read = state.value.kind === 'not known' && typeof typed === 'number' && typed >= -60 && typed <= 700
+  out.reading = read ? waitWords(step.wait, byHand(step.wait, typed)) : waitWords(step.wait, state.value)
+  return out
+}
 async function tick(confirmed: string[] = []): Promise<void> {
+  faults.value = faultsHere(values())
+  if (Object.keys(faults.value).length > 0) return
   const body = {
     procedureId: props.procedure.id,
     step: props.step.key,
@@ -96,10 +120,11 @@ async function tick(confirmed: string[] = []): Promise<void> {
   // who works by keys or by ear is at the step that is next now
   heading.value?.focus()
 }
-const errorOf = (key: string) => form.errors.value[`values.${key}`] ?? ''
+const errors = computed<Record<string, string>>(() => ({ ...form.errors.value, ...faults.value }))
+const errorOf = (key: string) => errors.value[`values.${key}`] ?? ''
 const OWN = ['reading', 'reading.c']
 const elsewhere = computed(() =>
-  Object.entries(form.errors.value)
+  Object.entries(errors.value)
     .filter(([k]) => !k.startsWith('values.') && !OWN.includes(k))
     .map(([, message]) => message),
 )
@@ -155,7 +180,7 @@ const hazards = computed(() => props.step.hazards.map(h => ({ key: h.hazard, ...
       :printer="procedure.printer"
       :wait="step.wait"
       :state="state"
-      :error="form.errors.value.reading ?? form.errors.value['reading.c']"
+      :error="errors.reading ?? errors['reading.c']"
       @update:model-value="c => (v.typedC = c)"
     />
     <div v-if="proof" class="border-2 border-ink bg-white p-3">
