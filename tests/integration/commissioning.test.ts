@@ -13,6 +13,7 @@ import { changePage } from '../../server/records/change/board'
 import { listCoolDowns, saveCoolDown } from '../../server/records/change/cool-downs'
 import { procedurePage } from '../../server/records/change/procedures'
 import { saveShiftNote } from '../../server/records/change/service'
+import { swapOffer } from '../../server/records/change/swap'
 import { saveTick } from '../../server/records/change/ticks'
 import { saveEnding } from '../../server/records/entry/endings'
 import { makePrecheck } from '../../server/records/prepare/prechecks'
@@ -104,4 +105,11 @@ test('a part cools by the plan of its material, one to a printer, until it is of
     saveEnding(tx, endingSchema.parse({ target: 'cool-down', targetId: id, occurredAt: ago(0) }), 1),
   )
   expect((await listCoolDowns(db))[0]).toMatchObject({ outcome: 'done' })
+})
+
+test('in a shop without a filament a swap says what comes first', async () => {
+  const { db: empty } = await freshDatabase()
+  const { headIds } = await empty.transaction(tx => addPrinter(tx, printerEntry('Lune'), 1))
+  const offer = await swapOffer(empty, headIds[0]!)
+  expect(offer).toMatchObject({ choices: [], old: null, refusal: { where: '/equip/materials?add=1' } })
 })

@@ -27,7 +27,7 @@ const steps = computed(() =>
 const lead = computed(() => {
   const p = printer.value
   if (!p) return null
-  if (under.value) return { mark: 'look' as const, text: `${under.value.title} is under way on ${p.name}.` }
+  if (under.value) return { mark: 'look' as const, text: `${under.value.title} is under way.` }
   return stands.value?.toCommission
     ? { mark: 'stop' as const, text: `${p.name} is not commissioned: it must not run before it is.` }
     : { mark: 'fine' as const, text: `${p.name} counts as running. After a rebuild, commission it again.` }

@@ -52,7 +52,7 @@ const steps = computed(() => (facts.value ? swapSteps(facts.value) : []))
 const lead = computed(() => {
   const o = now.value
   if (!o) return null
-  if (o.under) return { mark: 'look' as const, text: `${o.under.title} is under way on ${o.printer}.` }
+  if (o.under) return { mark: 'look' as const, text: `${o.under.title} is under way.` }
   if (o.refusal) return { mark: 'stop' as const, text: o.refusal.says }
   if (o.choices.length === 0) return { mark: 'stop' as const, text: 'No nozzle is on the shelf.' }
   const c = chosen.value!

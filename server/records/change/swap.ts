@@ -200,7 +200,7 @@ function turningOn(h: HeadFor, headId: number, fresh: FittedNozzle | null) {
 function factsFor(h: HeadFor, headId: number, n: NozzleRow): SwapFacts | null {
   const { printer } = h
   const { ceilingC, sensor, t } = turningOn(h, headId, fitted(n, headId))
-  if (t.refusal !== null || t.setC === null || ceilingC === null) return null
+  if (t.refusal !== null || t.setC === null || ceilingC === null || h.materials.length === 0) return null
   const parts = printer.parts.filter(p => p.headId === headId)
   const block = parts.find(p => p.role === 'block')?.kind ?? null
   const likely = h.coming.map(c => c.materialId)
@@ -236,6 +236,10 @@ export async function swapFacts(db: Connection, headId: number, nozzleId: number
 
 /** Where what keeps a nozzle from being turned is put right. */
 function refusalOf(h: HeadFor, t: ReturnType<typeof turning>): SwapOffer['refusal'] {
+  if (h.materials.length === 0) {
+    const says = 'No filament is described yet: how hot to turn it and what to purge with is not known.'
+    return { says, where: '/equip/materials?add=1', action: 'Describe the first filament' }
+  }
   if (t.refusal === null) return null
   if (t.setC === null) {
     const of = h.through.find(m => m.name === t.material)
