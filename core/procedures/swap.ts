@@ -178,6 +178,9 @@ export function swapSteps(f: SwapFacts): Step[] {
     }),
     step('protect', 'Eye protection and heat gloves on', {
       says: [
+        ...(f.sock
+          ? ['The silicone sock off now, while it is cold: it hides leaks, and the spanner needs the block.']
+          : []),
         'From here on it burns at once. Two spanners, a socket for the nozzle and a place for the hot one at hand.',
       ],
       hazards: hazards('gloves', 'burns', ...(f.liner ? ['ptfe'] : [])),
@@ -193,10 +196,7 @@ export function swapSteps(f: SwapFacts): Step[] {
       wait: wait(turn.setC),
     }),
     step('unload', 'Unload the filament while it is hot', {
-      says: [
-        f.holds === null ? 'Pull back what is in it.' : `Pull the ${f.holds} back, out of the hotend.`,
-        ...(f.sock ? ['The silicone sock comes off too: it hides leaks and the spanner needs the block.'] : []),
-      ],
+      says: [f.holds === null ? 'Pull back what is in it.' : `Pull the ${f.holds} back, out of the hotend.`],
     }),
     step('still', 'Motion off', {
       says: ['Motors disabled, so that nothing moves while hands are in there. The heater stays on.'],
@@ -252,7 +252,8 @@ export function swapSteps(f: SwapFacts): Step[] {
     }),
     step('clear', 'Tools and block out, motors on', {
       says: [
-        `The block under the axis first${f.sock ? ', the sock back on' : ''}. Hands out before the motors are on.`,
+        'The block under the axis first. Hands out before the motors are on.',
+        ...(f.sock ? ['The sock goes back on once the block is cold, not now.'] : []),
       ],
       hazards: hazards('falling axis'),
     }),

@@ -56,6 +56,12 @@ const lead = computed(() => {
   if (o.refusal) return { mark: 'stop' as const, text: o.refusal.says }
   if (o.choices.length === 0) return { mark: 'stop' as const, text: 'No nozzle is on the shelf.' }
   const c = chosen.value!
+  const wanted = nozzleId.value === null ? null : shop.data?.nozzles.find(n => n.id === nozzleId.value)
+  if (wanted && c.nozzle.id !== wanted.id)
+    return {
+      mark: 'look' as const,
+      text: `${wanted.tag} is not on the shelf, or suits this head less than all that are listed.`,
+    }
   const off = o.old ? `${o.old.tag} comes off` : 'The head is empty'
   const turn = facts.value ? `, turned at ${facts.value.turn.setC} °C` : ''
   return {

@@ -5,10 +5,7 @@
 import { sql } from 'drizzle-orm'
 import { torqueFor, turning, type ZWay } from '#core/changeover'
 import { ceilings, offsetC, stackOf, type FittedNozzle } from '#core/limits'
-import { rankNozzles, type Candidate, type Coming, type SwapFacts, type SwapNozzle } from '#core/procedures'
-import { wornOut } from '#core/schedule'
-import type { NozzleMaterial } from '#core/wear'
-import { mmNumber } from '#core/words'
+import { rankNozzles, type Coming, type SwapFacts } from '#core/procedures'
 import type { SwapOffer } from '#shared/answers/change'
 import type { MaterialRow } from '#shared/answers/materials'
 import type { StackPrinter } from '#shared/answers/printers'
@@ -17,83 +14,11 @@ import { USUAL_DIAMETER_MM } from '#shared/filament'
 import type { Connection } from '../../db/client'
 import { notFound } from '../entry/refusal'
 import { factOf, listAskings } from '../materials/materials'
-import { boreLimitMm } from '../nozzles/history'
 import { purgeC, throughFitted } from '../prepare/changeovers'
 import { shopRules } from '../printers/ceilings'
 import { listStacks } from '../printers/stack-read'
+import { candidate, fitted, likeliest, nozzleRows, swapNozzle, type NozzleRow } from './shelf'
 import { underWay } from './under-way'
-
-interface NozzleRow extends Record<string, unknown> {
-  id: number
-  tag: string
-  material: NozzleMaterial
-  boreMm: number
-  lengthMm: number
-  inletMm: number
-  insertMm: number | null
-  torqueNm: number | null
-  boreGrowthLimit: number | null
-  tipMm: number | null
-  shape: string[] | null
-  pastChance: number
-  leftKg: number | null
-  leftLowKg: number | null
-  abrasivity: number | null
-}
-
-/** The nozzle that sits on a head, and those that could: neither fitted anywhere nor retired nor promised elsewhere. */
-const nozzleRows = (db: Connection, headId: number) =>
-  db.execute<NozzleRow & { here: boolean }>(sql`
-    select n.id, n.tag, y.material, y.nominal_bore_mm "boreMm", y.length_mm "lengthMm", y.inlet_mm "inletMm",
-      y.insert_mm "insertMm", y.torque_nm "torqueNm", y.bore_growth_limit "boreGrowthLimit",
-      coalesce(e.kind = 'fit' and e.head_id = ${headId}, false) here,
-      (select g.tip_mm from standing_gauges g where g.nozzle_id = n.id and g.tip_mm is not null
-        order by g.occurred_at desc, g.id desc limit 1) "tipMm",
-      (select g.shape from standing_gauges g where g.nozzle_id = n.id
-        order by g.occurred_at desc, g.id desc limit 1) shape,
-      coalesce(f.past_chance, 0) "pastChance", f.left_kg "leftKg", f.left_low_kg "leftLowKg",
-      (select t.abrasivity from standing_run_tools t where t.nozzle_id = n.id and t.filler_fraction > 0
-        order by t.ended_at desc, t.run_id desc limit 1) abrasivity
-    from nozzles n join nozzle_types y on y.id = n.type_id left join forecasts f on f.nozzle_id = n.id
-    left join lateral (select kind, head_id from standing_fittings e where e.nozzle_id = n.id
-      order by occurred_at desc, id desc limit 1) e on true
-    where (e.kind is distinct from 'fit' or e.head_id = ${headId}) and e.kind is distinct from 'retire'
-      and not exists (select from standing_procedures p where p.outcome is null and p.head_id <> ${headId}
-        and (p.facts->'fresh'->>'id')::int = n.id)
-    order by n.id`)
-
-const swapNozzle = (n: NozzleRow): SwapNozzle => ({
-  id: n.id,
-  tag: n.tag,
-  words: `${n.material} ${mmNumber(n.boreMm)}`,
-  lengthMm: n.tipMm ?? n.lengthMm,
-  lengthBy: n.tipMm === null ? 'type' : 'gauge',
-  insert: n.insertMm !== null,
-  plated: n.material === 'plated copper',
-  brittle: n.insertMm === null && (n.material === 'tungsten carbide' || n.material === 'polycrystalline diamond'),
-})
-const fitted = (n: NozzleRow, headId: number): FittedNozzle => ({
-  id: n.id,
-  tag: n.tag,
-  material: n.material,
-  boreMm: n.boreMm,
-  insert: n.insertMm !== null,
-  lengthMm: n.lengthMm,
-  headId,
-  price: 0,
-})
-
-function candidate(n: NozzleRow, headId: number): Candidate {
-  const grams = (kg: number) => (kg / n.abrasivity!) * 1000
-  const { boreMm: nominalBoreMm, boreGrowthLimit, pastChance } = n
-  const limitMm = boreGrowthLimit === null ? null : boreLimitMm({ nominalBoreMm, boreGrowthLimit })
-  return {
-    nozzle: fitted(n, headId),
-    left: n.abrasivity === null || n.leftKg === null ? null : { low80G: grams(n.leftLowKg!), medianG: grams(n.leftKg) },
-    pastChance,
-    worn: wornOut({ limitMm, pastChance, shape: n.shape ?? [] }),
-  }
-}
 
 interface Next extends Record<string, unknown> {
   name: string
@@ -259,7 +184,8 @@ export async function swapOffer(db: Connection, headId: number): Promise<SwapOff
     fibreG: c.fibreG,
   }))
   const boreMm = h.old?.boreMm ?? null
-  const candidates = h.shelf.map(n => candidate(n, headId))
+  const shelf = likeliest(h.shelf, headId, boreMm)
+  const candidates = shelf.map(n => candidate(n, headId))
   const ranked = rankNozzles(printer, headId, boreMm, candidates, coming, h.rules)
   const { t } = turningOn(h, headId, null)
   return {
@@ -276,7 +202,7 @@ export async function swapOffer(db: Connection, headId: number): Promise<SwapOff
       facts: factsFor(
         h,
         headId,
-        h.shelf.find(n => n.id === c.nozzle.id)!,
+        shelf.find(n => n.id === c.nozzle.id)!,
       ),
     })),
   }
