@@ -38,6 +38,17 @@ const waiting = computed(() =>
     .filter(e => e.route === '/api/ticks' && e.body.procedureId === id.value && e.problem === null && !e.held)
     .map(e => ({ step: e.body.step as string, values: e.body.values as Values })),
 )
+/** Its end is kept on this device and not sent yet. */
+const endWaits = computed(() =>
+  outbox.entries.some(
+    e =>
+      e.route === '/api/endings' &&
+      e.body.target === 'procedure' &&
+      e.body.targetId === id.value &&
+      !e.problem &&
+      !e.held,
+  ),
+)
 /** Saved just now: they count until the list is read anew. */
 const saved = ref<{ step: string; values: Values }[]>([])
 watch(data, () => {
@@ -152,7 +163,9 @@ const takeBack = (t: Tick) => {
               @confirm="finish"
               @local="form.reset()"
             />
+            <p v-if="endWaits" class="font-semibold text-look" role="status">It waits to be sent.</p>
             <button
+              v-else
               type="button"
               class="button first w-full !min-h-[72px] !text-[20px]"
               :disabled="form.busy.value"
