@@ -15,7 +15,6 @@ export const SOCK_OFF = 'sock off'
 export const ACTIONS = [
   'print',
   'swap a nozzle',
-  'change a hotend',
   'unpack',
   'fit a part',
   'wire',
@@ -178,13 +177,13 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'gloves',
     hazard: 'Nitrile and latex gloves melt onto the skin.',
     what: 'Dry heat gloves that reach over the wrist; never a bare hand, never thin gloves under them alone.',
-    actions: ['swap a nozzle', 'change a hotend', 'clear a clog'],
+    actions: ['swap a nozzle', 'clear a clog'],
   },
   {
     key: 'cold reading',
     hazard: 'A broken or loose thermistor reads cold while the block is hot.',
     what: 'What the printer shows never tells that something may be touched: hold a probe to it, or treat it as hot.',
-    actions: ['swap a nozzle', 'change a hotend', 'clear a clog'],
+    actions: ['swap a nozzle', 'clear a clog'],
   },
   {
     key: 'heavy',
@@ -196,13 +195,13 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'falling axis',
     hazard: 'An axis that falls when its motor lets go pinches, and drives the nozzle into the bed.',
     what: 'A block under it before the motors are off; hands out from below; the block away before they are on.',
-    actions: ['swap a nozzle', 'change a hotend'],
+    actions: ['swap a nozzle'],
   },
   {
     key: 'live leads',
     hazard: 'Moving axes pinch; a tool across heater leads shorts them.',
     what: 'Motion disabled; keep tools off the leads.',
-    actions: ['swap a nozzle', 'fit a part', 'change a hotend'],
+    actions: ['swap a nozzle', 'fit a part'],
   },
   {
     key: 'probe leads',

@@ -8,6 +8,8 @@ import { DIFFUSIVITY, soakThroughH, THICKNESS_MM } from '../anneal'
 import { need, needIfKnown } from '../numeric'
 import { readSurface, welds, type ChamberLevel, type Sheet } from '../limits'
 
+/** A bed as it was printed on, °C. */
+export const BED_C = [0, 300] as const
 /** Cooling slower than this past its glass transition, a large part keeps its shape, °C below it. */
 export const COOL_BELOW_GLASS_C = 20
 /** So much colder may the outside of a part be than its middle while it is let down, °C. */
@@ -134,7 +136,7 @@ function byItself(fromC: number, toC: number, roomC: number, tauMin: number): nu
  * known (null) is said, and the part is let down to 60 °C. Throws InputError.
  */
 export function coolPlan(c: CoolDown): CoolPlan {
-  need('bedC', c.bedC, 0, 300, '°C')
+  need('bedC', c.bedC, ...BED_C, '°C')
   need('roomC', c.roomC, -20, 60, '°C')
   needIfKnown('glassC', c.glassC, -150, 400, '°C')
   need('thicknessMm', c.thicknessMm, ...THICKNESS_MM, 'mm')

@@ -4,12 +4,14 @@
  */
 import { AT_MS, need } from '../numeric'
 import { celsius, listed } from '../words'
-import type { Reading, Step, Ticked, Values, Wait } from './types'
+import type { Proof, Reading, Step, Ticked, Values, Wait } from './types'
 
 /** A reading older than this tells nothing, ms. */
 export const FRESH_MS = 10_000
 /** So near to what is set a heater is there, °C. */
 export const NEAR_C = 3
+/** What a person may read at a heater, °C. */
+export const READ_C = [-60, 700] as const
 /** The most characters of a field of words. */
 export const WORDS_LONG = 300
 
@@ -102,9 +104,21 @@ export function waitState(wait: Wait, reading: Reading | null, nowMs: number): W
 /** The same for what a person reads at the printer, °C; any temperature a heater may show. */
 export function byHand(wait: Wait, nowC: number): Exclude<WaitState, { kind: 'not known' }> {
   need('setC', wait.setC, 0, 600, '°C')
-  need('nowC', nowC, -60, 700, '°C')
+  need('nowC', nowC, ...READ_C, '°C')
   if (nowC < wait.setC - NEAR_C) return { kind: 'cold', nowC }
   return { kind: nowC > wait.setC + OVER_C ? 'too hot' : 'there', nowC }
+}
+
+/** The same while it is typed: not known before it is a reading, °C. */
+export const typedState = (wait: Wait, typed: unknown): WaitState =>
+  typeof typed === 'number' && typed >= READ_C[0] && typed <= READ_C[1] ? byHand(wait, typed) : { kind: 'not known' }
+
+/** What is said while no record proves a step. */
+export function unproved(proof: Proof): string {
+  if (proof.of === 'cut-out test') return `No test since this began in which the ${proof.guard} tripped`
+  return proof.of === 'sensor check'
+    ? 'No check of this sensor since this began'
+    : 'No warm-up and no survey since this began'
 }
 
 const HEATER_WORDS = { nozzle: 'The nozzle', bed: 'The bed', chamber: 'The chamber' } as const

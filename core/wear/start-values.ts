@@ -59,7 +59,5 @@ export const TIP_U_MM = 0.01
 /** Of the tip length as made, when it was not measured at receipt, mm. */
 export const TIP_RECEIPT_U_MM = 0.03
 
-/** Retire rules when none is entered. */
-export const BORE_GROWTH_LIMIT = 0.1
 /** Chance of being past the limit at which a gauge is due. */
 export const ACCEPTED_RISK = 0.1

@@ -1,7 +1,8 @@
 /** Procedures and their ticks; printers out of service, and notes to the next shift. */
 import { z } from 'zod'
 import { THICKNESS_MM } from '#core/anneal'
-import { WORDS_LONG } from '#core/procedures'
+import { BED_C } from '#core/cooling'
+import { READ_C, WORDS_LONG } from '#core/procedures'
 import { between, confirmed, id, name, note, text, when } from './fields'
 
 /** What a procedure does; each kind has its steps in `core/procedures`. */
@@ -23,7 +24,7 @@ export const tickSchema = z.object({
   values: z.record(z.string().max(60), value).default({}),
   reading: z
     .object({
-      c: z.number({ error: 'Enter what it shows' }).min(-60, 'At least -60 °C').max(700, 'At most 700 °C'),
+      c: between(...READ_C, '°C'),
       /** When the printer told it; null for what a person read at the printer. */
       at: when.nullable().default(null),
     })
@@ -57,7 +58,7 @@ export const coolDownSchema = z.object({
   materialId: id,
   name: name(120),
   thicknessMm: between(...THICKNESS_MM, 'mm'),
-  bedC: between(0, 300, '°C'),
+  bedC: between(...BED_C, '°C'),
   note,
   occurredAt: when,
 })

@@ -988,6 +988,8 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     commissionFacts: 'fills a record from parts that are checked where they are reckoned with',
     guardsOf: 'reads what parts there are',
     missingBefore: 'reads a list of steps',
+    typedState: 'what is no reading is not known',
+    unproved: 'words in',
     valueFaults: 'answers with the faults themselves',
     progress: 'reads a list of steps',
     waitWords: 'words of a state that the core made',

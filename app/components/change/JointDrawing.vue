@@ -1,10 +1,9 @@
 <script setup lang="ts">
 /** Nozzle, block and heat break in section, for the steps at it: which way, what is held, where the gap is. */
 import { computed } from 'vue'
+import { JOINT_STEPS } from '~/components/change/joint-steps'
 
 const props = defineProps<{ step: string }>()
-const SHOWS = ['out', 'look in', 'in', 'tight', 'resnug', 'leaks'] as const
-const shows = computed(() => (SHOWS as readonly string[]).includes(props.step))
 const turns = computed(
   () => ({ out: 'anticlockwise', in: 'clockwise', tight: 'clockwise', resnug: 'clockwise' })[props.step],
 )
@@ -25,7 +24,7 @@ const says = computed(() =>
 
 <template>
   <svg
-    v-if="shows"
+    v-if="JOINT_STEPS.includes(step)"
     viewBox="0 0 370 300"
     class="mx-auto w-full max-w-[260px] min-w-[250px] md:max-w-[360px]"
     role="img"

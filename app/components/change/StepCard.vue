@@ -2,8 +2,9 @@
 /** The step that is next: what to do, what can hurt, what is waited for, what is written down. Made for gloves. */
 import { computed, nextTick, reactive, ref, watch } from 'vue'
 import {
-  byHand,
   swapZ,
+  typedState,
+  unproved,
   valueFaults,
   waitState,
   waitWords,
@@ -12,12 +13,12 @@ import {
   type WaitState,
 } from '#core/procedures'
 import type { ProcedurePage } from '#shared/answers/change'
+import { JOINT_STEPS } from '~/components/change/joint-steps'
 import JointDrawing from '~/components/change/JointDrawing.vue'
 import WaitFor from '~/components/change/WaitFor.vue'
 import CautionList from '~/components/equip/CautionList.vue'
-import FieldNumber from '~/components/ui/FieldNumber.vue'
-import FieldSelect from '~/components/ui/FieldSelect.vue'
-import FieldText from '~/components/ui/FieldText.vue'
+import type { FormField } from '~/components/stores/form-field'
+import RecordFields from '~/components/stores/RecordFields.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useDraft } from '~/composables/draft'
@@ -74,13 +75,15 @@ const state = computed<WaitState>(() => {
   if (wait === null) return { kind: 'not known' }
   return waitState(wait, live.reading(props.procedure.printer, wait), props.now)
 })
+/** The same, or what a person reads there while it is not heard. */
+const read = computed<WaitState>(() => {
+  const { wait } = props.step
+  return wait !== null && state.value.kind === 'not known' ? typedState(wait, v.typedC) : state.value
+})
 /** Whether what is told or read would do; the button is dark only then. */
 const there = computed(() => {
-  const { wait } = props.step
-  if (wait === null) return proof.value === null || proof.value.found !== null
-  if (state.value.kind !== 'not known') return state.value.kind === 'there'
-  const typed = v.typedC
-  return typeof typed === 'number' && typed >= -60 && typed <= 700 && byHand(wait, typed).kind === 'there'
+  if (props.step.wait !== null) return read.value.kind === 'there'
+  return proof.value === null || proof.value.found !== null
 })
 /** What a person read counts where the printer is not heard. */
 function reading() {
@@ -94,11 +97,8 @@ function reading() {
 function faultsHere(entered: Values): Record<string, string> {
   const { step } = props
   const out = Object.fromEntries(valueFaults(step, entered).map(f => [`values.${f.field}`, f.message]))
-  if (step.proof !== null && !there.value) out.step = 'Nothing on record since this began: a tick alone is no proof'
-  if (step.wait === null || there.value) return out
-  const typed = v.typedC
-  const read = state.value.kind === 'not known' && typeof typed === 'number' && typed >= -60 && typed <= 700
-  out.reading = read ? waitWords(step.wait, byHand(step.wait, typed)) : waitWords(step.wait, state.value)
+  if (step.proof !== null && !there.value) out.step = `${unproved(step.proof)}: a tick alone is no proof`
+  if (step.wait !== null && !there.value) out.reading = waitWords(step.wait, read.value)
   return out
 }
 async function tick(confirmed: string[] = []): Promise<void> {
@@ -121,7 +121,19 @@ async function tick(confirmed: string[] = []): Promise<void> {
   heading.value?.focus()
 }
 const errors = computed<Record<string, string>>(() => ({ ...form.errors.value, ...faults.value }))
-const errorOf = (key: string) => errors.value[`values.${key}`] ?? ''
+const fieldErrors = computed(() =>
+  Object.fromEntries(props.step.fields.map(f => [f.key, errors.value[`values.${f.key}`] ?? ''])),
+)
+/** What is asked at the step, as every form asks. */
+const asked = computed<FormField[]>(() =>
+  props.step.fields.map(f => {
+    const label = f.required || f.kind === 'choice' ? f.label : `${f.label} (if you like)`
+    const field = { key: f.key, label, hint: f.help }
+    if (f.kind === 'number') return { ...field, kind: 'number', unit: f.unit }
+    if (f.kind === 'text') return { ...field, kind: 'text' }
+    return { ...field, kind: 'select', options: [{ value: null, text: 'choose' }, ...f.choices] }
+  }),
+)
 const OWN = ['reading', 'reading.c']
 const elsewhere = computed(() =>
   Object.entries(errors.value)
@@ -162,11 +174,7 @@ const hazards = computed(() => props.step.hazards.map(h => ({ key: h.hazard, ...
     </div>
     <div
       class="grid items-start gap-4"
-      :class="
-        ['out', 'look in', 'in', 'tight', 'resnug', 'leaks'].includes(step.key)
-          ? 'lg:grid-cols-[minmax(0,1fr)_340px]'
-          : ''
-      "
+      :class="JOINT_STEPS.includes(step.key) ? 'lg:grid-cols-[minmax(0,1fr)_340px]' : ''"
     >
       <ul class="grid gap-2">
         <li v-for="s in step.says" :key="s" class="text-[17px] leading-snug">{{ s }}</li>
@@ -186,44 +194,12 @@ const hazards = computed(() => props.step.hazards.map(h => ({ key: h.hazard, ...
     <div v-if="proof" class="border-2 border-ink bg-white p-3">
       <p class="flex items-start gap-2 text-[17px] font-[650]" role="status">
         <VerdictMark :verdict="proof.found ? 'fine' : 'look'" :size="20" class="mt-[2px]" />{{
-          proof.found ? `On record: ${proof.found}.` : 'Nothing on record since this began. A tick alone is no proof.'
+          proof.found ? `On record: ${proof.found}.` : `${unproved(step.proof!)}: a tick alone is no proof.`
         }}
       </p>
       <NuxtLink :to="proof.url" class="act">{{ proof.says }}</NuxtLink>
     </div>
-    <div v-if="step.fields.length > 0" class="grid gap-3 sm:grid-cols-2">
-      <template v-for="f in step.fields" :key="`${step.key} ${f.key}`">
-        <FieldNumber
-          v-if="f.kind === 'number'"
-          :id="`tick-${f.key}`"
-          :model-value="(v[f.key] as number | null) ?? null"
-          :label="f.required ? f.label : `${f.label} (if you like)`"
-          :unit="f.unit"
-          :hint="f.help"
-          :error="errorOf(f.key)"
-          @update:model-value="x => (v[f.key] = x)"
-        />
-        <FieldSelect
-          v-else-if="f.kind === 'choice'"
-          :id="`tick-${f.key}`"
-          :model-value="(v[f.key] as string | null) ?? null"
-          :label="f.label"
-          :options="[{ value: null as string | null, text: 'choose' }, ...f.choices]"
-          :hint="f.help"
-          :error="errorOf(f.key)"
-          @update:model-value="x => (v[f.key] = x)"
-        />
-        <FieldText
-          v-else
-          :id="`tick-${f.key}`"
-          :model-value="String(v[f.key] ?? '')"
-          :label="f.required ? f.label : `${f.label} (if you like)`"
-          :hint="f.help"
-          :error="errorOf(f.key)"
-          @update:model-value="x => (v[f.key] = x)"
-        />
-      </template>
-    </div>
+    <RecordFields v-if="asked.length > 0" :key="step.key" :fields="asked" :v="v" :errors="fieldErrors" />
     <CautionList :cautions="hazards" title="Here it can hurt" />
     <p v-for="e in elsewhere" :key="e" class="text-[16px] font-semibold text-stop" role="alert">{{ e }}</p>
     <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="tick" @local="form.reset()" />

@@ -5,7 +5,7 @@
  */
 import { refThrottled } from '@vueuse/core'
 import { computed } from 'vue'
-import { byHand, NEAR_C, waitWords, type Wait, type WaitState } from '#core/procedures'
+import { NEAR_C, typedState, waitWords, type Wait, type WaitState } from '#core/procedures'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { temper } from '~/words/numbers'
@@ -19,10 +19,8 @@ const linked = computed(() => live.links.printers.includes(props.printer))
 const words = computed(() => waitWords(props.wait, props.state))
 const nowC = computed(() => (props.state.kind === 'not known' ? null : props.state.nowC))
 const typedSays = computed(() => {
-  const c = typedC.value
-  if (c === null || Number.isNaN(c) || c < -60 || c > 700) return ''
-  const typed = byHand(props.wait, c)
-  return typed.kind === 'there' ? '' : waitWords(props.wait, typed)
+  const typed = typedState(props.wait, typedC.value)
+  return typed.kind === 'not known' || typed.kind === 'there' ? '' : waitWords(props.wait, typed)
 })
 /** Read out in tens, and not more than every ten seconds: a number that ticks is no news. */
 const tens = computed(() => {

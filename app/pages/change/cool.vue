@@ -3,7 +3,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import { THICKNESS_MM } from '#core/anneal'
 import { cautionsFor } from '#core/cautions'
-import { coolPlan, type CoolPlan } from '#core/cooling'
+import { BED_C, coolPlan, type CoolPlan } from '#core/cooling'
 import { stackOf } from '#core/limits'
 import { minutesLeft } from '#core/schedule'
 import { duration, leftWords } from '#core/words'
@@ -59,7 +59,7 @@ const inRange = (x: number | null, low: number, high: number): x is number =>
   x !== null && !Number.isNaN(x) && x >= low && x <= high
 const plan = computed<CoolPlan | null>(() => {
   const [p, m, d] = [printer.value, material.value, data.value]
-  if (!p || !m || !d || !inRange(v.thicknessMm, ...THICKNESS_MM) || !inRange(v.bedC, 0, 300)) return null
+  if (!p || !m || !d || !inRange(v.thicknessMm, ...THICKNESS_MM) || !inRange(v.bedC, ...BED_C)) return null
   const stack = stackOf(p, p.heads[0]!.id)
   return coolPlan(coolDownOf(stack, m, { thicknessMm: v.thicknessMm, bedC: v.bedC }, d.rules.roomC))
 })

@@ -109,10 +109,10 @@ function toNozzle(n: Record<string, unknown> & { last: { abrasivity: number; mat
     typeName: n.typeName as string,
     material: n.material as NozzleMaterial,
     nominalBoreMm: n.nominalBoreMm as number,
-    limitMm:
-      n.boreGrowthLimit === null
-        ? null
-        : boreLimitMm({ nominalBoreMm: n.nominalBoreMm as number, boreGrowthLimit: n.boreGrowthLimit as number }),
+    limitMm: boreLimitMm({
+      nominalBoreMm: n.nominalBoreMm as number,
+      boreGrowthLimit: n.boreGrowthLimit as number | null,
+    }),
     fibreG: (n.fibreG as number | null) ?? 0,
     leftKg:
       perFibre === null || open

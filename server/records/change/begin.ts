@@ -9,7 +9,7 @@ import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { shopRules } from '../printers/ceilings'
 import { askAboutFitting } from '../printers/fittings'
 import { listStacks } from '../printers/stack-read'
-import { swapFacts, swapOffer } from './swap'
+import { swapFacts } from './swap'
 import { underWay } from './under-way'
 
 type Begin = z.output<typeof procedureSchema>
@@ -27,9 +27,8 @@ async function swap(tx: Connection, p: Extract<Begin, { kind: 'swap' }>, at: Dat
   await refuseSecond(tx, head.printerId, 'headId')
   const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, p.nozzleId))
   if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
-  const facts = await swapFacts(tx, p.headId, p.nozzleId)
+  const { facts, refusal } = await swapFacts(tx, p.headId, p.nozzleId)
   if (facts === null) {
-    const { refusal } = await swapOffer(tx, p.headId)
     const taken = `${nozzle.tag} is not on the shelf: it is fitted, retired, or taken for another head`
     refuseField('nozzleId', refusal?.says ?? taken)
   }

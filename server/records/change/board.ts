@@ -39,7 +39,7 @@ const headRows = (db: Connection) =>
 function dueOf(r: HeadRow): string | null {
   if (r.nozzle === null) return 'No nozzle is fitted.'
   const { nominalBoreMm, boreGrowthLimit, pastChance, shape } = r
-  const limitMm = boreGrowthLimit === null ? null : boreLimitMm({ nominalBoreMm: nominalBoreMm!, boreGrowthLimit })
+  const limitMm = boreLimitMm({ nominalBoreMm: nominalBoreMm!, boreGrowthLimit })
   return wornOut({ limitMm, pastChance, shape: shape ?? [] })
 }
 

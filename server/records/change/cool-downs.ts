@@ -3,6 +3,7 @@ import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { coolPlan } from '#core/cooling'
 import { stackOf } from '#core/limits'
+import { LONGEST_SOAK_H } from '#core/schedule'
 import type { CoolDownLine } from '#shared/answers/prepare'
 import { coolDownOf } from '#shared/cooling'
 import type { coolDownSchema } from '#shared/entries/change'
@@ -24,7 +25,7 @@ export async function saveCoolDown(
   if (!known) refuseField('printerId', 'This printer is not known')
   const [under] = await tx.execute<{ name: string }>(sql`
     select name from standing_cool_downs where printer_id = ${c.printerId} and outcome is null
-    and occurred_at + (minutes + 720) * interval '1 minute' > now()`)
+    and occurred_at + (minutes + ${LONGEST_SOAK_H * 60}) * interval '1 minute' > now()`)
   if (under) refuseField('printerId', `${under.name} cools on ${known.name}: log it as taken off first`)
   const [[printer], rules, materials] = await Promise.all([
     listStacks(tx, [c.printerId]),

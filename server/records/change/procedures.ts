@@ -94,7 +94,7 @@ export async function procedurePage(db: Connection, id: number): Promise<Procedu
 async function changedSince(db: Connection, row: Row): Promise<string[]> {
   const was = swapOf(row)
   if (was === null) return []
-  const is = await swapFacts(db, row.headId!, was.fresh.id)
+  const { facts: is } = await swapFacts(db, row.headId!, was.fresh.id)
   if (is === null) return [`${was.fresh.tag} is not on the shelf any more, or the nozzle may not be turned now.`]
   const out: string[] = []
   if ((is.old?.id ?? null) !== (was.old?.id ?? null))
@@ -109,9 +109,9 @@ async function changedSince(db: Connection, row: Row): Promise<string[]> {
 
 /** Which record proves each step that asks for one. */
 async function proofsOf(db: Connection, row: Row): Promise<ProcedurePage['proofs']> {
-  const out: ProcedurePage['proofs'] = {}
-  for (const s of row.steps)
-    if (s.proof !== null)
-      out[s.key] = await proofOf(db, { printerId: row.printerId, occurredAt: new Date(row.begunAt) }, s.proof)
-  return out
+  const of = { printerId: row.printerId, occurredAt: new Date(row.begunAt) }
+  const found = row.steps.flatMap(({ key, proof }) =>
+    proof === null ? [] : [proofOf(db, of, proof).then(says => [key, says] as const)],
+  )
+  return Object.fromEntries(await Promise.all(found))
 }

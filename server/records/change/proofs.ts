@@ -29,11 +29,3 @@ export async function proofOf(
   const [row] = await db.execute<{ on: string; by: string; says: string | null }>(rows[proof.of])
   return row?.says ? `${row.says}, ${row.on}, ${row.by}` : null
 }
-
-/** What is said while nothing proves it. */
-export function unproved(proof: Proof): string {
-  if (proof.of === 'cut-out test') return `No test since this began in which the ${proof.guard} tripped`
-  return proof.of === 'sensor check'
-    ? 'No check of this sensor since this began'
-    : 'No warm-up and no survey since this began'
-}

@@ -74,7 +74,7 @@ export const fitted = (n: NozzleRow, headId: number): FittedNozzle => ({
 export function candidate(n: NozzleRow, headId: number): Candidate {
   const grams = (kg: number) => (kg / n.abrasivity!) * 1000
   const { boreMm: nominalBoreMm, boreGrowthLimit, pastChance } = n
-  const limitMm = boreGrowthLimit === null ? null : boreLimitMm({ nominalBoreMm, boreGrowthLimit })
+  const limitMm = boreLimitMm({ nominalBoreMm, boreGrowthLimit })
   return {
     nozzle: fitted(n, headId),
     left: n.abrasivity === null || n.leftKg === null ? null : { low80G: grams(n.leftLowKg!), medianG: grams(n.leftKg) },

@@ -152,11 +152,15 @@ function factsFor(h: HeadFor, headId: number, n: NozzleRow): SwapFacts | null {
   }
 }
 
-/** Facts of a swap on a head to a nozzle of the shelf, as they are now; null where it may not be. */
-export async function swapFacts(db: Connection, headId: number, nozzleId: number): Promise<SwapFacts | null> {
+/** Facts of a swap on a head to a nozzle of the shelf, as they are now; null where it may not be, with why not. */
+export async function swapFacts(
+  db: Connection,
+  headId: number,
+  nozzleId: number,
+): Promise<{ facts: SwapFacts | null; refusal: SwapOffer['refusal'] }> {
   const h = await headFor(db, headId)
   const n = h.shelf.find(x => x.id === nozzleId)
-  return n ? factsFor(h, headId, n) : null
+  return { facts: n ? factsFor(h, headId, n) : null, refusal: refusalOf(h, turningOn(h, headId, null).t) }
 }
 
 /** Where what keeps a nozzle from being turned is put right. */

@@ -7,6 +7,7 @@ import {
   missingBefore,
   progress,
   swapZ,
+  unproved,
   valueFaults,
   waitState,
   waitWords,
@@ -22,7 +23,7 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { procedures, procedureTicks } from '../../db/schema'
 import { ask, notInFuture, refuseField, refuseFields } from '../entry/refusal'
-import { proofOf, unproved } from './proofs'
+import { proofOf } from './proofs'
 
 export type Procedure = typeof procedures.$inferSelect
 

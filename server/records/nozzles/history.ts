@@ -3,7 +3,6 @@ import { inArray, sql } from 'drizzle-orm'
 import { randomPart, type Budget } from '#core/imaging'
 import {
   beyondBore,
-  BORE_GROWTH_LIMIT,
   borePosterior,
   pictureReading,
   PIN_U_MM,
@@ -71,7 +70,7 @@ export function wearHistoryOf(log: NozzleLog): {
         .map(g => ({ wearKg: g.wearKg, tipMm: g.tipMm!, uMm: g.tipUMm ?? TIP_U_MM })),
     },
     rules: {
-      boreLimitMm: type.boreGrowthLimit === null ? null : boreLimitMm(type),
+      boreLimitMm: boreLimitMm(type),
       tipLossLimitMm: type.tipLossLimitMm,
       massLimitKg: type.massLimitKg,
     },
@@ -136,9 +135,9 @@ export function widerThanBore(log: NozzleLog, prior: LogNormalPrior): { setup: s
 const SURELY = 2.5
 const WORTH_SAYING_MM = 0.004
 
-/** Retire limit of the bore, mm: relative to nominal, also for a nozzle that came used. */
-export function boreLimitMm(type: Pick<NozzleType, 'nominalBoreMm' | 'boreGrowthLimit'>): number {
-  return type.nominalBoreMm * (1 + (type.boreGrowthLimit ?? BORE_GROWTH_LIMIT))
+/** Retire limit of the bore, mm: relative to nominal, also for a nozzle that came used; null without such a rule. */
+export function boreLimitMm(type: Pick<NozzleType, 'nominalBoreMm' | 'boreGrowthLimit'>): number | null {
+  return type.boreGrowthLimit === null ? null : type.nominalBoreMm * (1 + type.boreGrowthLimit)
 }
 
 /** Wear mass that had gone through a nozzle by a moment, kg: what a gauge taken then is placed at. */

@@ -125,7 +125,7 @@ async function doubtsOfFitting(
   const [gauge] = await tx.execute<{ shape: string[] }>(sql`select shape from standing_gauges
     where nozzle_id = ${nozzle.id} order by occurred_at desc, id desc limit 1`)
   const worn = wornOut({
-    limitMm: type!.boreGrowthLimit === null ? null : boreLimitMm(type!),
+    limitMm: boreLimitMm(type!),
     pastChance: known?.pastChance ?? 0,
     shape: gauge?.shape ?? [],
   })

@@ -172,12 +172,10 @@ async function nozzlesOf(db: Connection) {
   const rows = await db.execute<{ id: number; tag: string; bore: number; growth: number | null }>(sql`
     select n.id, n.tag, t.nominal_bore_mm bore, t.bore_growth_limit growth
     from nozzles n join nozzle_types t on t.id = n.type_id`)
-  return rows.map(({ id, tag, bore, growth }) => ({
-    id,
-    tag,
-    nominalBoreMm: bore,
-    allowanceMm: growth === null ? null : boreLimitMm({ nominalBoreMm: bore, boreGrowthLimit: growth }) - bore,
-  }))
+  return rows.map(({ id, tag, bore, growth }) => {
+    const limitMm = boreLimitMm({ nominalBoreMm: bore, boreGrowthLimit: growth })
+    return { id, tag, nominalBoreMm: bore, allowanceMm: limitMm === null ? null : limitMm - bore }
+  })
 }
 
 /** Whose turn it is in the study that was begun last and is not read to its end. */
