@@ -204,6 +204,13 @@ export const CAUTIONS: readonly Caution[] = [
     actions: ['swap a nozzle', 'fit a part'],
   },
   {
+    key: 'plugs',
+    hazard: 'A plug in the wrong port, or only half in, chars, or heats what nobody measures.',
+    what: 'Power isolated; plug and port written down and photographed first; each one pushed home and tugged.',
+    actions: ['fit a part'],
+    roles: ['heater', 'sensor'],
+  },
+  {
     key: 'probe leads',
     hazard: 'A bare probe across heater leads shorts them, and on a mains bed it can be live.',
     what: 'Switched off and cold while it is put in place; leads led away from heater and axes; motion disabled.',

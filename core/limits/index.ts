@@ -49,6 +49,17 @@ export { ceilingOf, ceilings, checkStack, LIMITS_MODEL, stackOf, usableLimits } 
 export type { Ceiling, Stack } from './stack'
 export { after, bestClass, better, classify, compile, findChanges, judge, NO_OFFERS } from './changes'
 export type { Compiled, Found, Offers, Option, Swap, Verdict } from './changes'
+export {
+  HOTEND_MINUTES,
+  HOTEND_ROLES,
+  hotendInstead,
+  hotendMinutes,
+  isHotendRole,
+  sameSensor,
+  SENSOR_TYPE_MINUTES,
+  withHotend,
+} from './hotend'
+export type { Hotend, Instead } from './hotend'
 export { blockersOf, byDedication, compileFleet, consequencesOf, dedicate, matrix, runsAsItIs } from './fleet'
 export type { AsItIs, Cell, Consequences, Dedication, Filament, MixPart } from './fleet'
 export { demandOf, demandOfJob, ORDERED_FACTS, setProblems, VALUE_KEYS, VALUES } from './windows'

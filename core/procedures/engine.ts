@@ -4,7 +4,7 @@
  */
 import { AT_MS, need } from '../numeric'
 import { celsius, listed } from '../words'
-import type { Proof, Reading, Step, Ticked, Values, Wait } from './types'
+import type { Field, Proof, Reading, Step, Ticked, Values, Wait } from './types'
 
 /** A reading older than this tells nothing, ms. */
 export const FRESH_MS = 10_000
@@ -53,6 +53,12 @@ export interface FieldFault {
   message: string
 }
 
+const EMPTY_SAYS: Record<Field['kind'], string> = {
+  number: 'Enter it',
+  text: 'Enter it',
+  choice: 'Choose one',
+  photo: 'Take a picture',
+}
 /** What is wrong with what was entered at a step: a field left empty that is asked for, a number outside its range. */
 export function valueFaults(step: Step, values: Values): FieldFault[] {
   const out: FieldFault[] = []
@@ -60,12 +66,14 @@ export function valueFaults(step: Step, values: Values): FieldFault[] {
     const value = values[f.key] ?? null
     const say = (message: string) => out.push({ field: f.key, message })
     if (value === null || value === '') {
-      if (f.required) say(f.kind === 'choice' ? 'Choose one' : 'Enter it')
+      if (f.required) say(EMPTY_SAYS[f.kind])
       continue
     }
     if (f.kind === 'number') {
       if (typeof value !== 'number' || Number.isNaN(value)) say('Enter a number')
       else if (value < f.low || value > f.high) say(`Between ${f.low} and ${f.high}${f.unit ? ` ${f.unit}` : ''}`)
+    } else if (f.kind === 'photo') {
+      if (typeof value !== 'string' || !/^[0-9a-f]{64}$/.test(value)) say('Take a picture')
     } else if (typeof value !== 'string') say('Enter it in words')
     else if (f.kind === 'choice' && !f.choices.some(c => c.value === value))
       say(`One of: ${listed(f.choices.map(c => c.text))}`)
@@ -115,10 +123,9 @@ export const typedState = (wait: Wait, typed: unknown): WaitState =>
 
 /** What is said while no record proves a step. */
 export function unproved(proof: Proof): string {
-  if (proof.of === 'cut-out test') return `No test since this began in which the ${proof.guard} tripped`
-  return proof.of === 'sensor check'
-    ? 'No check of this sensor since this began'
-    : 'No warm-up and no survey since this began'
+  const since = proof.since === undefined ? 'since this began' : 'since it was fitted'
+  if (proof.of === 'cut-out test') return `No test ${since} in which the ${proof.guard} tripped`
+  return proof.of === 'sensor check' ? `No check of this sensor ${since}` : `No warm-up and no survey ${since}`
 }
 
 const HEATER_WORDS = { nozzle: 'The nozzle', bed: 'The bed', chamber: 'The chamber' } as const

@@ -4,6 +4,8 @@
  */
 export { rankNozzles } from './choose'
 export type { Candidate, Choice, Coming } from './choose'
+export { notReadyToGo, rankHotends } from './choose-hotend'
+export type { HotendChoice } from './choose-hotend'
 export { commissionFacts, commissionSteps, guardsOf } from './commission'
 export type { CommissionFacts } from './commission'
 export {
@@ -21,6 +23,9 @@ export {
   WORDS_LONG,
 } from './engine'
 export type { FieldFault, Progress, WaitState } from './engine'
+export { COOLED_C, HOTEND_GUARDS, hotendSteps, LEADS, matchWords, portsOf, ROOM_FAR_C, roomDoubt } from './hotend'
+export type { HotendFacts, HotendThing } from './hotend'
+export type { HeadFacts } from './shared'
 export { LENGTH_FAR_MM, LENGTH_MM, lengthChange, lengthDoubt, swapSteps, swapZ, Z_FAR_MM } from './swap'
 export type { SwapFacts, SwapNozzle, SwapZ } from './swap'
 export type { Field, Hazard, Proof, Reading, Step, Ticked, Values, Wait } from './types'

@@ -22,6 +22,7 @@ type Asked = Partial<Pick<Field, 'help' | 'required'>>
 const asked = (key: string, label: string, more: Asked) => ({ key, label, help: '', required: false, ...more })
 export const field = {
   text: (key: string, label: string, more: Asked = {}): Field => ({ ...asked(key, label, more), kind: 'text' }),
+  photo: (key: string, label: string, more: Asked = {}): Field => ({ ...asked(key, label, more), kind: 'photo' }),
   number: (
     key: string,
     label: string,

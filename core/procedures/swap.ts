@@ -3,10 +3,11 @@
  * stop afterwards. °C as set at the printer, mm, N·m. Source: common practice, no source, but for the torque
  * (`changeover`).
  */
-import { APPROACH_MM, Z_MM, Z_WAYS, zNumbers, zWords, type torqueFor, type ZWay } from '../changeover'
-import { InputError, need, needIfKnown } from '../numeric'
+import { APPROACH_MM, Z_MM, Z_WAYS, zNumbers, zWords, type ZWay } from '../changeover'
+import { need, needIfKnown } from '../numeric'
 import { celsius, mmNumber } from '../words'
 import { field, hazards, step } from './make'
+import { backToWork, checkHead, leaks, prop, raise, resnug, torqueWords, type HeadFacts } from './shared'
 import type { Step, Values, Wait } from './types'
 
 /** Length of any nozzle, mm. */
@@ -26,34 +27,10 @@ export interface SwapNozzle {
   brittle: boolean
 }
 
-export interface SwapFacts {
-  /** Printer, with its head where there are several. */
-  place: string
+export interface SwapFacts extends HeadFacts {
   old: SwapNozzle | null
   fresh: SwapNozzle
-  /** Which head, from 0, as the printer counts them. */
-  head: number
   turn: { setC: number; material: string | null }
-  /** Hottest coming job within all ceilings, as set; null when none is hotter than it is turned at. */
-  resnug: { setC: number; job: string } | null
-  torque: ReturnType<typeof torqueFor>
-  sock: boolean
-  liner: boolean
-  /** Filaments that may be loaded, and what to purge at from what stands in the hotend; null where nobody can tell. */
-  materials: readonly { id: number; name: string; purgeC: number | null }[]
-  /** What stands in the hotend above the nozzle; null when nothing is logged. */
-  holds: string | null
-  zWay: ZWay | null
-  /** The Z number that was recorded last; null before any. */
-  zMm: number | null
-}
-
-const torqueWords = ({ newtonMetre, by }: SwapFacts['torque']) => {
-  const most = `at most ${(Math.floor(newtonMetre * 10 + 1e-9) / 10).toFixed(1)} N·m`
-  return by === 'maker'
-    ? `${most}: the maker's value.`
-    : `${most}, hot: there the ${by} gives, by start values of its metal. The maker's value comes first where it is ` +
-        'lower.'
 }
 
 /** Longer or shorter, as far as it is known, mm: what was measured at the bench counts before what is on record. */
@@ -136,12 +113,7 @@ function checkFacts(f: SwapFacts): void {
   ] as const)
     if (n) need(`${field}.lengthMm`, n.lengthMm, ...LENGTH_MM, 'mm')
   need('turn.setC', f.turn.setC, 0, 600, '°C')
-  if (f.resnug) need('resnug.setC', f.resnug.setC, 0, 600, '°C')
-  need('torque.newtonMetre', f.torque.newtonMetre, 0, 100, 'N·m')
-  need('head', f.head, 0, 63)
-  needIfKnown('zMm', f.zMm, ...Z_MM, 'mm')
-  if (f.materials.length === 0) throw new InputError('materials', 0, 'at least one filament to purge with')
-  for (const m of f.materials) needIfKnown('materials.purgeC', m.purgeC, 0, 600, '°C')
+  checkHead(f)
 }
 
 /**
@@ -169,13 +141,8 @@ export function swapSteps(f: SwapFacts): Step[] {
         }),
       ],
     }),
-    step('raise', 'Raise Z', {
-      says: ['50 mm or more between nozzle and bed, before anything else: the spanner must fit, and a longer nozzle.'],
-    }),
-    step('prop', 'Block up an axis that falls', {
-      says: ['When motors are off, does the bed or the gantry sink on this printer? Then put a block under it now.'],
-      hazards: hazards('falling axis'),
-    }),
+    raise(),
+    prop(),
     step('protect', 'Eye protection and heat gloves on', {
       says: [
         ...(f.sock
@@ -235,21 +202,8 @@ export function swapSteps(f: SwapFacts): Step[] {
       hazards: hazards('turning'),
       wait: wait(turn.setC),
     }),
-    ...(f.resnug === null
-      ? []
-      : [
-          step('resnug', `Set ${celsius(f.resnug.setC)} and snug it once more`, {
-            says: [
-              `${f.resnug.job} runs that hot; a joint that is tight cooler leaks there. No more than ` +
-                `${torqueWords(f.torque)}`,
-            ],
-            hazards: hazards('turning'),
-            wait: wait(f.resnug.setC),
-          }),
-        ]),
-    step('leaks', 'Look for leaks', {
-      says: ['Five minutes hot, then a light from the side: nothing between flange and block, nothing on top of it.'],
-    }),
+    ...resnug(f),
+    leaks(),
     step('clear', 'Tools and block out, motors on', {
       says: [
         'The block under the axis first. Hands out before the motors are on.',
@@ -257,58 +211,6 @@ export function swapSteps(f: SwapFacts): Step[] {
       ],
       hazards: hazards('falling axis'),
     }),
-    step('z', 'Set Z by feeler', {
-      says: [`The first approach stops ${APPROACH_MM} mm too high; from there down by the feeler gauge, slowly.`],
-      fields: [
-        ...(f.zWay === null
-          ? [
-              field.choice(
-                'zWay',
-                "This printer's Z number: which is further from the bed?",
-                [
-                  { value: 'larger is higher', text: 'The larger number' },
-                  { value: 'larger is lower', text: 'The smaller number' },
-                ],
-                {
-                  required: true,
-                  help: 'Asked once for each printer. Try it: make the number 0.1 larger and look which way it went.',
-                },
-              ),
-            ]
-          : []),
-        field.number('zBeforeMm', 'Z number until now', Z_MM, 'mm', {
-          help: f.zMm === null ? 'As the printer shows it.' : `Recorded last: ${mmNumber(f.zMm, 3)} mm.`,
-        }),
-        field.number('zAfterMm', 'Z number now', Z_MM, 'mm', { required: true, help: 'As the feeler found it.' }),
-      ],
-    }),
-    step('level', 'Level it hot', {
-      says: ['Bed at its temperature, soaked. Three points by feeler, then round again: each moves the others.'],
-    }),
-    step('probe', 'Calibrate the probe, if it has one', {
-      says: ['Its distance to the tip has changed with the nozzle. A printer without a probe: go on.'],
-    }),
-    step('purge', 'Load, and purge until it runs clean', {
-      says: [
-        f.holds === null
-          ? 'What stands in the hotend is not logged: purge until nothing else comes.'
-          : `${f.holds} still stands in the hotend above the new nozzle.`,
-      ],
-      hazards: hazards('fumes'),
-      fields: [
-        field.choice(
-          'material',
-          'What runs from it now',
-          f.materials.map(m => ({
-            value: String(m.id),
-            text: m.purgeC === null ? m.name : `${m.name}, purged at ${celsius(m.purgeC)}`,
-          })),
-          { required: true, help: 'It stands in the nozzle until the next purge.' },
-        ),
-      ],
-    }),
-    step('first layer', 'Watch a first layer', {
-      says: ['0.3 mm high, 15 mm/s: it lies flat, no ridges, no gaps, the same at every corner.'],
-    }),
+    ...backToWork(f),
   ]
 }

@@ -19,6 +19,8 @@ export type Field = {
   | { kind: 'number'; unit: string; low: number; high: number }
   | { kind: 'choice'; choices: readonly { value: string; text: string }[] }
   | { kind: 'text' }
+  /** A picture, by the hash of its bytes. */
+  | { kind: 'photo' }
 )
 
 /** A heater whose reading a step waits for. */
@@ -35,6 +37,8 @@ export interface Proof {
   of: 'cut-out test' | 'sensor check' | 'chamber'
   guard: Guard | null
   headId: number | null
+  /** The step since which it counts; absent: since the procedure began. */
+  since?: string
 }
 
 export interface Step {
@@ -46,6 +50,8 @@ export interface Step {
   fields: readonly Field[]
   wait: Wait | null
   proof: Proof | null
+  /** Fields of steps before it whose values are shown again here. */
+  recalls?: readonly string[]
   /** Steps that come first; null: all before it in the list. */
   after: readonly string[] | null
 }

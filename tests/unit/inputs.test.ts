@@ -165,6 +165,30 @@ const swapFacts: procedures.SwapFacts = {
   zWay: 'larger is higher',
   zMm: -1.2,
 }
+const wiredHotend: limits.Hotend = {
+  id: 8,
+  tag: 'H-08',
+  parts: ['all-metal heat break', 'bead thermistor, 12-bit reading'].map((k, i) => limits.partOf(k, 700 + i, null)),
+  nozzle: nozzle('hardened steel'),
+}
+const { turn: _turn, ...headOfSwap } = swapFacts
+const hotendFacts: procedures.HotendFacts = {
+  ...headOfSwap,
+  headId: 1,
+  old: null,
+  fresh: {
+    id: 8,
+    tag: 'H-08',
+    nozzle: { id: 5, tag: 'N-5', words: 'hardened steel 0.6' },
+    heater: 'heater',
+    sensor: 'thermistor',
+  },
+  sameSensor: true,
+  firmware: { wasC: 300, mostC: 300, weakest: 'thermistor' },
+  snug: { setC: 220, material: null },
+  tuneC: 280,
+  roomC: 23,
+}
 const shelf = [{ nozzle: nozzle('hardened steel'), left: { low80G: 200, medianG: 400 }, pastChance: 0.02, worn: null }]
 const coolsDown: cooling.CoolDown = {
   polymer: 'PC',
@@ -535,6 +559,19 @@ const CALLS: Record<string, Record<string, Call>> = {
     chamberAir: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, rules: R } },
     hottestBed: { args: { stack: made(compiled.stack), chamberC: 40, rules: R, sure: false } },
     settlesAt: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, targetC: 50, rules: R } },
+    hotendInstead: {
+      args: {
+        printer: made(P),
+        headId: made(0),
+        demand,
+        offers: made(limits.NO_OFFERS),
+        rules: made(R),
+        hotends: [wiredHotend],
+      },
+      unused: /hotends\.0\.nozzle\.headId/,
+    },
+    hotendMinutes: { args: { printer: made(P), headId: made(0), hotend: wiredHotend }, unused: /nozzle\.headId/ },
+    sameSensor: { args: { was: wiredHotend.parts[1], is: wiredHotend.parts[1] } },
     soakDemand: { args: { set: { bedC: 90, chamberC: 40 } } },
     soakRefusal: { args: { stack: made(compiled.stack), set: { bedC: 90, chamberC: 40 }, rules: R } },
     usableLimits: { args: { printer: P, rules: R } },
@@ -790,6 +827,13 @@ const CALLS: Record<string, Record<string, Call>> = {
     },
   },
   procedures: {
+    hotendSteps: { args: { f: hotendFacts }, unused: /id$/ },
+    matchWords: { args: { f: hotendFacts }, unused: /^f\.(?!firmware)/ },
+    rankHotends: {
+      args: { printer: made(P), headId: made(0), hotends: [wiredHotend], coming: [job], rules: made(R) },
+      unused: /nozzle\.headId|fibreG/,
+    },
+    roomDoubt: { args: { f: hotendFacts, values: { showsC: 24 } }, unused: /^f\.(?!roomC)/ },
     commissionSteps: { args: { f: newPrinter }, unused: /heads/ },
     byHand: { args: { wait: heating, nowC: 245 }, unused: /head/ },
     lengthChange: { args: { f: swapFacts, values: { lengthMm: 12.7 } }, unused: /^f\.(?!old\.lengthMm)/ },
@@ -955,6 +999,8 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     sensorsOf: 'reads what is known',
     inOrder: 'sorts lines that the core made',
     isAbrasive: 'a word in',
+    isHotendRole: 'a word in',
+    withHotend: 'moves records; what is reckoned with them is checked there',
     isKind: 'a word in',
     kindOf: 'a word in',
     kindsOf: 'a word in',
@@ -987,6 +1033,8 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
   procedures: {
     commissionFacts: 'fills a record from parts that are checked where they are reckoned with',
     guardsOf: 'reads what parts there are',
+    notReadyToGo: 'reads what parts there are',
+    portsOf: 'reads what was written down',
     missingBefore: 'reads a list of steps',
     typedState: 'what is no reading is not known',
     unproved: 'words in',
