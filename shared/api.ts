@@ -7,7 +7,8 @@ import { z } from 'zod'
 import { SENSED } from '#core/thermometry'
 import { buying, equip, floor } from './answers/bench'
 import { chambers, surveyEffect } from './answers/chambers'
-import { change, procedurePage, swapOffer, tickEffect } from './answers/change'
+import { change, hotendOffer, procedurePage, swapOffer, tickEffect } from './answers/change'
+import { hotendLine } from './answers/hotends'
 import { editLine } from './answers/edits'
 import { temperatures, weight } from './answers/live'
 import { typeLife } from './answers/lives'
@@ -25,6 +26,7 @@ import { surveySchema } from './entries/chambers'
 import { coolDownSchema, procedureSchema, serviceTagSchema, shiftNoteSchema, tickSchema } from './entries/change'
 import { EDITS } from './entries/edits'
 import { idSchema } from './entries/fields'
+import { assemblySchema, hotendSchema } from './entries/hotends'
 import { standInSchema } from './entries/live'
 import { endingSchema, strikeSchema } from './entries/log'
 import { materialSchema, materialValueSchema, practiceSetSchema } from './entries/materials'
@@ -127,6 +129,16 @@ export const READS = {
     who: 'everybody',
     says: 'Which nozzle to take for a head, and how the swap would go',
     answer: swapOffer,
+  },
+  '/api/hotend-swaps/{id}': {
+    who: 'everybody',
+    says: 'Which hotend to take for a head, and how the change would go',
+    answer: hotendOffer,
+  },
+  '/api/hotends': {
+    who: 'everybody',
+    says: 'Hotends: where each is, what is inside, and where it was',
+    answer: z.array(hotendLine),
   },
   '/api/procedures/{id}': { who: 'everybody', says: 'One procedure with its steps and ticks', answer: procedurePage },
   '/api/verify': { who: 'everybody', says: 'Sensors with their checks, and references', answer: verify },
@@ -321,7 +333,7 @@ export const ENTRIES = {
   },
   '/api/changes': {
     who: 'everybody',
-    says: 'Change parts or nozzles of a printer',
+    says: 'Change parts, nozzles or hotends of a printer',
     body: changeSchema,
     answer: changeEffect,
   },
@@ -330,6 +342,18 @@ export const ENTRIES = {
     says: 'Add a part to the shelf',
     body: shelfPartSchema,
     answer: z.object({ id, name: text }),
+  },
+  '/api/hotends': {
+    who: 'everybody',
+    says: 'Put a hotend together at the bench',
+    body: hotendSchema,
+    answer: tagged,
+  },
+  '/api/assemblies': {
+    who: 'everybody',
+    says: 'Change what is inside a hotend on the shelf',
+    body: assemblySchema,
+    answer: tagged,
   },
   '/api/materials': {
     who: 'everybody',

@@ -31,7 +31,12 @@ export const LOGS = {
   'study reading': { table: 'study_readings', struck: true },
   'fitting': { table: 'fittings', struck: true, ofNozzle: true, kinds: ['fit', 'remove', 'retire'] },
   'spool event': { table: 'spool_events', struck: true, kinds: SPOOL_KINDS },
-  'stack change': { table: 'stack_changes', rows: ['part_events'], struck: true },
+  'stack change': {
+    table: 'stack_changes',
+    rows: ['part_events', 'assembly_events'],
+    struck: true,
+    kinds: ['described', 'changed', 'tagged', 'bench'],
+  },
   'drying': {
     table: 'dryings',
     struck: true,

@@ -25,7 +25,7 @@ import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
 import type { ChamberSize, FittedWarmUp, Guard, PartSize, Read, Reading, SurveyProbe } from '#core/chamber'
 import type { Tone } from '#core/imaging'
 import type { ZWay } from '#core/changeover'
-import type { CommissionFacts, Step, SwapFacts, Values } from '#core/procedures'
+import type { CommissionFacts, HotendFacts, Step, SwapFacts, Values } from '#core/procedures'
 import type { StudyMethod } from '#core/study'
 import type { Allowed, Placement, Point, Reference, Sensed } from '#core/thermometry'
 import type { DryerKind } from '#core/drying'
@@ -128,10 +128,20 @@ export const parts = pgTable('parts', {
   enteredAt: now(),
 })
 
+export const hotends = pgTable('hotends', {
+  id: id(),
+  tag: text().notNull(),
+  note: note(),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
+})
+
 export const stackChanges = pgTable('stack_changes', {
   id: entryId(),
-  printerId: integer().notNull(),
-  kind: text().$type<'described' | 'changed'>().notNull(),
+  /** Null for work at the bench. */
+  printerId: integer(),
+  kind: text().$type<'described' | 'changed' | 'tagged' | 'bench'>().notNull(),
   text: text().notNull(),
   occurredAt: at().notNull(),
   personId: integer().notNull(),
@@ -143,6 +153,16 @@ export const partEvents = pgTable('part_events', {
   changeId: bigint({ mode: 'number' }).notNull(),
   partId: integer().notNull(),
   kind: text().$type<'fit' | 'shelve' | 'scrap'>().notNull(),
+  headId: integer(),
+  /** The hotend that it sits in on the shelf. */
+  hotendId: integer(),
+})
+
+export const assemblyEvents = pgTable('assembly_events', {
+  id: entryId(),
+  changeId: bigint({ mode: 'number' }).notNull(),
+  hotendId: integer().notNull(),
+  kind: text().$type<'fit' | 'shelve'>().notNull(),
   headId: integer(),
 })
 
@@ -467,6 +487,9 @@ export const fittings = pgTable('fittings', {
   occurredAt: at().notNull(),
   personId: integer().notNull(),
   recordedAt: now(),
+  /** The hotend in which it went to the shelf, and the change that moved that. */
+  hotendId: integer(),
+  changeId: bigint({ mode: 'number' }),
 })
 
 export const spoolEvents = pgTable('spool_events', {
@@ -621,7 +644,7 @@ export const procedures = pgTable('procedures', {
   printerId: integer().notNull(),
   headId: integer(),
   title: text().notNull(),
-  facts: jsonb().$type<SwapFacts | CommissionFacts>().notNull(),
+  facts: jsonb().$type<SwapFacts | HotendFacts | CommissionFacts>().notNull(),
   steps: jsonb().$type<Step[]>().notNull(),
   note: note(),
   ...logged(),

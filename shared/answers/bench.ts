@@ -6,6 +6,7 @@ import { NOZZLE_MATERIALS } from '#core/wear'
 import { SHAPES } from '../entries/nozzles'
 import { SYMPTOMS } from '../entries/runs'
 import { standing } from './change'
+import { hotendLine } from './hotends'
 import { materialRow } from './materials'
 import { id, mark, maybe, number, text, time } from './parts'
 import { through } from './prepare'
@@ -107,6 +108,8 @@ export const equip = z.object({
   printers: z.array(stackPrinter),
   shelf: z.array(storedPart),
   nozzles: z.array(fittedNozzle),
+  /** Hotends on the shelf that nobody has taken for a printer. */
+  hotends: z.array(hotendLine),
   materials: z.array(materialRow),
   rules,
   prices,

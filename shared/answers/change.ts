@@ -2,7 +2,17 @@
 import { z } from 'zod'
 import { Z_WAYS } from '#core/changeover'
 import { GUARDS } from '#core/chamber'
-import type { Field, Proof, Step, SwapFacts, SwapNozzle, Wait } from '#core/procedures'
+import type {
+  Field,
+  HeadFacts,
+  HotendFacts,
+  HotendThing,
+  Proof,
+  Step,
+  SwapFacts,
+  SwapNozzle,
+  Wait,
+} from '#core/procedures'
 import type { Standing } from '#core/schedule'
 import { PROCEDURE_KINDS } from '../entries/change'
 import { id, maybe, number, struckFor, text, time } from './parts'
@@ -13,6 +23,7 @@ const field = z.union([
   z.object({ ...asked, kind: z.literal('number'), unit: text, low: number, high: number }),
   z.object({ ...asked, kind: z.literal('choice'), choices: z.array(z.object({ value: text, text })).readonly() }),
   z.object({ ...asked, kind: z.literal('text') }),
+  z.object({ ...asked, kind: z.literal('photo') }),
 ]) satisfies z.ZodType<Field>
 const wait = z.object({
   heater: z.enum(['nozzle', 'bed', 'chamber']),
@@ -23,6 +34,7 @@ const proof = z.object({
   of: z.enum(['cut-out test', 'sensor check', 'chamber']),
   guard: maybe(z.enum(GUARDS)),
   headId: maybe(id),
+  since: text.optional(),
 }) satisfies z.ZodType<Proof>
 const step = z.object({
   key: text,
@@ -32,6 +44,7 @@ const step = z.object({
   fields: z.array(field).readonly(),
   wait: maybe(wait),
   proof: maybe(proof),
+  recalls: z.array(text).readonly().optional(),
   after: maybe(z.array(text).readonly()),
 }) satisfies z.ZodType<Step>
 
@@ -45,12 +58,9 @@ const swapNozzle = z.object({
   plated: z.boolean(),
   brittle: z.boolean(),
 }) satisfies z.ZodType<SwapNozzle>
-const swapFacts = z.object({
+const headFacts = z.object({
   place: text,
-  old: maybe(swapNozzle),
-  fresh: swapNozzle,
   head: z.number(),
-  turn: z.object({ setC: number, material: maybe(text) }),
   resnug: maybe(z.object({ setC: number, job: text })),
   torque: z.object({ newtonMetre: number, by: z.enum(['maker', 'nozzle neck', 'block thread']) }),
   sock: z.boolean(),
@@ -59,7 +69,36 @@ const swapFacts = z.object({
   holds: maybe(text),
   zWay: maybe(z.enum(Z_WAYS)),
   zMm: maybe(number),
+}) satisfies z.ZodType<HeadFacts>
+const swapFacts = headFacts.extend({
+  old: maybe(swapNozzle),
+  fresh: swapNozzle,
+  turn: z.object({ setC: number, material: maybe(text) }),
 }) satisfies z.ZodType<SwapFacts>
+
+const inside = z.object({ id, tag: text, words: text })
+const hotendThing = z.object({
+  id,
+  tag: text,
+  nozzle: maybe(inside),
+  heater: maybe(text),
+  sensor: maybe(text),
+}) satisfies z.ZodType<HotendThing>
+const hotendFacts = headFacts.extend({
+  headId: id,
+  old: maybe(hotendThing),
+  fresh: hotendThing.extend({ nozzle: inside }),
+  sameSensor: maybe(z.boolean()),
+  firmware: z.object({ wasC: maybe(number), mostC: number, weakest: text }),
+  snug: z.object({ setC: number, material: maybe(text) }),
+  tuneC: number,
+  roomC: number,
+}) satisfies z.ZodType<HotendFacts>
+
+/** What cannot be worked out in this shop yet, or must not be done; `where` leads to what is missing. */
+const refusal = maybe(z.object({ says: text, where: maybe(text), action: text }))
+/** The procedure that is under way there already. */
+const under = maybe(z.object({ id, title: text }))
 
 /** What may be taken for a head, and how it would go; `refusal`: why its nozzle is not turned at all. */
 export const swapOffer = z.object({
@@ -68,14 +107,40 @@ export const swapOffer = z.object({
   printer: text,
   printerId: id,
   old: maybe(swapNozzle),
-  /** Why the nozzle must not be turned; null when it may. `where` leads to what is missing. */
-  refusal: maybe(z.object({ says: text, where: maybe(text), action: text })),
-  /** The procedure that is under way there already. */
-  under: maybe(z.object({ id, title: text })),
+  /** Why the nozzle must not be turned; null when it may. */
+  refusal,
+  /** The hotend that is proposed instead; null where the nozzle is better swapped. */
+  hotend: maybe(hotendThing.extend({ says: text, minutes: number })),
+  under,
   coming: z.array(text),
   choices: z.array(z.object({ nozzle: fittedNozzle, good: z.boolean(), says: z.array(text), facts: maybe(swapFacts) })),
 })
 export type SwapOffer = z.output<typeof swapOffer>
+
+/** Which hotend may be taken for a head, and how it would go. */
+export const hotendOffer = z.object({
+  headId: id,
+  place: text,
+  printer: text,
+  printerId: id,
+  old: maybe(hotendThing),
+  refusal,
+  /** Why its nozzle may not be turned; null when it may. */
+  nozzle: maybe(text),
+  under,
+  coming: z.array(text),
+  choices: z.array(
+    hotendThing.extend({
+      good: z.boolean(),
+      says: z.array(text),
+      minutes: number,
+      /** Why it may not go on this head at all. */
+      refusal: maybe(text),
+      facts: maybe(hotendFacts),
+    }),
+  ),
+})
+export type HotendOffer = z.output<typeof hotendOffer>
 
 const tick = z.object({
   id,
@@ -114,6 +179,8 @@ export type ProcedureLine = z.output<typeof procedureLine>
 export const procedurePage = procedureLine.extend({
   /** What a swap was worked out from; null for another kind. */
   swap: maybe(swapFacts),
+  /** And what a change of a hotend was. */
+  hotend: maybe(hotendFacts),
   /** Of steps that a record proves: which one, in words; null while there is none. */
   proofs: z.record(text, maybe(text)),
   steps: z.array(step),

@@ -44,6 +44,8 @@ export const nozzleLine = z.object({
   material,
   nominalBoreMm: number,
   place: maybe(text),
+  /** The hotend on the shelf that it is in. */
+  hotend: maybe(text),
   headId: maybe(id),
   printerId: maybe(id),
   retired: z.boolean(),
@@ -149,6 +151,8 @@ export const nozzlePage = z.object({
   nozzle: z.object({ id, tag: text, law, wasUsed: z.boolean(), note: text, version: id }),
   type: nozzleType,
   place: z.object({ headId: id, head: text, printer: text, printerId: id }).nullable(),
+  /** The hotend on the shelf that it is in. */
+  hotend: maybe(text),
   retired: maybe(text),
   input,
   forecast: nozzleForecast,

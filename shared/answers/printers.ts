@@ -45,7 +45,9 @@ export const printerLine = z.object({
   note: text,
   outOfUse: z.boolean(),
   version: id,
-  heads: z.array(z.object({ id, name: text, nozzleId: maybe(id), nozzle: maybe(text) })),
+  heads: z.array(
+    z.object({ id, name: text, nozzleId: maybe(id), nozzle: maybe(text), hotendId: maybe(id), hotend: maybe(text) }),
+  ),
   limits: z.array(zoneLimit),
   /** Spool of the latest run, offered again. */
   lastSpoolId: maybe(id),
@@ -122,7 +124,7 @@ export type StackPrinter = z.output<typeof stackPrinter>
 export const changeLine = z.object({
   id,
   printerId: id,
-  kind: z.enum(['described', 'changed']),
+  kind: z.enum(['described', 'changed', 'tagged']),
   text,
   at: time,
   person: text,

@@ -49,6 +49,7 @@ export type Settings = z.output<typeof settings>
 export const shop = z.object({
   printers: z.array(printerLine),
   nozzles: z.array(nozzleLine),
+  hotends: z.array(z.object({ id, tag: text, headId: maybe(id) })),
   spools: z.array(spoolRow),
   materials: z.array(material),
   types: z.array(nozzleType),

@@ -3,25 +3,30 @@ import { z } from 'zod'
 import { THICKNESS_MM } from '#core/anneal'
 import { BED_C } from '#core/cooling'
 import { READ_C, WORDS_LONG } from '#core/procedures'
+import { CROP_BYTES } from './pictures'
 import { between, confirmed, id, name, note, text, when } from './fields'
 
 /** What a procedure does; each kind has its steps in `core/procedures`. */
-export const PROCEDURE_KINDS = ['swap', 'commission'] as const
+export const PROCEDURE_KINDS = ['swap', 'hotend', 'commission'] as const
 export type ProcedureKind = (typeof PROCEDURE_KINDS)[number]
 
 /** What begins: its steps are worked out by the server. */
 const begun = { note, occurredAt: when, confirmed }
 export const procedureSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('swap'), headId: id, nozzleId: id, ...begun }),
+  z.object({ kind: z.literal('hotend'), headId: id, hotendId: id, ...begun }),
   z.object({ kind: z.literal('commission'), printerId: id, ...begun }),
 ])
 
+const CROP_SAYS = `At most ${CROP_BYTES / 1000} KB`
 const value = z.union([z.string().trim().max(WORDS_LONG), z.number(), z.null()])
 /** One step done; `reading` is what the heater of a wait showed. */
 export const tickSchema = z.object({
   procedureId: id,
   step: text(60).min(1),
   values: z.record(z.string().max(60), value).default({}),
+  /** Pictures by their field: bytes in base64. */
+  photos: z.record(z.string().max(60), z.base64().max(Math.ceil(CROP_BYTES / 3) * 4, CROP_SAYS)).default({}),
   reading: z
     .object({
       c: between(...READ_C, '°C'),

@@ -1,6 +1,7 @@
 /** Edits of records, by the name that each kind has in the address. */
 import { z } from 'zod'
 import { id } from './fields'
+import { hotendFields } from './hotends'
 import { printerFields, partFields } from './printers'
 import { checkLineSchema, dryerSchema } from './prepare'
 import { materialEditSchema, materialValueFields, practiceSetFields } from './materials'
@@ -23,6 +24,7 @@ export const EDITS = {
   'setups': editOf(setupFields),
   'references': editOf(referenceFields),
   'parts': editOf(partFields),
+  'hotends': editOf(hotendFields),
   'dryers': editOf(dryerSchema),
   'check-lines': editOf(checkLineSchema),
   'materials': editOf(materialEditSchema),

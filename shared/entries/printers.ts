@@ -76,7 +76,7 @@ export const partFields = z
     details: detailsSchema.default({}),
   })
   .refine(shortBelow, shortSays)
-const describedPart = z.object({
+export const describedPart = z.object({
   kind: z.string().trim().min(1, 'Choose a kind').max(60),
   head: z.number().int().min(0).max(15).nullable().default(null),
   name: name(60).optional(),
@@ -108,7 +108,7 @@ export const printerSchema = printerFields
       })
   })
 
-const knownKind = z
+export const knownKind = z
   .string()
   .refine(isKind, { error: 'There is no such part kind; the catalogue lists them' })
   .refine(k => !isKind(k) || kindOf(k).role !== 'dryer', { error: capital(DRYERS_ARE_THE_SHOPS) })
@@ -147,9 +147,14 @@ export const changeSchema = z
       .array(z.object({ nozzleId: id, headId: id }))
       .max(16)
       .default([]),
+    /** A hotend from the shelf on a head, or none; the one before goes to the shelf with all that is in it. */
+    hotends: z
+      .array(z.object({ headId: id, hotendId: id.nullable() }))
+      .max(16)
+      .default([]),
     confirmed,
   })
-  .refine(c => c.remove.length + c.fit.length + c.add.length + c.nozzles.length > 0, {
+  .refine(c => c.remove.length + c.fit.length + c.add.length + c.nozzles.length + c.hotends.length > 0, {
     path: ['remove'],
     error: 'Nothing is changed',
   })

@@ -368,7 +368,8 @@ test('limits entered before stacks become parts with their guard band put back',
   // rebuild what was there before, in a schema of its own, and let the migration's own SQL move it
   await expect(
     tx(async c => {
-      for (const drop of ['part_places', 'standing_stack_changes']) await c.execute(sql.raw(`drop view ${drop}`))
+      for (const drop of ['part_places', 'standing_stack_changes'])
+        await c.execute(sql.raw(`drop view ${drop} cascade`))
       for (const drop of [
         'stack_ceilings',
         'part_events',

@@ -42,14 +42,14 @@ async function ownDatabase(prefix: string, as: string) {
 export const freshDatabase = () => ownDatabase('test', `template ${inject('template')}`)
 
 /** A database of an older version: its dump from `tests/samples/databases`, brought up to date as a start does. */
-export async function fromDump(file: string, before = ''): Promise<Database> {
+export async function fromDump(file: string, before = '', migrations = migrationFiles()): Promise<Database> {
   const { db, client, url } = await ownDatabase('old', '')
   const loader = postgres(url, { max: 1, onnotice: () => {} })
   const dump = readFileSync(new URL(`../samples/databases/${file}`, import.meta.url))
   await loader.unsafe(gunzipSync(dump).toString())
   await loader.unsafe(before)
   await loader.end()
-  await migrate(client, migrationFiles())
+  await migrate(client, migrations)
   await refreshMissingCeilings(db)
   return db
 }
@@ -158,7 +158,7 @@ export interface SmallShop {
 /** One printer, one head, N-1 fitted to it 30 days ago, one spool of PA6-CF20. */
 export async function smallShop(db: Database): Promise<SmallShop> {
   return await db.transaction(async tx => {
-    const printer = await addPrinter(tx, printerEntry('Ribble'), 1)
+    const printer = await addPrinter(tx, printerEntry('Ribble'), 1, new Date(ago(60)))
     const type = await addNozzleType(tx, typeEntry('hardened steel 0.4'), 1)
     const material = await addMaterial(tx, materialEntry('PA6-CF20'), 1)
     const nozzle = await addNozzle(

@@ -12,6 +12,7 @@ import { listAskings } from '../materials/materials'
 import { shopRules } from '../printers/ceilings'
 import { sistersPrior } from '../nozzles/forecasts'
 import { typeLives } from '../nozzles/lives'
+import { listHotends } from '../printers/hotends'
 import { listChanges, listShelf, listSpareNozzles, listStacks } from '../printers/stack-read'
 import { shopSettings } from '../shop/settings'
 
@@ -35,20 +36,23 @@ async function usedOf(db: Connection): Promise<UsedLine[]> {
 }
 
 export async function equip(db: Connection): Promise<Equip> {
-  const [printers, shelf, nozzles, materials, rules, settings, mix, used, changes, through, stand] = await Promise.all([
-    listStacks(db),
-    listShelf(db),
-    listSpareNozzles(db),
-    listAskings(db),
-    shopRules(db),
-    shopSettings(db),
-    mixOf(db),
-    usedOf(db),
-    listChanges(db),
-    throughFitted(db),
-    standings(db),
-  ])
+  const [printers, shelf, nozzles, materials, rules, settings, mix, used, changes, through, stand, hotends] =
+    await Promise.all([
+      listStacks(db),
+      listShelf(db),
+      listSpareNozzles(db),
+      listAskings(db),
+      shopRules(db),
+      shopSettings(db),
+      mixOf(db),
+      usedOf(db),
+      listChanges(db),
+      throughFitted(db),
+      standings(db),
+      listHotends(db),
+    ])
   return {
+    hotends: hotends.filter(h => h.place === null && h.taken === null),
     printers: printers.filter(p => !p.outOfUse),
     shelf,
     nozzles,

@@ -1,14 +1,16 @@
 /** A procedure begins: its steps are worked out from how things stand, and kept as they are read. */
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { commissionFacts, commissionSteps, swapSteps } from '#core/procedures'
+import { commissionFacts, commissionSteps, hotendSteps, swapSteps } from '#core/procedures'
 import type { procedureSchema } from '#shared/entries/change'
 import type { Connection } from '../../db/client'
 import { heads, nozzles, procedures } from '../../db/schema'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { shopRules } from '../printers/ceilings'
 import { askAboutFitting } from '../printers/fittings'
+import { lockedHotend } from '../printers/hotends'
 import { listStacks } from '../printers/stack-read'
+import { hotendFacts } from './hotend'
 import { swapFacts } from './swap'
 import { underWay } from './under-way'
 
@@ -37,6 +39,23 @@ async function swap(tx: Connection, p: Extract<Begin, { kind: 'swap' }>, at: Dat
   return { printerId: head.printerId, headId: p.headId, title, facts, steps: swapSteps(facts) }
 }
 
+async function hotend(tx: Connection, p: Extract<Begin, { kind: 'hotend' }>, at: Date) {
+  const [head] = await tx.select().from(heads).where(eq(heads.id, p.headId))
+  if (!head) refuseField('headId', 'This head is not known')
+  await refuseSecond(tx, head.printerId, 'headId')
+  const line = await lockedHotend(tx, p.hotendId)
+  if (line?.taken) refuseField('hotendId', `${line.tag} is taken: ${line.taken.title}`)
+  const { facts, refusal } = await hotendFacts(tx, p.headId, p.hotendId)
+  if (facts === null) refuseField('hotendId', refusal)
+  const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, facts.fresh.nozzle.id))
+  const questions = await askAboutFitting(tx, nozzle!, p.headId, at)
+  // it goes along in its hotend
+  const worn = questions.filter(q => q.code !== 'in-hotend').map(q => ({ ...q, field: 'hotendId' }))
+  ask(worn, p.confirmed)
+  const title = `Hotend on ${facts.place}: ${facts.old ? `${facts.old.tag} off, ` : ''}${facts.fresh.tag} on`
+  return { printerId: head.printerId, headId: p.headId, title, facts, steps: hotendSteps(facts) }
+}
+
 async function commission(tx: Connection, p: Extract<Begin, { kind: 'commission' }>) {
   const [printer] = await listStacks(tx, [p.printerId])
   if (!printer) refuseField('printerId', 'This printer is not known')
@@ -46,9 +65,14 @@ async function commission(tx: Connection, p: Extract<Begin, { kind: 'commission'
   return { printerId: p.printerId, headId: null, title, facts, steps: commissionSteps(facts) }
 }
 
+function begun(tx: Connection, p: Begin, at: Date) {
+  if (p.kind === 'swap') return swap(tx, p, at)
+  return p.kind === 'hotend' ? hotend(tx, p, at) : commission(tx, p)
+}
+
 export async function beginProcedure(tx: Connection, p: Begin, personId: number): Promise<{ id: number }> {
   const occurredAt = notInFuture('occurredAt', p.occurredAt)
-  const made = p.kind === 'swap' ? await swap(tx, p, occurredAt) : await commission(tx, p)
+  const made = await begun(tx, p, occurredAt)
   const [row] = await tx
     .insert(procedures)
     .values({ kind: p.kind, ...made, note: p.note, occurredAt, personId })

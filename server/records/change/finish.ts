@@ -2,19 +2,23 @@
  * What the end of a procedure writes, in the transaction of its ending: a finished swap its fitting, length, Z and last
  * material; one that was stopped with the nozzle out or in what was moved, and a tag that keeps the printer still.
  */
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { START_MELT_MM3, washout, type ZWay } from '#core/changeover'
-import { lengthChange, type SwapFacts, type Values } from '#core/procedures'
+import { lengthChange, portsOf, type HeadFacts, type HotendFacts, type SwapFacts, type Values } from '#core/procedures'
 import { changeoverSchema } from '#shared/entries/prepare'
-import { fittingSchema } from '#shared/entries/printers'
+import { changeSchema, fittingSchema } from '#shared/entries/printers'
 import { gaugeSchema } from '#shared/entries/nozzles'
 import { USUAL_DIAMETER_MM } from '#shared/filament'
 import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
 import { materials, serviceTags, zRecords } from '../../db/schema'
 import { LONGER_TIP, saveGauge } from '../nozzles/gauges'
 import { saveChangeover } from '../prepare/changeovers'
 import { headAt, saveFitting } from '../printers/fittings'
-import { swapOf, type Endable } from './ticks'
+import { hotendOnHead } from '../printers/hotends'
+import { saveChange } from '../printers/stack-change'
+import { listStacks } from '../printers/stack-read'
+import { hotendOf, swapOf, type Endable } from './ticks'
 
 interface Ending {
   outcome: 'done' | 'stopped early'
@@ -24,11 +28,13 @@ interface Ending {
 }
 
 /** Questions that were answered when it began, or at their step: they are not asked again at the end. */
-const ASKED_BEFORE = ['retired', 'worn-out', 'elsewhere', 'not-fitted', LONGER_TIP]
+const ASKED_BEFORE = ['retired', 'worn-out', 'elsewhere', 'in-hotend', 'not-fitted', LONGER_TIP]
 
 export async function writeEnd(tx: Connection, procedure: Endable, e: Ending, personId: number): Promise<void> {
   const swap = swapOf(procedure.p)
+  const hotend = hotendOf(procedure.p)
   if (swap !== null) await writeSwap(tx, procedure, swap, e, personId)
+  else if (hotend !== null) await writeHotend(tx, procedure, hotend, e, personId)
   else if (e.outcome === 'stopped early') await keepUnproved(tx, procedure, e, personId)
 }
 
@@ -42,8 +48,11 @@ async function writeSwap(tx: Connection, { p, ticks, values }: Endable, facts: S
     await fitUnlessThere(tx, headId, facts.fresh.id, fitted, confirmed, personId)
     await keepLength(tx, facts.fresh.id, values, at('take')!, confirmed, personId)
   } else if (out !== null && facts.old !== null) await takeOff(tx, headId, facts.old.id, out, personId)
-  if (e.outcome === 'done') await writeZAndPurge(tx, { p, ticks, values }, facts, confirmed, personId)
-  else if (fitted !== null || out !== null) await keepStill(tx, p, facts.fresh.tag, e, fitted !== null, personId)
+  if (e.outcome === 'done') {
+    const changeMm = lengthChange(facts, values)?.mm ?? null
+    const to = { nozzleId: facts.fresh.id, changeMm, turnC: facts.turn.setC }
+    await writeZAndPurge(tx, { p, ticks, values }, facts, to, confirmed, personId)
+  } else if (fitted !== null || out !== null) await keepStill(tx, p, facts.fresh.tag, e, fitted !== null, personId)
 }
 
 /** By hand or by the strip somebody may have logged it meanwhile. */
@@ -82,7 +91,8 @@ async function keepLength(
 async function writeZAndPurge(
   tx: Connection,
   { p, ticks, values }: Endable,
-  facts: SwapFacts,
+  facts: HeadFacts,
+  to: { nozzleId: number; changeMm: number | null; turnC: number },
   confirmed: string[],
   personId: number,
 ) {
@@ -90,30 +100,30 @@ async function writeZAndPurge(
   const before = values.zBeforeMm
   await tx.insert(zRecords).values({
     headId: p.headId!,
-    nozzleId: facts.fresh.id,
+    nozzleId: to.nozzleId,
     procedureId: p.id,
     way: (values.zWay as ZWay | undefined) ?? facts.zWay!,
     beforeMm: typeof before === 'number' ? before : null,
     zMm: values.zAfterMm as number,
-    changeMm: lengthChange(facts, values)?.mm ?? null,
+    changeMm: to.changeMm,
     occurredAt: at('z'),
     personId,
   })
   const toMaterialId = Number(values.material)
   const holds = facts.holds
   const [from] = holds === null ? [] : await tx.select().from(materials).where(eq(materials.name, holds))
-  const purgeC = facts.materials.find(m => m.id === toMaterialId)?.purgeC ?? facts.turn.setC
+  const purgeC = facts.materials.find(m => m.id === toMaterialId)?.purgeC ?? to.turnC
   await saveChangeover(
     tx,
     changeoverSchema.parse({
       headId: p.headId!,
-      nozzleId: facts.fresh.id,
+      nozzleId: to.nozzleId,
       fromMaterialId: from?.id ?? null,
       toMaterialId,
       atC: purgeC,
       volumeMm3: Math.round(washout(START_MELT_MM3.standard, USUAL_DIAMETER_MM).volumeMm3),
       clean: true,
-      note: 'after the swap; how much went through was not measured',
+      note: 'after the change; how much went through was not measured',
       occurredAt: at('purge').toISOString(),
       confirmed,
     }),
@@ -135,7 +145,73 @@ async function keepStill(tx: Connection, p: Endable['p'], fresh: string, e: Endi
   })
 }
 
-/** A commissioning that is stopped leaves what was not proved to be proved. */
+async function writeHotend(tx: Connection, procedure: Endable, facts: HotendFacts, e: Ending, personId: number) {
+  const { p, ticks, values } = procedure
+  const at = (step: string) => ticks.find(t => t.step === step)?.at ?? null
+  const confirmed = [...new Set([...e.confirmed, ...ASKED_BEFORE])]
+  const fitted = at('in')
+  const out = at('out')
+  const moved = fitted ?? out
+  if (moved !== null) {
+    const on = fitted === null ? null : facts.fresh
+    await changeHotend(tx, procedure, on, { ...e, confirmed, moved }, personId)
+  }
+  if (e.outcome === 'done') {
+    const to = { nozzleId: facts.fresh.nozzle.id, changeMm: null, turnC: facts.snug.setC }
+    await writeZAndPurge(tx, { p, ticks, values }, facts, to, confirmed, personId)
+  } else if (moved !== null) await keepUnproved(tx, procedure, e, personId)
+}
+
+/** The hotends as they were moved, and the ceiling that the firmware has since; unless somebody logged it meanwhile. */
+async function changeHotend(
+  tx: Connection,
+  { p, values }: Endable,
+  on: HotendFacts['fresh'] | null,
+  e: Ending & { moved: string },
+  personId: number,
+): Promise<void> {
+  const headId = p.headId!
+  const here = await hotendOnHead(tx, headId)
+  if ((here?.id ?? null) === (on?.id ?? null)) return
+  const firmware = (await listStacks(tx, [p.printerId]))[0]!.parts.find(
+    x => x.role === 'firmware' && x.headId === headId,
+  )
+  const ceilingC = on !== null && typeof values.ceilingC === 'number' ? values.ceilingC : null
+  const raised = ceilingC !== null && ceilingC !== (firmware?.limitC ?? null)
+  const says = [
+    `${here ? `${here.tag} off` : 'Nothing off'}${on ? `, ${on.tag} on` : ''}, step by step`,
+    portsOf(values),
+    typeof values.sensorType === 'string' ? `sensor type ${values.sensorType}` : '',
+    typeof values.loop === 'string' ? `loop ${values.loop}` : '',
+  ]
+  const entry = {
+    printerId: p.printerId,
+    text: says.filter(Boolean).join('; ').slice(0, 2000),
+    hotends: [{ headId, hotendId: on?.id ?? null }],
+    remove: raised && firmware ? [firmware.id] : [],
+    add: raised
+      ? [
+          {
+            kind: 'firmware ceiling',
+            headId,
+            limitC: ceilingC,
+            basis: 'nameplate',
+            note: 'as read when the hotend came',
+          },
+        ]
+      : [],
+    confirmed: e.confirmed,
+  }
+  // what was logged of this head after it was fitted is not overtaken
+  const [since] = await tx.execute<{ at: string | null }>(sql`
+    select ${iso('max(x.occurred_at)')} "at" from (
+      select occurred_at from standing_fittings where head_id = ${headId}
+      union all select occurred_at from hotend_places where head_id = ${headId} or hotend_id = ${on?.id ?? 0}) x`)
+  const late = since!.at !== null && Date.parse(since!.at) > Date.parse(e.moved)
+  await saveChange(tx, changeSchema.parse({ ...entry, occurredAt: late ? e.at.toISOString() : e.moved }), personId)
+}
+
+/** A commissioning or a change of a hotend that is stopped leaves what was not proved to be proved. */
 async function keepUnproved(tx: Connection, { p, ticks }: Endable, e: Ending, personId: number): Promise<void> {
   const missing = p.steps.filter(s => !ticks.some(t => t.step === s.key))
   if (missing.length === 0) return

@@ -3,7 +3,7 @@
  * finds it where it was left.
  */
 import { sql } from 'drizzle-orm'
-import { progress, type Step, type SwapFacts } from '#core/procedures'
+import { progress, type HotendFacts, type Step, type SwapFacts } from '#core/procedures'
 import type { ProcedureLine, ProcedurePage, Tick } from '#shared/answers/change'
 import type { Connection } from '../../db/client'
 import { idIn } from '../../db/ids'
@@ -11,7 +11,8 @@ import { iso } from '../../db/iso'
 import { notFound } from '../entry/refusal'
 import { proofOf } from './proofs'
 import { swapFacts } from './swap'
-import { swapOf, type Procedure } from './ticks'
+import { hotendFacts } from './hotend'
+import { hotendOf, swapOf, type Procedure } from './ticks'
 
 interface Row extends Record<string, unknown> {
   id: number
@@ -82,7 +83,12 @@ export async function procedurePage(db: Connection, id: number): Promise<Procedu
   return {
     ...lineOf(row, ticks),
     swap: swapOf(row),
-    proofs: await proofsOf(db, row),
+    hotend: hotendOf(row),
+    proofs: await proofsOf(
+      db,
+      row,
+      ticks.filter(t => t.struck === null),
+    ),
     steps: row.steps,
     ticks,
     changed: open ? await changedSince(db, row) : [],
@@ -92,6 +98,8 @@ export async function procedurePage(db: Connection, id: number): Promise<Procedu
 
 /** What a procedure was worked out from and is so no longer. */
 async function changedSince(db: Connection, row: Row): Promise<string[]> {
+  const hotend = hotendOf(row)
+  if (hotend !== null) return hotendChangedSince(db, hotend)
   const was = swapOf(row)
   if (was === null) return []
   const { facts: is } = await swapFacts(db, row.headId!, was.fresh.id)
@@ -107,11 +115,25 @@ async function changedSince(db: Connection, row: Row): Promise<string[]> {
   return out
 }
 
+async function hotendChangedSince(db: Connection, was: HotendFacts): Promise<string[]> {
+  const { facts: is, refusal } = await hotendFacts(db, was.headId, was.fresh.id)
+  if (is === null) return [refusal]
+  const out: string[] = []
+  if ((is.old?.id ?? null) !== (was.old?.id ?? null))
+    out.push(`${is.old ? `${is.old.tag} is logged as sitting there now` : 'No hotend is logged there now'}.`)
+  if (is.fresh.nozzle.id !== was.fresh.nozzle.id)
+    out.push(`${is.fresh.nozzle.tag} is in ${is.fresh.tag} now, not ${was.fresh.nozzle.tag}.`)
+  if (is.firmware.mostC < was.firmware.mostC)
+    out.push(`${is.fresh.tag} stands ${is.firmware.mostC} °C now, not ${was.firmware.mostC} °C.`)
+  if (is.fresh.sensor !== was.fresh.sensor) out.push(`Its sensor is ${is.fresh.sensor} now, not ${was.fresh.sensor}.`)
+  return out
+}
+
 /** Which record proves each step that asks for one. */
-async function proofsOf(db: Connection, row: Row): Promise<ProcedurePage['proofs']> {
+async function proofsOf(db: Connection, row: Row, ticks: readonly Tick[]): Promise<ProcedurePage['proofs']> {
   const of = { printerId: row.printerId, occurredAt: new Date(row.begunAt) }
   const found = row.steps.flatMap(({ key, proof }) =>
-    proof === null ? [] : [proofOf(db, of, proof).then(says => [key, says] as const)],
+    proof === null ? [] : [proofOf(db, of, proof, ticks).then(says => [key, says] as const)],
   )
   return Object.fromEntries(await Promise.all(found))
 }

@@ -9,8 +9,12 @@ export async function proofOf(
   db: Connection,
   p: { printerId: number; occurredAt: Date },
   proof: Proof,
+  ticks: readonly { step: string; at: string }[],
 ): Promise<string | null> {
-  const since = sql`x.printer_id = ${p.printerId} and x.occurred_at >= ${p.occurredAt.toISOString()}`
+  const begun = proof.since === undefined ? p.occurredAt.toISOString() : ticks.find(t => t.step === proof.since)?.at
+  // what it counts since has not been done yet
+  if (begun === undefined) return null
+  const since = sql`x.printer_id = ${p.printerId} and x.occurred_at >= ${begun}`
   const day = shopDay('x.occurred_at')
   const rows = {
     'cut-out test': sql`select ${day} "on", u.name "by", case when x.tripped then 'tripped' end says

@@ -1,5 +1,5 @@
 /** The nozzles that could go on a head, as a swap needs to know them. */
-import { sql } from 'drizzle-orm'
+import { sql, type SQL } from 'drizzle-orm'
 import type { FittedNozzle } from '#core/limits'
 import { LENGTH_MM, type Candidate, type SwapNozzle } from '#core/procedures'
 import { wornOut } from '#core/schedule'
@@ -26,8 +26,7 @@ export interface NozzleRow extends Record<string, unknown> {
   abrasivity: number | null
 }
 
-/** The nozzle that sits on a head, and those that could: neither fitted anywhere nor retired nor promised elsewhere. */
-export const nozzleRows = (db: Connection, headId: number) =>
+const rowsOf = (db: Connection, headId: number, which: SQL) =>
   db.execute<NozzleRow & { here: boolean }>(sql`
     select n.id, n.tag, y.material, y.nominal_bore_mm "boreMm", y.length_mm "lengthMm", y.inlet_mm "inletMm",
       y.insert_mm "insertMm", y.torque_nm "torqueNm", y.bore_growth_limit "boreGrowthLimit",
@@ -40,12 +39,22 @@ export const nozzleRows = (db: Connection, headId: number) =>
       (select t.abrasivity from standing_run_tools t where t.nozzle_id = n.id and t.filler_fraction > 0
         order by t.ended_at desc, t.run_id desc limit 1) abrasivity
     from nozzles n join nozzle_types y on y.id = n.type_id left join forecasts f on f.nozzle_id = n.id
-    left join lateral (select kind, head_id from standing_fittings e where e.nozzle_id = n.id
+    left join lateral (select kind, head_id, hotend_id from standing_fittings e where e.nozzle_id = n.id
       order by occurred_at desc, id desc limit 1) e on true
-    where (e.kind is distinct from 'fit' or e.head_id = ${headId}) and e.kind is distinct from 'retire'
+    where ${which} order by n.id`)
+/** The nozzle on a head, and those that could be: not fitted, retired, in a hotend or promised elsewhere. */
+export const nozzleRows = (db: Connection, headId: number) =>
+  rowsOf(
+    db,
+    headId,
+    sql`e.hotend_id is null and (e.kind is distinct from 'fit' or e.head_id = ${headId})
+      and e.kind is distinct from 'retire'
       and not exists (select from standing_procedures p where p.outcome is null and p.head_id <> ${headId}
-        and (p.facts->'fresh'->>'id')::int = n.id)
-    order by n.id`)
+        and p.kind = 'swap' and (p.facts->'fresh'->>'id')::int = n.id)`,
+  )
+/** One nozzle, wherever it is, as if it were to go on this head. */
+export const nozzleRow = async (db: Connection, headId: number, nozzleId: number): Promise<NozzleRow> =>
+  (await rowsOf(db, headId, sql`n.id = ${nozzleId}`))[0]!
 
 /** A gauge may have been given another length than the whole one; what is no length of a nozzle counts for nothing. */
 const gaugedMm = ({ tipMm }: NozzleRow) =>

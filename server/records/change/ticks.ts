@@ -6,11 +6,13 @@ import {
   lengthDoubt,
   missingBefore,
   progress,
+  roomDoubt,
   swapZ,
   unproved,
   valueFaults,
   waitState,
   waitWords,
+  type HotendFacts,
   type Step,
   type SwapFacts,
   type Ticked,
@@ -23,6 +25,7 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { procedures, procedureTicks } from '../../db/schema'
 import { ask, notInFuture, refuseField, refuseFields } from '../entry/refusal'
+import { keepBlob } from '../pictures/blobs'
 import { proofOf } from './proofs'
 
 export type Procedure = typeof procedures.$inferSelect
@@ -30,6 +33,10 @@ export type Procedure = typeof procedures.$inferSelect
 /** What a swap was worked out from; null for another kind. */
 export const swapOf = (p: Pick<Procedure, 'kind' | 'facts'>): SwapFacts | null =>
   p.kind === 'swap' ? (p.facts as SwapFacts) : null
+
+/** What a change of a hotend was worked out from; null for another kind. */
+export const hotendOf = (p: Pick<Procedure, 'kind' | 'facts'>): HotendFacts | null =>
+  p.kind === 'hotend' ? (p.facts as HotendFacts) : null
 
 /** Ticks as they stand, in their order. */
 export async function standingTicks(db: Connection, procedureId: number) {
@@ -58,8 +65,11 @@ async function openProcedure(tx: Connection, id: number): Promise<Procedure> {
 /** What is asked before a step is taken as entered: of the fields that it has. */
 function doubtsOfTick(p: Procedure, step: Step, values: Values): Question[] {
   const swap = swapOf(p)
-  if (swap === null) return []
-  const doubts = { lengthMm: lengthDoubt(swap, values), zAfterMm: swapZ(swap, values).far }
+  const hotend = hotendOf(p)
+  const doubts = {
+    ...(swap && { lengthMm: lengthDoubt(swap, values), zAfterMm: swapZ(swap, values).far }),
+    ...(hotend && { showsC: roomDoubt(hotend, values) }),
+  }
   return Object.entries(doubts).flatMap(([field, message]) =>
     message !== null && step.fields.some(f => f.key === field)
       ? [{ code: `far-${field}`, field: `values.${field}`, message }]
@@ -79,12 +89,13 @@ export async function saveTick(tx: Connection, t: z.output<typeof tickSchema>, p
   if (before) return { id: before.id, title: step.title, already: { by: before.by, at: before.at }, ...count(0) }
   const missing = missingBefore(p.steps, ticks, t.step)
   if (missing.length > 0) refuseField('step', `First: ${missing[0]!.title}`)
-  const faults = valueFaults(step, t.values)
+  const values = { ...t.values, ...(await keepPhotos(tx, step, t.photos)) }
+  const faults = valueFaults(step, values)
   if (faults.length > 0) refuseFields(faults.map(f => ({ ...f, field: `values.${f.field}` })))
   const read = readOf(step, t, occurredAt)
-  if (step.proof !== null && (await proofOf(tx, p, step.proof)) === null)
+  if (step.proof !== null && (await proofOf(tx, p, step.proof, ticks)) === null)
     refuseField('step', `${unproved(step.proof)}: a tick alone is no proof`)
-  ask(doubtsOfTick(p, step, { ...entered(ticks), ...t.values }), t.confirmed)
+  ask(doubtsOfTick(p, step, { ...entered(ticks), ...values }), t.confirmed)
   const [again] = await tx.execute<{ n: number }>(
     sql`select count(*)::int n from procedure_ticks where procedure_id = ${p.id} and step = ${t.step}`,
   )
@@ -94,7 +105,7 @@ export async function saveTick(tx: Connection, t: z.output<typeof tickSchema>, p
       procedureId: p.id,
       step: t.step,
       again: again!.n,
-      entered: t.values,
+      entered: values,
       ...read,
       note: t.note,
       occurredAt,
@@ -102,6 +113,17 @@ export async function saveTick(tx: Connection, t: z.output<typeof tickSchema>, p
     })
     .returning({ id: procedureTicks.id })
   return { id: row!.id, title: step.title, already: null, ...count(1) }
+}
+
+/** Pictures of a step, kept by the hash of their bytes; nothing else stands in such a field. */
+async function keepPhotos(tx: Connection, step: Step, photos: Record<string, string>): Promise<Values> {
+  const asked = step.fields.filter(f => f.kind === 'photo').map(f => f.key)
+  const unasked = Object.keys(photos).find(k => !asked.includes(k))
+  if (unasked !== undefined) refuseField(`photos.${unasked}`, 'This step asks no such picture')
+  const kept: Record<string, string | null> = {}
+  for (const key of asked)
+    kept[key] = photos[key] === undefined ? null : await keepBlob(tx, `values.${key}`, photos[key])
+  return kept
 }
 
 /** What the heater of a wait showed: told by the printer within the last seconds, or read there by a person. */

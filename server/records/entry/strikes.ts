@@ -9,6 +9,7 @@ import { iso } from '../../db/iso'
 import { strikes } from '../../db/schema'
 import { refuseProcedureWithTicks, refuseTickThatOthersRestOn } from '../change/ticks'
 import { refreshCeilings } from '../printers/ceilings'
+import { ROLES_INSIDE } from '../printers/hotends'
 import { markMethod, refreshForecast } from '../nozzles/forecasts'
 import { ask, notFound, refuseField } from './refusal'
 
@@ -23,16 +24,23 @@ export async function saveStrike(
     sql`select id from strikes where target = ${s.target} and target_id = ${s.targetId}`,
   )
   if (before) refuseField('targetId', 'This entry is struck out already')
-  if (s.target === 'fitting') await askAboutRuns(tx, s)
+  if (s.target === 'fitting') {
+    await refuseFittingOfAHotend(tx, s.targetId)
+    await askAboutRuns(tx, s, sql`f.id = ${s.targetId}`)
+  }
   if (s.target === 'procedure tick') await refuseTickThatOthersRestOn(tx, s.targetId)
   if (s.target === 'procedure') await refuseProcedureWithTicks(tx, s.targetId)
-  if (s.target === 'stack change') await refuseWhatLaterChangesRest(tx, s.targetId)
+  if (s.target === 'stack change') {
+    await refuseWhatLaterChangesRest(tx, s.targetId)
+    await askAboutRuns(tx, s, sql`f.change_id = ${s.targetId}`)
+  }
   const [saved] = await tx
     .insert(strikes)
     .values({ target: s.target, targetId: s.targetId, reason: s.reason.trim(), personId })
     .returning({ id: strikes.id })
+  const moved = s.target === 'stack change' ? await strikeFittingsOf(tx, s, personId) : []
   const touched = !logOf(s.target).ofNozzle
-    ? []
+    ? moved
     : await tx.execute<{ id: number; tag: string }>(
         s.target === 'run'
           ? sql`select distinct n.id, n.tag from run_tools t join nozzles n on n.id = t.nozzle_id
@@ -57,7 +65,7 @@ export async function saveStrike(
 
 /** Entries that a printer's limits rest on, and whose. */
 const LIMITS_REST_ON: Partial<Record<StrikeTarget, (id: number) => SQL>> = {
-  'stack change': id => sql`select printer_id id from stack_changes where id = ${id}`,
+  'stack change': id => sql`select printer_id id from stack_changes where id = ${id} and printer_id is not null`,
   'fitting': id => sql`select h.printer_id id from fittings f join heads h on h.id = f.head_id where f.id = ${id}`,
   'warm-up': id => sql`select printer_id id from warm_ups where id = ${id}`,
   'sensor check': id => sql`select printer_id id from sensor_checks where id = ${id}`,
@@ -71,15 +79,36 @@ const METHOD_RESTS_ON: Partial<Record<StrikeTarget, (id: number) => SQL>> = {
     where r.id = ${id}`,
 }
 
-/** Runs logged while this fitting held rely on it; they are listed before it goes. */
-async function askAboutRuns(tx: Connection, s: z.output<typeof strikeSchema>): Promise<void> {
+/** The nozzle in a hotend moved with it: it goes back with it, and not by itself. */
+async function refuseFittingOfAHotend(tx: Connection, fittingId: number): Promise<void> {
+  const [change] = await tx.execute<{ text: string }>(sql`
+    select c.text from fittings f join stack_changes c on c.id = f.change_id where f.id = ${fittingId}`)
+  if (change) refuseField('targetId', `It moved with its hotend (“${change.text}”): strike that out`)
+}
+
+/** With a change of a hotend its nozzle goes back too. */
+async function strikeFittingsOf(
+  tx: Connection,
+  s: z.output<typeof strikeSchema>,
+  personId: number,
+): Promise<{ id: number; tag: string }[]> {
+  const moved = await tx.execute<{ fittingId: number; id: number; tag: string }>(sql`
+    select f.id::int "fittingId", n.id, n.tag from standing_fittings f join nozzles n on n.id = f.nozzle_id
+    where f.change_id = ${s.targetId} order by f.id`)
+  for (const { fittingId } of moved)
+    await tx.insert(strikes).values({ target: 'fitting', targetId: fittingId, reason: s.reason.trim(), personId })
+  return moved
+}
+
+/** Runs logged while these fittings held rely on them; they are listed before they go. */
+async function askAboutRuns(tx: Connection, s: z.output<typeof strikeSchema>, which: SQL): Promise<void> {
   const runs = await tx.execute<{ id: number; name: string; at: string }>(sql`
     select r.id, r.name, ${iso('r.ended_at')} "at" from fittings f
     join standing_run_tools t on t.nozzle_id = f.nozzle_id and t.head_id = f.head_id and t.ended_at >= f.occurred_at
       and t.ended_at < coalesce((select min(o.occurred_at) from standing_fittings o where o.head_id = f.head_id
       and o.id <> f.id and o.occurred_at > f.occurred_at), 'infinity')
     join runs r on r.id = t.run_id
-    where f.id = ${s.targetId} and f.kind = 'fit' order by r.ended_at limit 50`)
+    where ${which} and f.kind = 'fit' order by r.ended_at limit 50`)
   if (runs.length > 0)
     ask(
       [
@@ -105,9 +134,42 @@ async function refuseWhatLaterChangesRest(tx: Connection, changeId: number): Pro
   const [change] = await tx.execute<{ kind: string }>(sql`select kind from stack_changes where id = ${changeId}`)
   if (change!.kind === 'described')
     refuseField('targetId', 'This is how the printer was described; correct its parts instead')
+  if (change!.kind === 'tagged') refuseField('targetId', 'It tells which hotend is which; nothing was moved')
+  await refuseIfHotendMoved(tx, changeId)
   const [later] = await tx.execute<{ text: string }>(sql`
     select o.text from part_events e join part_events x on x.part_id = e.part_id and x.change_id <> e.change_id
     join standing_stack_changes o on o.id = x.change_id join stack_changes c on c.id = e.change_id
     where e.change_id = ${changeId} and (o.occurred_at, o.id) > (c.occurred_at, c.id) limit 1`)
   if (later) refuseField('targetId', `Its parts were moved again since (“${later.text}”): strike that out first`)
+}
+
+/**
+ * What was changed in a hotend is not undone under another one: neither a move of it, nor a change of parts on a head
+ * whose hotend was changed since, nor one whose nozzle was changed since.
+ */
+async function refuseIfHotendMoved(tx: Connection, changeId: number): Promise<void> {
+  const [later] = await tx.execute<{ text: string }>(sql`
+    select o.text from stack_changes c join standing_stack_changes o
+      on o.kind in ('changed', 'bench') and (o.occurred_at, o.id) > (c.occurred_at, c.id)
+    where c.id = ${changeId} and (
+      exists (select from assembly_events x join assembly_events y on y.hotend_id = x.hotend_id
+        where x.change_id = c.id and y.change_id = o.id)
+      or (o.printer_id = c.printer_id and exists (select from assembly_events y where y.change_id = o.id)
+        and exists (select from part_events e join parts a on a.id = e.part_id
+          where e.change_id = c.id and a.role in (${ROLES_INSIDE})))
+      or exists (select from assembly_events x join part_events e on e.head_id = x.head_id
+        join parts a on a.id = e.part_id and a.role in (${ROLES_INSIDE})
+        where x.change_id = c.id and e.change_id = o.id)
+      or exists (select from part_events x join part_events e on e.hotend_id = x.hotend_id
+        where x.change_id = c.id and e.change_id = o.id)
+    ) order by o.occurred_at, o.id limit 1`)
+  if (later) refuseField('targetId', `Its hotend was changed since (“${later.text}”): strike that out first`)
+  const [fitted] = await tx.execute<{ tag: string; at: string }>(sql`
+    select n.tag, ${iso('o.occurred_at')} "at" from fittings f join standing_fittings o
+      on (o.nozzle_id = f.nozzle_id or o.head_id = f.head_id) and (o.occurred_at, o.id) > (f.occurred_at, f.id)
+      and o.change_id is distinct from f.change_id
+    join nozzles n on n.id = o.nozzle_id
+    where f.change_id = ${changeId} order by o.occurred_at, o.id limit 1`)
+  if (fitted)
+    refuseField('targetId', `${fitted.tag} was fitted or taken off since (${fitted.at}): strike that out first`)
 }

@@ -20,7 +20,7 @@ import { scatterAnswer } from '../studies/scatter'
 export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
   const rows = await db.execute<Record<string, unknown>>(sql`
     select n.id, n.tag, y.name type_name, y.material, y.nominal_bore_mm, e.kind, e.reason, h.id head_id,
-    p.id printer_id,
+    p.id printer_id, t.tag hotend,
       case when e.kind = 'fit' then ${PLACE_OF_HEAD} end place,
       f.fibre_g, f.left_kg, f.left_low_kg, f.left_high_kg, f.past_chance, f.next_gauge_kg, f.stale,
       l.abrasivity, l.material_name,
@@ -29,9 +29,10 @@ export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
       (select ${iso('max(g.occurred_at)')} from standing_gauges g where g.nozzle_id = n.id) last_gauged_at
     from nozzles n join nozzle_types y on y.id = n.type_id
     left join forecasts f on f.nozzle_id = n.id
-    left join lateral (select kind, head_id, reason from standing_fittings e where e.nozzle_id = n.id
+    left join lateral (select kind, head_id, hotend_id, reason from standing_fittings e where e.nozzle_id = n.id
     order by occurred_at desc, id desc limit 1) e on true
     left join heads h on h.id = e.head_id and e.kind = 'fit' left join printers p on p.id = h.printer_id
+    left join hotends t on t.id = e.hotend_id
     left join lateral (select abrasivity, material_name from standing_run_tools t where t.nozzle_id = n.id
     and t.filler_fraction > 0 order by ended_at desc, run_id desc limit 1) l on true
     order by n.tag`)
@@ -45,6 +46,7 @@ export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
       material: r.material as NozzleLine['material'],
       nominalBoreMm: r.nominal_bore_mm as number,
       place: r.place as string | null,
+      hotend: r.hotend as string | null,
       headId: r.head_id as number | null,
       printerId: r.printer_id as number | null,
       retired: r.kind === 'retire',
@@ -99,9 +101,11 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
     head: string
     printer: string
     printer_id: number
+    hotend: string | null
   }>(sql`
-    select e.kind, e.reason, h.id head_id, h.name head, p.name printer, p.id printer_id
+    select e.kind, e.reason, h.id head_id, h.name head, p.name printer, p.id printer_id, t.tag hotend
     from standing_fittings e left join heads h on h.id = e.head_id left join printers p on p.id = h.printer_id
+    left join hotends t on t.id = e.hotend_id
     where e.nozzle_id = ${nozzle.id} order by e.occurred_at desc, e.id desc limit 1`)
   return {
     nozzle: {
@@ -117,6 +121,7 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
       place?.kind === 'fit'
         ? { headId: place.head_id, head: place.head, printer: place.printer, printerId: place.printer_id }
         : null,
+    hotend: place?.hotend ?? null,
     retired: place?.kind === 'retire' ? place.reason : null,
     input,
     forecast: fresh?.forecast ?? forecast(input),
@@ -178,7 +183,8 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
       from gauges g where g.nozzle_id = ${nozzleId}
       union all
       select 'fitting', f.id, f.occurred_at, f.recorded_at, f.person_id, case f.kind
-      when 'fit' then 'Fitted to ' || p.name when 'remove' then 'Removed from ' || p.name else 'Retired' end,
+      when 'fit' then 'Fitted to ' || p.name when 'remove' then coalesce('Removed from ' || p.name, 'At the bench')
+      else 'Retired' end,
       f.reason, null, null, null, null, 'fitting'
       from fittings f left join heads h on h.id = f.head_id left join printers p on p.id = h.printer_id
       where f.nozzle_id = ${nozzleId}

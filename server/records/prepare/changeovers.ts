@@ -3,7 +3,7 @@ import { purgeOn } from '#core/changeover'
 import type { Correction } from '#core/thermometry'
 import type { MaterialRow } from '#shared/answers/materials'
 import type { ChangeoverLine, Through } from '#shared/answers/prepare'
-import { eq, sql } from 'drizzle-orm'
+import { eq, sql, type SQL } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { changeoverSchema } from '#shared/entries/prepare'
 import type { Connection } from '../../db/client'
@@ -68,12 +68,21 @@ export function purgeC(
  * Filaments that may still stand in each fitted nozzle: all that went through since it was last purged clean, and what
  * it was purged to. They decide how hot it is swapped, and from what it is purged next.
  */
-export async function throughFitted(db: Connection): Promise<Through[]> {
+export const throughFitted = (db: Connection): Promise<Through[]> =>
+  through(
+    db,
+    sql`heads h join lateral (select kind, nozzle_id from standing_fittings e where e.head_id = h.id
+      order by occurred_at desc, id desc limit 1) e on e.kind = 'fit'`,
+  )
+/** The same of one nozzle, wherever it is. */
+export const throughNozzle = async (db: Connection, nozzleId: number): Promise<Through | null> =>
+  (await through(db, sql`(select id nozzle_id from nozzles where id = ${nozzleId}) e`))[0] ?? null
+
+/** Of the nozzles `e`. */
+async function through(db: Connection, which: SQL): Promise<Through[]> {
   return await db.execute<Through & Record<string, unknown>>(sql`
     select e.nozzle_id "nozzleId", array_agg(distinct x.material_id) "materialIds", (array_agg(x.material_id
-    order by x.at desc, x.rank desc))[1] "lastId" from heads h
-    join lateral (select kind, nozzle_id from standing_fittings e where e.head_id = h.id
-    order by occurred_at desc, id desc limit 1) e on e.kind = 'fit'
+    order by x.at desc, x.rank desc))[1] "lastId" from ${which}
     left join lateral (select c.occurred_at from standing_changeovers c where c.nozzle_id = e.nozzle_id
     and c.clean order by c.occurred_at desc, c.id desc limit 1) clean on true
     join lateral (

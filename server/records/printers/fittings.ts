@@ -29,23 +29,31 @@ export async function headAt(db: Connection, headId: number, at: Date): Promise<
   return row?.kind === 'fit' ? row : null
 }
 
+interface NozzleAt {
+  headId: number | null
+  retired: boolean
+  /** The hotend on the shelf that it is in. */
+  hotend: string | null
+}
 /** The head a nozzle sat on at a time, and whether it had been retired by then. */
-async function nozzleAt(
-  db: Connection,
-  nozzleId: number,
-  at: Date,
-): Promise<{ headId: number | null; retired: boolean }> {
-  const [row] = await db.execute<{ kind: string; head_id: number | null }>(sql`
-    select kind, head_id from standing_fittings
-    where nozzle_id = ${nozzleId} and occurred_at <= ${at.toISOString()} order by occurred_at desc, id desc limit 1`)
-  return { headId: row?.kind === 'fit' ? row.head_id : null, retired: row?.kind === 'retire' }
+async function nozzleAt(db: Connection, nozzleId: number, at: Date): Promise<NozzleAt> {
+  const [row] = await db.execute<{ kind: string; head_id: number | null; hotend: string | null }>(sql`
+    select f.kind, f.head_id, t.tag hotend from standing_fittings f left join hotends t on t.id = f.hotend_id
+    where f.nozzle_id = ${nozzleId} and f.occurred_at <= ${at.toISOString()}
+    order by f.occurred_at desc, f.id desc limit 1`)
+  return {
+    headId: row?.kind === 'fit' ? row.head_id : null,
+    retired: row?.kind === 'retire',
+    hotend: row?.hotend ?? null,
+  }
 }
 
-/** Stores the event and the removals it implies; answers what it displaced. */
+/** Stores the event and the removals it implies; answers what it displaced. `changeId`: the change that brought it. */
 export async function saveFitting(
   tx: Connection,
   f: z.output<typeof fittingSchema>,
   personId: number,
+  changeId: number | null = null,
 ): Promise<{ id: number; tag: string; removed: string | null }> {
   const occurredAt = notInFuture('occurredAt', f.occurredAt)
   // printer before nozzle before head, the order in which a change of parts takes them too
@@ -73,6 +81,10 @@ export async function saveFitting(
   if (f.kind === 'fit') {
     const [head] = await tx.select().from(heads).where(eq(heads.id, f.headId!)).for('no key update')
     if (!head) refuseField('headId', 'This head is not known')
+    const [hotend] = await tx.execute(
+      sql`select hotend_id from hotend_places where kind = 'fit' and head_id = ${f.headId}`,
+    )
+    if (!hotend) refuseField('headId', 'No hotend is on this head: fit one first')
     if (now.headId === f.headId) refuseField('nozzleId', `${nozzle.tag} is fitted there already`)
     const other = await headAt(tx, f.headId!, occurredAt)
     if (now.headId !== null) await takeOff(f.nozzleId, now.headId)
@@ -87,7 +99,7 @@ export async function saveFitting(
   const headId = { fit: f.headId, remove: now.headId, retire: null }[f.kind]
   const [saved] = await tx
     .insert(fittings)
-    .values({ kind: f.kind, nozzleId: f.nozzleId, headId, reason: f.reason, occurredAt, personId })
+    .values({ kind: f.kind, nozzleId: f.nozzleId, headId, reason: f.reason, occurredAt, personId, changeId })
     .returning({ id: fittings.id })
   if (f.kind === 'fit') await makeWayForLater(tx, f.nozzleId, f.headId!, occurredAt, personId)
   await refreshForecast(tx, f.nozzleId)
@@ -112,7 +124,7 @@ export const askAboutFitting = async (
 async function doubtsOfFitting(
   tx: Connection,
   nozzle: typeof nozzles.$inferSelect,
-  now: { headId: number | null; retired: boolean },
+  now: NozzleAt,
   headId: number,
   at: Date,
 ): Promise<Question[]> {
@@ -131,6 +143,12 @@ async function doubtsOfFitting(
   })
   if (worn && !(await ranAfter(tx, nozzle.id, at)))
     questions.push({ code: 'worn-out', field: 'nozzleId', message: `${tag}: ${worn}. Fit it all the same?` })
+  if (now.hotend !== null)
+    questions.push({
+      code: 'in-hotend',
+      field: 'nozzleId',
+      message: `${tag} is in ${now.hotend} on the shelf, which is left without a nozzle. Take it out there?`,
+    })
   if (now.headId !== null && now.headId !== headId) {
     const [head] = await tx.execute<{ place: string }>(sql`select ${PLACE_OF_HEAD} place
       from heads h join printers p on p.id = h.printer_id where h.id = ${now.headId}`)

@@ -2,18 +2,19 @@
 import type { ZoneLimit } from '#shared/answers/printers'
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { describedPart, partOf, type DescribedPart, type Part } from '#core/limits'
+import { describedPart, isHotendRole, partOf, type DescribedPart, type Part } from '#core/limits'
 import type { changeSchema, printerSchema, shelfPartSchema } from '#shared/entries/printers'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { heads, partEvents, parts, printers, stackChanges } from '../../db/schema'
 import { saveFitting } from './fittings'
+import { hotendOnHead, moveHotends, tagHeads } from './hotends'
 import { refreshCeilings } from './ceilings'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 import { listStacks, listShelf } from './stack-read'
 
-async function storePart(tx: Connection, p: Part, personId: number, toShelf = false): Promise<number> {
+export async function storePart(tx: Connection, p: Part, personId: number, toShelf = false): Promise<number> {
   const [row] = await tx
     .insert(parts)
     .values({
@@ -69,6 +70,7 @@ export async function addPrinter(
     const partId = await storePart(tx, describedPart(d as DescribedPart, 0, headId), personId)
     await tx.insert(partEvents).values({ changeId: change!.id, partId, kind: 'fit', headId })
   }
+  await tagHeads(tx, change!.id, headIds, personId)
   await refreshCeilings(tx, [printer!.id])
   return { id: printer!.id, headIds }
 }
@@ -114,10 +116,19 @@ export async function saveChange(
     .insert(stackChanges)
     .values({ printerId: c.printerId, kind: 'changed', text: c.text, occurredAt, personId })
     .returning({ id: stackChanges.id })
+  c.hotends.forEach((h, i) => onHead(h.headId, `hotends.${i}.headId`))
+  const { printerId, confirmed } = c
+  await moveHotends(tx, c.hotends, { changeId: change!.id, printerId, occurredAt, personId, confirmed })
+  /** Into a hotend, as far as the part belongs into one. */
+  const intoHotend = async (role: string, headId: number | null, field: string) => {
+    if (isHotendRole(role as Part['role']) && headId !== null && (await hotendOnHead(tx, headId)) === null)
+      refuseField(field, 'No hotend is on this head: fit one first')
+  }
   const added: { role: string; kind: string; headId: number | null }[] = []
   for (const [i, a] of c.add.entries()) {
     onHead(a.headId, `add.${i}.headId`)
     const part = describedPart({ ...a, head: null } as DescribedPart, 0, a.headId)
+    await intoHotend(part.role, a.headId, `add.${i}.headId`)
     const partId = await storePart(tx, part, personId)
     await tx.insert(partEvents).values({ changeId: change!.id, partId, kind: 'fit', headId: a.headId })
     added.push(part as { role: string; kind: string; headId: number | null })
@@ -127,11 +138,14 @@ export async function saveChange(
     onHead(f.headId, `fit.${i}.headId`)
     const part = shelf.find(p => p.id === f.partId)
     if (!part) refuseField(`fit.${i}.partId`, 'This part is not on the shelf; someone may have fitted it meanwhile')
+    await intoHotend(part.role, f.headId, `fit.${i}.headId`)
     await tx.insert(partEvents).values({ changeId: change!.id, partId: f.partId, kind: 'fit', headId: f.headId })
     added.push(part as { role: string; kind: string; headId: number | null })
   }
+  // what left in a hotend is on no printer any more
+  const here = c.hotends.length === 0 ? before : (await listStacks(tx, [c.printerId]))[0]!
   for (const [i, partId] of c.remove.entries()) {
-    const part = before.parts.find(p => p.id === partId)
+    const part = here.parts.find(p => p.id === partId)
     if (!part) refuseField(`remove.${i}`, 'This part is not on the printer; someone may have taken it off meanwhile')
     // the same part led or set otherwise is no second one on the shelf
     const kind =
@@ -157,7 +171,9 @@ export async function saveChange(
   }
   const then = (await listStacks(tx, [c.printerId]))[0]!
   for (const h of then.heads) {
-    const had = before.parts.some(p => p.role === 'sensor' && p.headId === h.id)
+    // a head from which the whole hotend came off has none, and heats nothing
+    const off = c.hotends.some(x => x.headId === h.id && x.hotendId === null)
+    const had = !off && before.parts.some(p => p.role === 'sensor' && p.headId === h.id)
     if (had && !then.parts.some(p => p.role === 'sensor' && p.headId === h.id))
       refuseField('remove', `${h.name} would be without a temperature sensor: fit another in the same change`)
   }

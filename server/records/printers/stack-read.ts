@@ -20,11 +20,12 @@ import { iso, shopDay } from '../../db/iso'
 import { surveyedAir } from '../chambers/surveys'
 import { knownSensors, type KnownSensors } from '../sensors/corrections'
 
-const PART_JSON = sql`json_build_object('id', a.id, 'kind', a.kind, 'role', a.role, 'name', a.name, 'headId',
+export const PART_JSON = sql`json_build_object('id', a.id, 'kind', a.kind, 'role', a.role, 'name', a.name, 'headId',
   w.head_id, 'place', a.place, 'limitC', a.limit_c, 'shortC', a.short_c,
   'basis', a.basis, 'note', a.note, 'details', a.details, 'version', a.version, 'enteredBy', u.name,
   'enteredAt', ${iso('a.entered_at')})`
-const NOZZLE_JSON = sql`json_build_object('id', n.id, 'tag', n.tag, 'material', y.material, 'boreMm',
+/** Nozzle `n` of type `y`, on head `h`. */
+export const NOZZLE_JSON = sql`json_build_object('id', n.id, 'tag', n.tag, 'material', y.material, 'boreMm',
   y.nominal_bore_mm, 'insert', y.insert_mm is not null, 'lengthMm', y.length_mm, 'headId', h.id, 'price', 0)`
 
 /** Where the probe of warm-up `u` was: as somebody told last, else as it was recorded. */
@@ -124,16 +125,17 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
   })
 }
 
-/** Parts on the shelf, fit for any printer. */
+/** Parts that lie on the shelf by themselves, fit for any printer. */
 export async function listShelf(db: Connection): Promise<StoredPart[]> {
   const rows = await db.execute<{ part: StoredPart }>(sql`
     select ${PART_JSON} part from parts a join people u on u.id = a.entered_by
     left join part_places w on w.part_id = a.id
-    where (w.kind = 'shelve' or (w.kind is null and a.to_shelf)) and a.role <> 'dryer' order by a.id`)
+    where ((w.kind = 'shelve' and w.hotend_id is null) or (w.kind is null and a.to_shelf)) and a.role <> 'dryer'
+    order by a.id`)
   return rows.map(r => ({ ...r.part, headId: null }))
 }
 
-/** Nozzles that are neither fitted nor retired. */
+/** Nozzles that are neither fitted nor retired, nor in a hotend on the shelf. */
 export async function listSpareNozzles(db: Connection): Promise<FittedNozzle[]> {
   const rows = await db.execute<{
     id: number
@@ -145,11 +147,11 @@ export async function listSpareNozzles(db: Connection): Promise<FittedNozzle[]> 
   }>(sql`
     select n.id, n.tag, y.material, y.nominal_bore_mm bore, y.insert_mm is not null "insert",
     y.length_mm length from nozzles n join nozzle_types y on y.id = n.type_id
-    left join lateral (select kind from standing_fittings e where e.nozzle_id = n.id
+    left join lateral (select kind, hotend_id from standing_fittings e where e.nozzle_id = n.id
     order by occurred_at desc, id desc limit 1) e on true
     left join forecasts f on f.nozzle_id = n.id
     where e.kind is distinct from 'fit' and e.kind is distinct from 'retire'
-    and coalesce(f.past_chance, 0) < 0.5 order by n.id`)
+    and e.hotend_id is null and coalesce(f.past_chance, 0) < 0.5 order by n.id`)
   return rows.map(r => ({
     id: r.id,
     tag: r.tag,
@@ -167,5 +169,6 @@ export async function listChanges(db: Connection): Promise<ChangeLine[]> {
     select c.id::int id, c.printer_id "printerId", c.kind, c.text, ${iso('c.occurred_at')} at, w.name person,
       (select json_build_object('reason', k.reason, 'person', kw.name) from strikes k
       join people kw on kw.id = k.person_id where k.target = 'stack change' and k.target_id = c.id) struck
-    from stack_changes c join people w on w.id = c.person_id order by c.occurred_at desc, c.id desc limit 500`)
+    from stack_changes c join people w on w.id = c.person_id where c.printer_id is not null
+    order by c.occurred_at desc, c.id desc limit 500`)
 }

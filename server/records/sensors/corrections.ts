@@ -30,10 +30,15 @@ const ROLE = sql.raw(
     .join(' ')} end)`,
 )
 
-/** Whether check `c` was made of the sensor that sits there now, since before it was made. */
+/**
+ * Whether check `c` was made of the sensor that sits there now, since before it was made. One that is not described
+ * went with its hotend.
+ */
 export const OF_THIS_SENSOR: SQL = sql`(case when c.part_id is null
   then not exists (select from part_places w join parts a on a.id = w.part_id where w.kind = 'fit'
     and w.printer_id = c.printer_id and w.head_id is not distinct from c.head_id and a.role = ${ROLE})
+    and not exists (select from assembly_events v join standing_stack_changes vc on vc.id = v.change_id
+      and vc.kind = 'changed' where v.head_id = c.head_id and vc.occurred_at > c.occurred_at)
   else exists (select from part_places w where w.kind = 'fit' and w.part_id = c.part_id
     and w.printer_id = c.printer_id and w.head_id is not distinct from c.head_id
     and w.occurred_at <= c.occurred_at) end)`

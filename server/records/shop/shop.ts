@@ -8,15 +8,17 @@ import { listSpools } from '../spools/spools'
 import { listNozzleTypes } from '../nozzles/types'
 import { listPeople } from './people'
 import { shopSettings } from './settings'
+import { hotendTags } from '../printers/hotends'
 import { listPrinters } from '../printers/printers'
 import { sensorsDue } from '../sensors/checks'
 import { studyTurn } from '../studies/studies'
 
 /** Everything the strip and the forms need to know names and tags. */
 export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
-  const [printers, nozzles, spools, materials, types, people, settings, turn, due, stand] = await Promise.all([
+  const [printers, nozzles, hotends, spools, materials, types, people, settings, turn, due, stand] = await Promise.all([
     listPrinters(db),
     listNozzles(db),
+    hotendTags(db),
     listSpools(db),
     listMaterials(db),
     listNozzleTypes(db),
@@ -31,6 +33,7 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
   return {
     printers: used(printers, false),
     nozzles,
+    hotends,
     spools,
     materials,
     types,

@@ -1,0 +1,4 @@
+import { answering } from '../doors/doors'
+import { listHotends } from '../records/printers/hotends'
+
+export default answering('/api/hotends', db => listHotends(db))

@@ -1,0 +1,119 @@
+/** Work at the bench: a hotend put together, parts and a nozzle in and out of one on the shelf. */
+import { sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import { describedPart, type DescribedPart } from '#core/limits'
+import type { assemblySchema, hotendSchema } from '#shared/entries/hotends'
+import type { HotendLine } from '#shared/answers/hotends'
+import type { Connection } from '../../db/client'
+import { assemblyEvents, fittings, hotends, partEvents, stackChanges } from '../../db/schema'
+import { notInFuture, refuseField } from '../entry/refusal'
+import { unused } from '../entry/unused'
+import { refreshForecast } from '../nozzles/forecasts'
+import { listHotends, lockedHotend, newHotend, refuseEarlier } from './hotends'
+import { storePart } from './stack-change'
+import { listShelf } from './stack-read'
+
+interface Bench {
+  changeId: number
+  hotend: { id: number; tag: string }
+  occurredAt: Date
+  personId: number
+}
+type Into = Pick<z.output<typeof hotendSchema>, 'add' | 'into' | 'nozzleId'>
+
+const benchChange = async (tx: Connection, text: string, occurredAt: Date, personId: number): Promise<number> => {
+  const [row] = await tx
+    .insert(stackChanges)
+    .values({ printerId: null, kind: 'bench', text, occurredAt, personId })
+    .returning({ id: stackChanges.id })
+  return row!.id
+}
+
+export async function addHotend(
+  tx: Connection,
+  h: z.output<typeof hotendSchema>,
+  personId: number,
+): Promise<{ id: number; tag: string }> {
+  const occurredAt = notInFuture('occurredAt', h.occurredAt)
+  if (h.tag !== null) await unused(tx, hotends, 'tag', h.tag, 'a hotend')
+  const hotend = await newHotend(tx, personId, h.tag, h.note)
+  const changeId = await benchChange(tx, `${hotend.tag} put together`, occurredAt, personId)
+  await tx.insert(assemblyEvents).values({ changeId, hotendId: hotend.id, kind: 'shelve' })
+  await putInto(tx, h, { changeId, hotend, occurredAt, personId })
+  await oneOfEach(tx, hotend.id)
+  return hotend
+}
+
+export async function saveAssembly(
+  tx: Connection,
+  a: z.output<typeof assemblySchema>,
+  personId: number,
+): Promise<{ id: number; tag: string }> {
+  const occurredAt = notInFuture('occurredAt', a.occurredAt)
+  const line = await lockedHotend(tx, a.hotendId)
+  if (!line) refuseField('hotendId', 'This hotend is not known')
+  if (line.place !== null) refuseField('hotendId', `${line.tag} is on ${line.place.words}: change its parts there`)
+  refuseEarlier(line, occurredAt)
+  const changeId = await benchChange(tx, a.text, occurredAt, personId)
+  const bench = { changeId, hotend: line, occurredAt, personId }
+  for (const [i, partId] of a.out.entries()) {
+    if (!line.parts.some(p => p.id === partId)) refuseField(`out.${i}`, `This part is not in ${line.tag}`)
+    await tx.insert(partEvents).values({ changeId, partId, kind: 'shelve' })
+  }
+  if (a.nozzleOut || a.nozzleId !== null) await nozzleOut(tx, line, a.nozzleOut, bench)
+  await putInto(tx, a, bench)
+  await oneOfEach(tx, line.id)
+  return { id: changeId, tag: line.tag }
+}
+
+async function putInto(tx: Connection, h: Into, { changeId, hotend, occurredAt, personId }: Bench): Promise<void> {
+  const shelf = h.into.length > 0 ? await listShelf(tx) : []
+  for (const [i, partId] of h.into.entries()) {
+    if (!shelf.some(p => p.id === partId)) refuseField(`into.${i}`, 'This part does not lie on the shelf by itself')
+    await tx.insert(partEvents).values({ changeId, partId, kind: 'shelve', hotendId: hotend.id })
+  }
+  for (const a of h.add) {
+    const partId = await storePart(tx, describedPart({ ...a, head: null } as DescribedPart, 0, null), personId)
+    await tx.insert(partEvents).values({ changeId, partId, kind: 'shelve', hotendId: hotend.id })
+  }
+  if (h.nozzleId === null) return
+  const [nozzle] = await tx.execute<{ tag: string; kind: string | null; hotend: string | null }>(sql`
+    select n.tag, e.kind, t.tag hotend from nozzles n
+    left join lateral (select kind, hotend_id from standing_fittings f where f.nozzle_id = n.id
+      order by occurred_at desc, id desc limit 1) e on true left join hotends t on t.id = e.hotend_id
+    where n.id = ${h.nozzleId} for no key update of n`)
+  if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
+  if (nozzle.hotend !== null) refuseField('nozzleId', `${nozzle.tag} is in ${nozzle.hotend}`)
+  if (nozzle.kind === 'fit') refuseField('nozzleId', `${nozzle.tag} is on a printer: take it off there first`)
+  if (nozzle.kind === 'retire') refuseField('nozzleId', `${nozzle.tag} is retired`)
+  await moveNozzle(tx, h.nozzleId, hotend.id, `put into ${hotend.tag}`, { changeId, occurredAt, personId })
+}
+
+async function nozzleOut(tx: Connection, line: HotendLine, must: boolean, bench: Bench): Promise<void> {
+  if (line.nozzle === null) {
+    if (must) refuseField('nozzleOut', `No nozzle is in ${line.tag}`)
+    return
+  }
+  await moveNozzle(tx, line.nozzle.id as number, null, `taken out of ${line.tag}`, bench)
+}
+
+async function moveNozzle(
+  tx: Connection,
+  nozzleId: number,
+  hotendId: number | null,
+  reason: string,
+  { changeId, occurredAt, personId }: Pick<Bench, 'changeId' | 'occurredAt' | 'personId'>,
+): Promise<void> {
+  await tx
+    .insert(fittings)
+    .values({ kind: 'remove', nozzleId, headId: null, hotendId, changeId, reason, occurredAt, personId })
+  await refreshForecast(tx, nozzleId)
+}
+
+/** A hotend has one heater, one sensor, one block, one break at a time. */
+async function oneOfEach(tx: Connection, hotendId: number): Promise<void> {
+  const [line] = await listHotends(tx, [hotendId])
+  const roles = line!.parts.map(p => p.role).filter(r => r !== 'other hotend part')
+  const twice = roles.find((r, i) => roles.indexOf(r) !== i)
+  if (twice) refuseField('add', `There would be two of: ${twice}. Take the other one out in the same change`)
+}
