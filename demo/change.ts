@@ -1,15 +1,18 @@
 /**
  * What the demo left half done: a swap that the night shift paused with the nozzle out and a note beside it, a printer
- * that was tagged out, and a new one of which the commissioning is under way.
+ * that was tagged out, and a new one of which the commissioning is under way; and two hotends wired ready on the shelf.
  */
 import { STARTING_STACKS } from '#core/limits'
 import { printerSchema } from '#shared/entries/printers'
 import { procedureSchema, serviceTagSchema, shiftNoteSchema, tickSchema } from '#shared/entries/change'
+import { assemblySchema, hotendSchema } from '#shared/entries/hotends'
 import type { Connection } from '../server/db/client'
 import { beginProcedure } from '../server/records/change/begin'
 import { procedurePage } from '../server/records/change/procedures'
 import { saveTick } from '../server/records/change/ticks'
 import { saveServiceTag, saveShiftNote } from '../server/records/change/service'
+import { addHotend, saveAssembly } from '../server/records/printers/bench'
+import { listHotends } from '../server/records/printers/hotends'
 import { addPrinter } from '../server/records/printers/stack-change'
 
 interface Shop {
@@ -63,7 +66,52 @@ export async function addChanges(tx: Connection, shop: Shop): Promise<void> {
     occurredAt: daysAgo(2, 16),
   }
   await saveServiceTag(tx, serviceTagSchema.parse(tag), shop.lead)
+  await addSpareHotends(tx, shop)
   await addNewPrinter(tx, shop)
+}
+
+const sheetOf = (kind: string, limitC: number, more: object = {}) => ({
+  kind,
+  limitC,
+  basis: 'data sheet' as const,
+  ...more,
+})
+/** One for the open frames, of which the liner keeps a nozzle from being turned hot; one for the hot machines. */
+async function addSpareHotends(tx: Connection, { daysAgo, nozzles, technician, lead }: Shop): Promise<void> {
+  const cool = {
+    note: 'wired for Aire and Nidd, 24 V',
+    add: [
+      sheetOf('aluminium block', 350),
+      sheetOf('all-metal heat break', 500),
+      sheetOf('cartridge heater', 400, { note: '40 W' }),
+      sheetOf('bead thermistor, 10-bit reading', 300, { name: 'bead thermistor' }),
+      { kind: 'silicone sock' },
+    ],
+    nozzleId: nozzles.get('N-024'),
+    occurredAt: daysAgo(21, 14),
+  }
+  await addHotend(tx, hotendSchema.parse(cool), technician)
+  const hot = {
+    note: 'wired for Calder and Swale, 48 V',
+    add: [
+      sheetOf('plated copper block', 510),
+      sheetOf('all-metal heat break', 510),
+      sheetOf('high-temperature cartridge heater', 550, { note: '80 W' }),
+      sheetOf('type K thermocouple', 700),
+    ],
+    occurredAt: daysAgo(90, 10),
+  }
+  const { id } = await addHotend(tx, hotendSchema.parse(hot), lead)
+  const [line] = await listHotends(tx, [id])
+  const replaced = {
+    hotendId: id,
+    text: 'thermocouple read 20 °C low at the bench: replaced; nozzle in',
+    out: [line!.parts.find(p => p.role === 'sensor')!.id],
+    add: [sheetOf('type K thermocouple', 700)],
+    nozzleId: nozzles.get('N-040'),
+    occurredAt: daysAgo(12, 11),
+  }
+  await saveAssembly(tx, assemblySchema.parse(replaced), technician)
 }
 
 /** Lune came two days ago; its wiring is still to be looked over. */

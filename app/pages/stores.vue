@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/* eslint-disable max-lines -- one screen: the six shelves */
+/* eslint-disable max-lines -- one screen: the seven shelves */
 /** Stores: what the shop has. Add and edit each thing, fit and retire nozzles. */
 import { counted } from '#core/words'
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
@@ -20,6 +20,7 @@ import {
   TYPE_FIELDS,
   type FormField,
 } from '~/components/stores/fields'
+import HotendShelf from '~/components/stores/HotendShelf.vue'
 import NozzleRack from '~/components/stores/NozzleRack.vue'
 import PrinterLimits from '~/components/stores/PrinterLimits.vue'
 import type { OpenRecord } from '~/components/stores/form-field'
@@ -168,13 +169,26 @@ const editRules = () =>
     pick(s.value!.settings as never, RULES_FIELDS),
   )
 
+const tabs = ['Nozzles', 'Hotends', 'Spools', 'Printers', 'Materials', 'Nozzle types', 'Shop']
+const tab = ref(0)
+watch(
+  s,
+  (d, was) => {
+    // an empty shop begins with its printers
+    if (d && !was && d.printers.length === 0 && tab.value === 0) tab.value = tabs.indexOf('Printers')
+  },
+  { immediate: true },
+)
+const building = ref(false)
 // a link here may open a sheet; it is no part of the address once it is open
 watch(
-  () => [route.query.fit, route.query.add, s.value !== null],
-  async ([fit, kind, ready]) => {
-    if (!ready || (fit === undefined && kind === undefined)) return
+  () => [route.query.fit, route.query.add, route.query.show, s.value !== null],
+  async ([fit, kind, show, ready]) => {
+    if (!ready || (fit === undefined && kind === undefined && show === undefined)) return
     await navigateTo({ query: {} }, { replace: true })
     if (fit !== undefined) fitHead.value = Number(fit)
+    if (kind === 'hotend' || show === 'hotends') tab.value = tabs.indexOf('Hotends')
+    if (kind === 'hotend') building.value = true
     if (kind === 'person') addPerson()
     else if (['nozzle', 'spool', 'type'].includes(String(kind))) add(String(kind) as 'nozzle')
   },
@@ -187,7 +201,7 @@ const sentence = computed(() => {
   if (d.printers.length === 0) return 'Start with a printer and its parts, then a material, a nozzle type and a nozzle.'
   if (d.types.length === 0) return 'Next: a nozzle type, then a nozzle of it, and fit it.'
   if (d.nozzles.length === 0) return 'Next: add a nozzle and fit it to a printer.'
-  const shelf = d.nozzles.filter(n => !n.place && !n.retired).length
+  const shelf = d.nozzles.filter(n => !n.place && !n.hotend && !n.retired).length
   const low = d.spools.filter(x => x.inUse && x.leftG < 150)
   return (
     `${counted(shelf, 'nozzle')} on the shelf, ${d.nozzles.filter(n => n.place).length} ` +
@@ -230,15 +244,13 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
   { key: 'basis', label: 'basis', by: t => t.basis },
   { key: 'edit', label: 'edit', num: true, hidden: true },
 ]
-const tabs = ['Nozzles', 'Spools', 'Printers', 'Materials', 'Nozzle types', 'Shop']
-const firstTab = computed(() => (s.value?.printers.length === 0 ? 2 : 0))
 </script>
 
 <template>
   <div>
     <h1 class="mb-1">Stores</h1>
     <p class="mb-3 text-[15px] font-[650]">{{ sentence }}</p>
-    <TabGroup v-if="s" :default-index="firstTab">
+    <TabGroup v-if="s" :selected-index="tab" @change="i => (tab = i)">
       <TabList class="mb-3 flex flex-wrap gap-x-1 border-b-2 border-ink">
         <Tab
           v-for="t in tabs"
@@ -259,6 +271,7 @@ const firstTab = computed(() => (s.value?.printers.length === 0 ? 2 : 0))
           </p>
           <NozzleRack :shop="s" />
         </TabPanel>
+        <TabPanel><HotendShelf v-model:adding="building" /></TabPanel>
         <TabPanel>
           <p class="mb-2"><button type="button" class="button first" @click="add('spool')">Add a spool</button></p>
           <SpoolShelf :shop="s" @edit="editSpool" @log="logSpool" />

@@ -18,7 +18,11 @@ function laterWords(first: string, shop: StripShop): string[] {
   if (first === 'study') return shop.studyTurn ? [shop.studyTurn.tag] : []
   if (first === 'spool') return [...shop.spools.map(s => s.tag), ...SPOOL_WORDS]
   if (['swap', 'fit', 'remove', 'retire'].includes(first))
-    return [...shop.nozzles.filter(n => !n.retired).map(n => n.tag), ...shop.printers.map(p => p.name)]
+    return [
+      ...shop.nozzles.filter(n => !n.retired).map(n => n.tag),
+      ...(first === 'swap' ? shop.hotends.filter(h => h.headId === null).map(h => h.tag) : []),
+      ...shop.printers.map(p => p.name),
+    ]
   return [
     ...shop.spools.map(s => s.tag),
     ...shop.materials.map(m => dashed(m.name)),

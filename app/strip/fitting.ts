@@ -45,7 +45,7 @@ export function fit(words: Word[], shop: StripShop, at: string): Understood {
   }
 }
 
-/** Opens the swap, step by step: `swap Ribble N-032`; without a nozzle it says which to take. */
+/** Opens it, step by step: `swap Ribble N-032`, of a hotend `swap Ribble H-08`; without a tag it says what to take. */
 export function swap(words: Word[], shop: StripShop): Understood {
   const [where, ...rest] = words
   if (!where) return { kind: 'more', says: 'Swap on which printer? For example: swap Ribble N-032' }
@@ -55,8 +55,17 @@ export function swap(words: Word[], shop: StripShop): Understood {
   if (!isHead(found)) return found
   const { head, place, used } = found
   const tag = rest[used - 1]
+  const hotend = tag && shop.hotends.find(t => same(t.tag, tag.text))
+  if (hotend)
+    return {
+      kind: 'open',
+      says:
+        `Change the hotend on ${place}, step by step: ${head.hotend ? `${head.hotend} off` : 'none is on'}, ` +
+        `${hotend.tag} on`,
+      path: `/change/hotend?head=${head.id}&hotend=${hotend.id}`,
+    }
   const nozzle = tag && shop.nozzles.find(n => same(n.tag, tag.text))
-  if (tag && !nozzle) return unread(tag, 'no nozzle has this tag')
+  if (tag && !nozzle) return unread(tag, 'no nozzle and no hotend has this tag')
   const fresh = nozzle ? `, ${nozzle.tag} in` : ''
   return {
     kind: 'open',

@@ -6,8 +6,17 @@ export const leftOn = (n: { leftKg: number | null; leftLowKg: number | null; lef
     ? ''
     : `, ${kgEstimate({ median: n.leftKg, low80: n.leftLowKg ?? NaN, high80: n.leftHighKg ?? NaN })} left`
 
+interface Somewhere {
+  place: string | null
+  hotend: string | null
+  retired: boolean
+}
+/** Where a nozzle that is on no printer lies. */
+export const shelfOf = (n: Pick<Somewhere, 'hotend'>): string =>
+  n.hotend === null ? 'on the shelf' : `on the shelf in ${n.hotend}`
+
 /** Where a nozzle is, for a sentence about it. */
-export function whereIs(n: { place: string | null; retired: boolean }): string {
+export function whereIs(n: Somewhere): string {
   if (n.place) return `fitted to ${n.place}`
-  return n.retired ? 'retired' : 'on the shelf'
+  return n.retired ? 'retired' : shelfOf(n)
 }

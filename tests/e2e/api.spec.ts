@@ -92,6 +92,13 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
   const job = { name: 'api.gcode', contentSha256: 'c'.repeat(64), sizeBytes: 10, scan }
   const confirmed = ['attended', 'over-dry', 'soaking', 'not-fitted', 'not-on-head', 'more-than-left', 'past-limit']
   return {
+    '/api/hotends': () => ({ add: [{ kind: 'type K thermocouple' }], occurredAt: ago(0.1) }),
+    '/api/assemblies': () => ({
+      hotendId: equip.hotends[0]!.id,
+      text: 'api',
+      add: [{ kind: 'other hotend part' }],
+      occurredAt: ago(0.05),
+    }),
     '/api/runs': () => ({
       printerId: printer.id,
       name: 'api',
@@ -339,6 +346,7 @@ test('each entry, question and edit', async () => {
     'printers': shop.printers[1]!,
     'people': shop.people[0]!,
     'parts': { ...part, name: 'a name' },
+    'hotends': equip.hotends[0]!,
     'dryers': (await read<Prepare>('/api/prepare')).dryers[0]!,
     'check-lines': (await read<Prepare>('/api/prepare')).checkLines[0]!,
     'materials': shop.materials.find(m => m.id !== material.id)!,

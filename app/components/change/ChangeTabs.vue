@@ -5,6 +5,7 @@ import StationTabs from '~/components/ui/StationTabs.vue'
 const TABS = [
   { to: '/change', name: 'Under way' },
   { to: '/change/swap', name: 'Swap a nozzle' },
+  { to: '/change/hotend', name: 'Change a hotend' },
   { to: '/change/cool', name: 'After the print' },
   { to: '/change/commission', name: 'New or rebuilt' },
 ] as const

@@ -65,9 +65,15 @@ const values = () =>
   Object.fromEntries(
     props.step.fields.map(f => {
       const typed = v[f.key] ?? null
+      // the picture goes by itself, and its place in the record is filled by the server
+      if (f.kind === 'photo') return [f.key, null]
       if (f.kind === 'number') return [f.key, sent(typed as number | null)]
       return [f.key, typed === '' ? null : typed]
     }),
+  )
+const photos = () =>
+  Object.fromEntries(
+    props.step.fields.flatMap(f => (f.kind === 'photo' && v[f.key] ? [[f.key, v[f.key] as string]] : [])),
   )
 /** The heater that it waits for, as the printer tells it. */
 const state = computed<WaitState>(() => {
@@ -96,7 +102,10 @@ function reading() {
 }
 function faultsHere(entered: Values): Record<string, string> {
   const { step } = props
-  const out = Object.fromEntries(valueFaults(step, entered).map(f => [`values.${f.field}`, f.message]))
+  // a picture that is taken is no fault, though its place in the record is still empty
+  const taken = Object.keys(photos())
+  const missing = valueFaults(step, entered).filter(f => !taken.includes(f.field))
+  const out = Object.fromEntries(missing.map(f => [`values.${f.field}`, f.message]))
   if (step.proof !== null && !there.value) out.step = `${unproved(step.proof)}: a tick alone is no proof`
   if (step.wait !== null && !there.value) out.reading = waitWords(step.wait, read.value)
   return out
@@ -108,6 +117,7 @@ async function tick(confirmed: string[] = []): Promise<void> {
     procedureId: props.procedure.id,
     step: props.step.key,
     values: values(),
+    photos: photos(),
     reading: reading(),
     occurredAt: new Date().toISOString(),
   }
@@ -130,7 +140,7 @@ const asked = computed<FormField[]>(() =>
     const label = f.required || f.kind === 'choice' ? f.label : `${f.label} (if you like)`
     const field = { key: f.key, label, hint: f.help }
     if (f.kind === 'number') return { ...field, kind: 'number', unit: f.unit }
-    if (f.kind === 'text') return { ...field, kind: 'text' }
+    if (f.kind === 'text' || f.kind === 'photo') return { ...field, kind: f.kind }
     return { ...field, kind: 'select', options: [{ value: null, text: 'choose' }, ...f.choices] }
   }),
 )
@@ -146,6 +156,15 @@ const z = computed(() => {
   const number = (x: unknown) => (typeof x === 'number' && !Number.isNaN(x) && Math.abs(x) <= 60 ? x : null)
   const typed = { zWay: v.zWay ?? null, zBeforeMm: number(v.zBeforeMm), zAfterMm: number(v.zAfterMm) }
   return swapZ(swap, { ...props.entered, ...typed }).says
+})
+/** What was written down at steps before, where this one needs it again. */
+const recalled = computed(() => {
+  const fields = props.procedure.steps.flatMap(s => s.fields)
+  return (props.step.recalls ?? []).flatMap(key => {
+    const f = fields.find(x => x.key === key)
+    const value = props.entered[key] ?? null
+    return f && value !== null ? [{ key, kind: f.kind, label: f.label, value: String(value) }] : []
+  })
 })
 /** Where the record is made that proves it, and what is there so far. */
 const proof = computed(() => {
@@ -182,6 +201,19 @@ const hazards = computed(() => props.step.hazards.map(h => ({ key: h.hazard, ...
       </ul>
       <JointDrawing :step="step.key" />
     </div>
+    <dl v-if="recalled.length > 0" class="grid gap-2 border-2 border-ink bg-white p-3">
+      <div v-for="r in recalled" :key="r.key">
+        <dt class="label">{{ r.label }}</dt>
+        <dd class="m-0 text-[19px] font-[680]">
+          <img
+            v-if="r.kind === 'photo'"
+            :src="`/api/pictures/${r.value}`"
+            :alt="r.label"
+            class="max-h-[320px] w-auto max-w-full border border-ink"
+          /><template v-else>{{ r.value }}</template>
+        </dd>
+      </div>
+    </dl>
     <WaitFor
       v-if="step.wait"
       :model-value="(v.typedC as number | null) ?? null"

@@ -26,11 +26,18 @@ const toneOf = (key: string) => {
   if (props.chosen === key) return 'font-[650]'
   return standing(key) ? '' : 'text-ink2'
 }
+/** Pictures of a step that is done. */
+const pictured = (s: Step) =>
+  s.fields.flatMap(f => {
+    const sha256 = standing(s.key)?.values[f.key] ?? null
+    return f.kind === 'photo' && sha256 !== null ? [{ key: f.key, label: f.label, sha256: String(sha256) }] : []
+  })
 /** What was written down, in words. */
 function wrote(s: Step, t: Tick): string {
   const fields = s.fields.flatMap(f => {
     const x = t.values[f.key] ?? null
-    if (x === null) return []
+    // pictures are shown, not told
+    if (x === null || f.kind === 'photo') return []
     const word = f.kind === 'choice' ? (f.choices.find(c => c.value === x)?.text ?? x) : x
     return [`${f.label}: ${word}${f.kind === 'number' ? ` ${f.unit}` : ''}`]
   })
@@ -71,6 +78,15 @@ function wrote(s: Step, t: Tick): string {
         <p v-else-if="waiting.includes(s.key)" class="text-xs font-semibold text-look">
           Ticked here; waits to be sent.
         </p>
+        <a
+          v-for="f in pictured(s)"
+          :key="f.key"
+          :href="`/api/pictures/${f.sha256}`"
+          target="_blank"
+          rel="noopener"
+          class="inline-flex min-h-[40px] items-center"
+          ><img :src="`/api/pictures/${f.sha256}`" :alt="f.label" class="h-[64px] w-auto border border-ink"
+        /></a>
         <p v-for="t in struck(s.key)" :key="t.id" class="text-xs text-ink2">
           <s>{{ t.by }}, {{ when(t.at, shop.zone) }}</s> taken back: {{ t.struck }}
         </p>

@@ -8,7 +8,7 @@ import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { useShop, type ShopData } from '~/state/shop'
-import { leftOn } from '~/words/nozzle'
+import { leftOn, shelfOf } from '~/words/nozzle'
 
 const props = defineProps<{ headId: number | null; nozzleId?: number | null }>()
 const emit = defineEmits<{ close: [] }>()
@@ -25,12 +25,12 @@ const heads = computed(() =>
   ),
 )
 const nozzleWords = (n: ShopData['nozzles'][number]) =>
-  `${n.tag}, ${n.typeName}, on ${n.place ?? 'the shelf'}${leftOn(n)}`
+  `${n.tag}, ${n.typeName}, ${n.place ? `on ${n.place}` : shelfOf(n)}${leftOn(n)}`
 const nozzles = computed(() => [
   { value: null as number | null, text: 'Choose a nozzle' },
   ...(shop.data?.nozzles ?? [])
     .filter(n => !n.retired)
-    .sort((a, b) => Number(!!a.place) - Number(!!b.place) || a.tag.localeCompare(b.tag))
+    .sort((a, b) => Number(!!(a.place ?? a.hotend)) - Number(!!(b.place ?? b.hotend)) || a.tag.localeCompare(b.tag))
     .map(n => ({
       value: n.id as number | null,
       text: nozzleWords(n),

@@ -9,8 +9,10 @@ import {
   compile,
   consequencesOf,
   findChanges,
+  hotendInstead,
   type Demand,
   type Filament,
+  type Hotend,
   type Offers,
   type Printer,
   type Rules,
@@ -29,11 +31,17 @@ const props = defineProps<{
   others: readonly Filament[]
   tried: readonly Swap[]
   solved: boolean
+  /** On the shelf. */
+  hotends: readonly Hotend[]
 }>()
 const emit = defineEmits<{ 'update:tried': [swaps: Swap[]]; 'apply': [] }>()
 
 const compiled = computed(() => compile(props.printer, props.headId, props.offers, props.rules))
 const found = computed(() => findChanges(compiled.value, [props.demand]))
+/** A hotend of the shelf with which it runs sooner. */
+const instead = computed(() =>
+  hotendInstead(props.printer, props.headId, props.demand, props.offers, props.rules, props.hotends),
+)
 const title = computed(() => {
   if (props.tried.length > 0) return 'What you try'
   return found.value && found.value.swaps.length > 0 ? 'What must be fitted first' : 'Try a change'
@@ -101,6 +109,18 @@ const time = (m: number) => (m >= 90 ? `${Number((m / 60).toFixed(1))} h` : `${m
 
 <template>
   <section aria-labelledby="plan-title" class="grid gap-2">
+    <div v-if="instead && tried.length === 0" class="border-l-4 border-ink bg-sheet py-2 pl-3" data-instead>
+      <p>
+        <b>Sooner with {{ instead.hotend.tag }}</b
+        >, on the shelf{{ instead.hotend.nozzle ? ` with ${instead.hotend.nozzle.tag}` : ', without a nozzle' }}: about
+        {{ time(instead.minutes) }} in all,
+        {{ instead.partsMinutes === null ? 'and no set of parts makes it run' : `not ${time(instead.partsMinutes)}` }}.
+        {{ instead.swaps.length > 0 ? `Beside it: ${instead.swaps.map(s => s.text).join('; ')}.` : '' }}
+      </p>
+      <NuxtLink :to="`/change/hotend?head=${headId}&hotend=${instead.hotend.id}`" class="act no-print"
+        >Change the whole hotend</NuxtLink
+      >
+    </div>
     <div class="flex flex-wrap items-baseline gap-x-4">
       <h2 id="plan-title">
         {{ title }}

@@ -2,7 +2,7 @@
 /** The rack: a row per nozzle type, a tag per nozzle. Filled = fitted, open = on the shelf, crossed = retired. */
 import { computed } from 'vue'
 import type { ShopData } from '~/state/shop'
-import { leftOn } from '~/words/nozzle'
+import { leftOn, shelfOf } from '~/words/nozzle'
 
 const props = defineProps<{ shop: ShopData }>()
 const rows = computed(() =>
@@ -17,7 +17,7 @@ const look = (n: ShopData['nozzles'][number]) => {
 }
 const words = (n: ShopData['nozzles'][number]) => {
   if (n.retired) return `retired: ${n.retiredReason}`
-  return n.place ? `on ${n.place}${leftOn(n)}` : 'on the shelf'
+  return n.place ? `on ${n.place}${leftOn(n)}` : shelfOf(n)
 }
 </script>
 
@@ -30,7 +30,7 @@ const words = (n: ShopData['nozzles'][number]) => {
     >
       <p class="text-sm">
         <b>{{ r.type.name }}</b><span class="block text-xs text-ink2"
-          >{{ r.nozzles.filter(n => !n.place && !n.retired).length }} on the shelf</span
+          >{{ r.nozzles.filter(n => !n.place && !n.hotend && !n.retired).length }} on the shelf</span
         >
       </p>
       <p class="flex flex-wrap gap-2 py-1">
@@ -41,7 +41,7 @@ const words = (n: ShopData['nozzles'][number]) => {
           :title="words(n)"
           class="inline-flex min-h-[40px] items-center gap-1 rounded-[3px] border-[1.5px] px-2 text-[13px] font-semibold"
           :class="look(n)"
-          >{{ n.tag }}<span v-if="n.place" class="font-normal">{{ n.place }}</span
+          >{{ n.tag }}<span v-if="n.place ?? n.hotend" class="font-normal">{{ n.place ?? n.hotend }}</span
           ><span class="sr-only">, {{ words(n) }}</span></NuxtLink
         >
       </p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The fields of a record, from their list. */
 import FieldNumber from '~/components/ui/FieldNumber.vue'
+import FieldPhoto from '~/components/ui/FieldPhoto.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
@@ -53,6 +54,15 @@ const id = (key: string) => `record-${key.replaceAll('.', '-')}`
         :id="id(f.key)"
         :model-value="getPath(v, f.key) as string"
         :label="f.label"
+        :error="errorAt(f.key)"
+        @update:model-value="x => setPath(v, f.key, x)"
+      />
+      <FieldPhoto
+        v-else-if="f.kind === 'photo'"
+        :id="id(f.key)"
+        :model-value="(getPath(v, f.key) as string | null) ?? null"
+        :label="f.label"
+        :hint="f.hint"
         :error="errorAt(f.key)"
         @update:model-value="x => setPath(v, f.key, x)"
       />

@@ -5,7 +5,7 @@ import type { EditableKind } from '#shared/entries/edits'
 export interface FormField {
   key: string
   label: string
-  kind: 'text' | 'number' | 'select' | 'when' | 'check'
+  kind: 'text' | 'number' | 'select' | 'when' | 'check' | 'photo'
   unit?: string
   hint?: string
   options?: { value: string | number | null; text: string }[]

@@ -25,7 +25,7 @@ const problem = ref<Problem | null>(null)
 const input = ref<HTMLInputElement | null>(null)
 let key = newKey()
 
-const nothing = { printers: [], nozzles: [], spools: [], materials: [], studyTurn: null }
+const nothing = { printers: [], nozzles: [], hotends: [], spools: [], materials: [], studyTurn: null }
 const understood = computed(() => understand(line.value, shop.data ?? nothing, new Date().toISOString()))
 const offers = computed(() => (focused.value ? completions(line.value, shop.data ?? nothing) : []))
 const withChoices = computed(() => problem.value?.questions?.some(q => q.choices) ?? false)

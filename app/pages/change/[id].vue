@@ -2,7 +2,7 @@
 /** One procedure: the step that is next, large; the list with who did what; and its end. */
 import { computed, ref, watch } from 'vue'
 import { progress, type Values } from '#core/procedures'
-import type { Tick } from '#shared/answers/change'
+import type { ProcedurePage, Tick } from '#shared/answers/change'
 import { when } from '#shared/time'
 import ChangeTabs from '~/components/change/ChangeTabs.vue'
 import StepCard from '~/components/change/StepCard.vue'
@@ -89,12 +89,19 @@ async function finish(confirmed: string[] = []): Promise<void> {
   const p = data.value!
   const body = { target: 'procedure', targetId: p.id, outcome: 'done', occurredAt: new Date().toISOString() }
   const done = await form.send(body, `${p.printer} ready`, confirmed)
-  if (done !== null && done !== 'queued')
-    ui.say(
-      p.swap
-        ? `${p.printer} is ready: ${p.swap.fresh.tag} fitted, Z and what was purged are written down.`
-        : `${p.printer} is commissioned.`,
-    )
+  if (done !== null && done !== 'queued') ui.say(readyWords(p))
+}
+const endWords = computed(() => {
+  if (data.value?.swap) return 'Ready writes the fitting, the new length, Z and what was purged.'
+  return data.value?.hotend
+    ? 'Ready writes which hotend is on with all that is in it, the firmware’s ceiling, Z and what was purged.'
+    : 'Ready says that it is commissioned.'
+})
+function readyWords(p: ProcedurePage): string {
+  const fresh = (p.swap ?? p.hotend)?.fresh.tag
+  if (fresh === undefined) return `${p.printer} is commissioned.`
+  const unchecked = p.hotend ? ' Its sensor is unchecked there.' : ''
+  return `${p.printer} is ready: ${fresh} fitted, Z and what was purged are written down.${unchecked}`
 }
 const stopping = ref(false)
 const back = ref<{ target: 'procedure tick' | 'procedure'; id: number; says: string } | null>(null)
@@ -147,11 +154,7 @@ const takeBack = (t: Tick) => {
           <div v-else-if="!over" class="sheet grid gap-3 p-5">
             <h2 class="!text-[24px]">All steps are done</h2>
             <p class="text-[17px]">
-              {{
-                data.swap
-                  ? 'Ready writes the fitting, the new length, Z and what was purged.'
-                  : 'Ready says that it is commissioned.'
-              }}
+              {{ endWords }}
               It takes the “not ready” off {{ data.printer }}.
             </p>
             <p v-for="e in Object.values(form.errors.value)" :key="e" class="font-semibold text-stop" role="alert">

@@ -1,47 +1,23 @@
 <script setup lang="ts">
 /** Before a swap: on which head, which nozzle to take, how it would go; and why its nozzle may not be turned. */
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 import { swapSteps } from '#core/procedures'
+import BeginProcedure from '~/components/change/BeginProcedure.vue'
 import ChangeTabs from '~/components/change/ChangeTabs.vue'
+import PickList from '~/components/change/PickList.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
-import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
-import { useEntryForm } from '~/composables/entry-form'
+import { useHeadChoice } from '~/composables/head-choice'
 import { useShop } from '~/state/shop'
 
 useHead({ title: 'Swap a nozzle · Iron Nozzle' })
-const route = useRoute()
-const router = useRouter()
 const shop = useShop()
-const headId = ref<number | null>(null)
-const nozzleId = ref<number | null>(null)
+const { headId, takenId: nozzleId, heads } = useHeadChoice('nozzle')
 const { data: offer, failure } = useAnswer('/api/swaps/{id}', {
   params: () => (headId.value === null ? null : { id: headId.value }),
 })
-const heads = computed(() =>
-  (shop.data?.printers ?? []).flatMap(p =>
-    p.heads.map(h => ({
-      value: h.id as number | null,
-      text: `${p.name}${p.heads.length > 1 ? ` · ${h.name}` : ''}${h.nozzle ? `, now ${h.nozzle}` : ', no nozzle'}`,
-    })),
-  ),
-)
-const asked = (key: string) => {
-  const n = Number(route.query[key])
-  return Number.isInteger(n) && n > 0 ? n : null
-}
-watch(
-  () => [heads.value.map(h => h.value).join(), route.query.head, route.query.nozzle],
-  () => {
-    const of = asked('head')
-    if (heads.value.some(h => h.value === of)) headId.value = of
-    else if (headId.value === null && heads.value.length === 1) headId.value = heads.value[0]!.value
-    nozzleId.value = asked('nozzle') ?? nozzleId.value
-  },
-  { immediate: true },
-)
 /** Of this head, not of the one that was asked about before. */
 const now = computed(() => (offer.value?.headId === headId.value ? offer.value : null))
 const chosen = computed(
@@ -49,6 +25,15 @@ const chosen = computed(
 )
 const facts = computed(() => chosen.value?.facts ?? null)
 const steps = computed(() => (facts.value ? swapSteps(facts.value) : []))
+const items = computed(() =>
+  (now.value?.choices ?? []).map(c => ({
+    id: Number(c.nozzle.id),
+    good: c.good,
+    tag: c.nozzle.tag,
+    words: `${c.facts?.fresh.words ?? `${c.nozzle.material} ${c.nozzle.boreMm}`} mm`,
+    says: c.says.join(' '),
+  })),
+)
 const lead = computed(() => {
   const o = now.value
   if (!o) return null
@@ -69,15 +54,6 @@ const lead = computed(() => {
     text: `${off}${turn}; take ${c.nozzle.tag}, ${facts.value?.fresh.words ?? ''}. ${c.says[0] ?? ''}`,
   }
 })
-
-const form = useEntryForm('/api/procedures')
-async function begin(confirmed: string[] = []): Promise<void> {
-  const c = chosen.value!
-  const body = { kind: 'swap', headId: headId.value, nozzleId: c.nozzle.id, occurredAt: new Date().toISOString() }
-  const done = await form.send(body, `Swap on ${now.value!.place}: ${c.nozzle.tag} in`, confirmed)
-  if (done !== null && done !== 'queued') await router.push(`/change/${done.id}`)
-}
-watch([headId, nozzleId], () => form.reset())
 </script>
 
 <template>
@@ -100,14 +76,24 @@ watch([headId, nozzleId], () => form.reset())
         >
           <VerdictMark :verdict="lead.mark" :size="20" class="mt-[2px]" />{{ lead.text }}
         </p>
+        <p v-if="now.hotend && !now.under" class="mb-3 border-l-4 border-ink bg-sheet py-2 pl-3">
+          <b>{{ now.hotend.tag }}</b> is on the shelf, wired ready with {{ now.hotend.nozzle?.tag }}:
+          {{ now.hotend.nozzle?.words }} mm. {{ now.hotend.says }} About {{ now.hotend.minutes }} min in all.
+          <NuxtLink
+            :to="`/change/hotend?head=${headId}&hotend=${now.hotend.id}`"
+            class="button mt-2 flex w-fit"
+            :class="now.refusal ? 'first' : ''"
+            >Change the whole hotend</NuxtLink
+          >
+        </p>
         <NuxtLink v-if="now.under" :to="`/change/${now.under.id}`" class="button first">Go on with it</NuxtLink>
-        <NuxtLink v-else-if="now.refusal?.where" :to="now.refusal.where" class="button">{{
+        <NuxtLink v-else-if="now.refusal?.where && !now.hotend" :to="now.refusal.where" class="button">{{
           now.refusal.action
         }}</NuxtLink>
-        <NuxtLink v-else-if="now.choices.length === 0" to="/stores?add=nozzle" class="button"
+        <NuxtLink v-else-if="!now.refusal && now.choices.length === 0" to="/stores?add=nozzle" class="button"
           >Add a nozzle in Stores</NuxtLink
         >
-        <div v-else class="grid grid-cols-[minmax(0,1fr)] items-start gap-4 xl:grid-cols-2">
+        <div v-else-if="!now.refusal" class="grid grid-cols-[minmax(0,1fr)] items-start gap-4 xl:grid-cols-2">
           <section aria-labelledby="take-title">
             <h2 id="take-title" class="mb-1">Which nozzle to take</h2>
             <p class="mb-2 text-sm text-ink2">
@@ -117,34 +103,12 @@ watch([headId, nozzleId], () => form.reset())
                   : 'Nothing tells what comes next here.'
               }}
             </p>
-            <ul class="sheet">
-              <li
-                v-for="c in now.choices.slice(0, 12)"
-                :key="c.nozzle.id"
-                class="border-t border-rule first:border-t-0"
-              >
-                <label
-                  class="grid min-h-[52px] cursor-pointer grid-cols-[28px_22px_minmax(0,1fr)] items-start gap-x-2 px-3 py-2"
-                >
-                  <input
-                    type="radio"
-                    name="swap-nozzle"
-                    class="mt-[2px] h-[20px] w-[20px] accent-ink"
-                    :checked="c === chosen"
-                    @change="nozzleId = Number(c.nozzle.id)"
-                  />
-                  <VerdictMark :verdict="c.good ? 'fine' : 'look'" :size="18" class="mt-[2px]" />
-                  <span
-                    ><b>{{ c.nozzle.tag }}</b
-                    >, {{ c.facts?.fresh.words ?? `${c.nozzle.material} ${c.nozzle.boreMm}` }} mm
-                    <span class="block text-sm text-ink2">{{ c.says.join(' ') }}</span></span
-                  >
-                </label>
-              </li>
-            </ul>
-            <p v-if="now.choices.length > 12" class="mt-1 text-sm text-ink2">
-              And {{ now.choices.length - 12 }} more on the shelf that suit less.
-            </p>
+            <PickList
+              name="swap-nozzle"
+              :items="items"
+              :model-value="Number(chosen?.nozzle.id)"
+              @update:model-value="id => (nozzleId = id)"
+            />
           </section>
           <section v-if="facts" aria-labelledby="how-title">
             <h2 id="how-title" class="mb-1">How it goes: {{ steps.length }} steps</h2>
@@ -169,31 +133,14 @@ watch([headId, nozzleId], () => form.reset())
               <dt class="font-semibold">In the hotend</dt>
               <dd class="m-0">{{ facts.holds ?? 'not logged' }}</dd>
             </dl>
-            <ol class="mt-2 ml-6 list-decimal text-sm">
-              <li v-for="s in steps" :key="s.key">{{ s.title }}</li>
-            </ol>
-            <p v-for="e in Object.values(form.errors.value)" :key="e" class="mt-2 font-semibold text-stop" role="alert">
-              {{ e }}
-            </p>
-            <QuestionBox
-              class="mt-2"
-              :problem="form.problem.value"
-              :busy="form.busy.value"
-              @confirm="begin"
-              @local="form.reset()"
+            <BeginProcedure
+              :steps="steps"
+              :printer="now.printer"
+              action="Begin the swap"
+              :body="{ kind: 'swap', headId, nozzleId: chosen!.nozzle.id }"
+              :says="`Swap on ${now.place}: ${chosen!.nozzle.tag} in`"
+              already="A swap that is done already is logged in Stores."
             />
-            <button
-              type="button"
-              class="button first mt-3 w-full !min-h-[56px] !text-[17px]"
-              :disabled="form.busy.value"
-              @click="begin()"
-            >
-              Begin the swap
-            </button>
-            <p class="mt-1 text-xs text-ink2">
-              From then on {{ now.printer }} is “not ready” until the last step is done. A swap that is done already is
-              logged in Stores.
-            </p>
           </section>
         </div>
       </template>

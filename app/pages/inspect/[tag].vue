@@ -297,7 +297,9 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
         <h1>{{ page.nozzle.tag }}</h1>
         <span class="text-[15px]"
           >{{ page.type.name }} mm,
-          {{ whereIs({ place: page.place?.printer ?? null, retired: page.retired !== null }) }}</span
+          {{
+            whereIs({ place: page.place?.printer ?? null, hotend: page.hotend, retired: page.retired !== null })
+          }}</span
         >
         <span
           v-if="verdict"

@@ -7,6 +7,7 @@ import InspectTabs from '~/components/inspect/InspectTabs.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
 import { useListKeys } from '~/composables/list-keys'
 import { useAnswer } from '~/composables/answer'
+import { shelfOf } from '~/words/nozzle'
 import { day } from '#shared/time'
 import { gaugeDue } from '#core/schedule'
 import { chance, kg, kgBetween } from '#core/words'
@@ -31,7 +32,9 @@ const sorted = computed(() =>
       n =>
         (withRetired.value || !n.retired) &&
         (filter.value === '' ||
-          [n.tag, n.typeName, n.place ?? ''].some(t => t.toLowerCase().includes(filter.value.toLowerCase()))),
+          [n.tag, n.typeName, n.place ?? '', n.hotend ?? ''].some(t =>
+            t.toLowerCase().includes(filter.value.toLowerCase()),
+          )),
     )
     .sort(
       (a, b) =>
@@ -99,7 +102,7 @@ const { onKey } = useListKeys()
               ><b class="text-[16px]">{{ n.tag }}</b
               ><span class="block text-sm text-ink2">{{ n.typeName }}</span></span
             >
-            <span class="text-sm">{{ n.retired ? `retired: ${n.retiredReason}` : (n.place ?? 'on the shelf') }}</span>
+            <span class="text-sm">{{ n.retired ? `retired: ${n.retiredReason}` : (n.place ?? shelfOf(n)) }}</span>
             <span class="flex flex-wrap items-center gap-x-3"
               ><LifeBar
                 :left="n.leftKg === null ? null : { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! }"

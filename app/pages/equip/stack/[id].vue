@@ -7,6 +7,7 @@ import StackSection from '~/components/equip/StackSection.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import { KIND_GROUPS, partFieldsOf, PLACE_WORDS } from '~/components/equip/part-fields'
+import HotendLogSheet from '~/components/equip/HotendLogSheet.vue'
 import PartChangeSheet from '~/components/equip/PartChangeSheet.vue'
 import type { OpenRecord } from '~/components/stores/form-field'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
@@ -80,6 +81,19 @@ const opened = computed<OpenRecord | null>(() => {
     edit: { kind: 'parts', id: p.id, version: p.version },
   }
 })
+
+/** Which hotend sits on each head. */
+const hotends = computed(() => {
+  const p = printer.value
+  return (shop.data?.printers.find(x => x.id === p?.id)?.heads ?? []).map(h => ({
+    printerId: p!.id,
+    headId: h.id,
+    name: h.name,
+    place: `${p!.name}${p!.heads.length > 1 ? ` · ${h.name}` : ''}`,
+    tag: h.hotend,
+  }))
+})
+const logging = shallowRef<(typeof hotends.value)[number] | null>(null)
 
 const changing = shallowRef<{ off: StoredPart | null; add: boolean } | null>(null)
 
@@ -198,6 +212,14 @@ const details = (p: StoredPart) =>
         </div>
         <div v-for="g in groups" :key="g.title" class="mb-3">
           <h3 class="label mb-1">{{ g.title }}</h3>
+          <p v-for="h in g.title === 'Hotend' ? hotends : []" :key="h.headId" class="no-print mb-1 text-sm">
+            <span v-if="hotends.length > 1">{{ h.name }}: </span><b>{{ h.tag ?? 'no hotend' }}</b>
+            {{ h.tag ? 'is on it, with the parts below from heater to sock.' : 'is on it.' }}
+            <NuxtLink :to="`/change/hotend?head=${h.headId}`" class="act">Change it, step by step</NuxtLink>
+            <button type="button" class="button plain" @click="logging = h">
+              It is done already<span class="sr-only">: hotend of {{ h.place }}</span>
+            </button>
+          </p>
           <div
             class="relative overflow-x-auto"
             tabindex="0"
@@ -256,6 +278,7 @@ const details = (p: StoredPart) =>
         :shelf="data?.shelf ?? []"
         @close="changing = null"
       />
+      <HotendLogSheet :on="logging" :shelf="data?.hotends ?? []" @close="logging = null" />
       <StrikeSheet :target="striking" @close="striking = null" />
     </template>
     <div
