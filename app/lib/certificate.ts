@@ -66,6 +66,7 @@ function surveyOf(data: Chambers, printer: StackPrinter): { line: SurveyLine; fo
 const GUARD_DUE: Record<Exclude<GuardState, 'proved'>, { mark: Mark; says: (g: Guard) => string }> = {
   'failed': { mark: 'stop', says: g => `The ${g} did not trip: do not run it unattended` },
   'never tested': { mark: 'look', says: g => `Prove the ${g}: nobody has` },
+  'changed since': { mark: 'look', says: g => `Prove the ${g} again: its heater or sensor was changed since` },
   'due again': { mark: 'look', says: g => `Prove the ${g} again: the last time was over a year ago` },
 }
 
@@ -102,7 +103,10 @@ export function certificateOf(
   if (at && isOld(at.line.at)) due.push({ mark: 'look', text: 'Survey its chamber again: the last is over a year old' })
   const guards = guardsOf(printer).map((guard): GuardLine => {
     const last = chambers.cutOutTests.find(t => t.printerId === printer.id && t.guard === guard && !t.struck) ?? null
-    const state = guardState(last && { atMs: Date.parse(last.at), tripped: last.tripped }, nowMs)
+    const state = guardState(
+      last && { atMs: Date.parse(last.at), tripped: last.tripped, changed: last.changed !== null },
+      nowMs,
+    )
     if (state !== 'proved') due.push({ mark: GUARD_DUE[state].mark, text: GUARD_DUE[state].says(guard) })
     return { guard, state, last }
   })

@@ -19,12 +19,28 @@ export type Guard = (typeof GUARDS)[number]
 export const TEST_EVERY_DAYS = 365
 const DAY_MS = 86_400_000
 
-export type GuardState = 'proved' | 'due again' | 'failed' | 'never tested'
-/** How a guard stands at `nowMs`, by its latest test; ms since 1970. */
-export function guardState(last: { atMs: number; tripped: boolean } | null, nowMs: number): GuardState {
+/** Heater and sensor that each guard watches: with another one it is not proved any more. */
+export const GUARDED: Record<Guard, readonly [heater: string, sensor: string]> = {
+  'hotend runaway protection': ['heater', 'sensor'],
+  'bed runaway protection': ['bed heater', 'bed sensor'],
+  'chamber runaway protection': ['chamber heater', 'chamber sensor'],
+  'hotend thermal cut-out': ['heater', 'sensor'],
+  'bed thermal cut-out': ['bed heater', 'bed sensor'],
+  'chamber heater cut-out': ['chamber heater', 'chamber sensor'],
+}
+
+export type GuardState = 'proved' | 'changed since' | 'due again' | 'failed' | 'never tested'
+/**
+ * How a guard stands at `nowMs`, by its latest test; ms since 1970. `changed`: its heater or sensor was changed since.
+ */
+export function guardState(
+  last: { atMs: number; tripped: boolean; changed: boolean } | null,
+  nowMs: number,
+): GuardState {
   need('nowMs', nowMs, ...AT_MS, 'ms')
   if (last === null) return 'never tested'
   need('atMs', last.atMs, ...AT_MS, 'ms')
   if (!last.tripped) return 'failed'
+  if (last.changed) return 'changed since'
   return nowMs - last.atMs > TEST_EVERY_DAYS * DAY_MS ? 'due again' : 'proved'
 }

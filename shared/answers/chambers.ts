@@ -52,6 +52,8 @@ export const cutOutLine = z.object({
   at: time,
   person: text,
   struck: struckBy,
+  /** The change of its heater or sensor since; null while there was none. */
+  changed: maybe(text),
 })
 export type CutOutLine = z.output<typeof cutOutLine>
 

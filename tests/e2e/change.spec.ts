@@ -1,46 +1,9 @@
-/** Change: a swap from the gauge to "ready", resumed by the next shift; tags, notes, a commissioning. */
-import type { Page } from '@playwright/test'
+/** Change: a swap from the gauge to "ready", resumed by the next shift; a hotend; tags, notes, a commissioning. */
+import { actAs, card, heat, press, row, said, tick, tickTheRest } from './change-steps'
 import { onOwnDemo } from './own-demo'
 import { axe, expect } from './support'
 
 const test = onOwnDemo('change')
-const card = (page: Page) => page.locator('form').filter({ has: page.getByText(/^Step \d+ of \d+$/) })
-const row = (page: Page, printer: string) => page.locator(`[data-printer="${printer}"]`)
-const said = (page: Page, text: RegExp) => page.getByRole('status').filter({ hasText: text })
-const actAs = (page: Page, id: number) =>
-  page.context().addCookies([{ name: 'iron-nozzle-person', value: String(id), url: page.url() }])
-const stepOf = (page: Page, title: RegExp) => {
-  const words = title.source.replace(/^\^/, '')
-  return {
-    heading: card(page).getByRole('heading', { name: title }),
-    button: card(page).getByRole('button', { name: new RegExp(`^(Done|It is there|It is recorded).*(${words})`) }),
-  }
-}
-/** Presses the button of the step of that title, once it is shown. */
-async function press(page: Page, title: RegExp): Promise<void> {
-  await expect(stepOf(page, title).heading).toBeVisible({ timeout: 30_000 })
-  await stepOf(page, title).button.click()
-}
-/** Ticks it: presses again, as a person does, where the printer was not heard for a moment. */
-async function tick(page: Page, title: RegExp): Promise<void> {
-  await press(page, title)
-  const { heading, button } = stepOf(page, title)
-  await expect(async () => {
-    const gone = await heading.waitFor({ state: 'hidden', timeout: 4000 }).then(
-      () => true,
-      () => false,
-    )
-    if (!gone) await button.click({ timeout: 2000 })
-    expect(gone).toBe(true)
-  }).toPass({ timeout: 60_000 })
-}
-async function heat(page: Page, c: number): Promise<void> {
-  const panel = page.getByText("The stand-in's panel")
-  if (!(await page.getByLabel('nozzle, °C').isVisible())) await panel.click()
-  await page.getByLabel('nozzle, °C').fill(String(c))
-  await page.getByRole('button', { name: 'Set nozzle' }).click()
-}
-
 test('from the nozzle on the strip through the whole swap to ready, by the stand-in’s temperatures', async ({
   page,
 }) => {
@@ -180,6 +143,98 @@ test('paused by the night shift: not ready wherever it is asked, its note signed
   await page.goto('/change?printer=Swale')
   await expect(row(page, 'Swale')).toContainText('no nozzle in: thread of the block is torn')
   await expect(row(page, 'Swale')).toContainText('hot: no nozzle')
+})
+
+test('a nozzle that may not be turned: the whole hotend, with its plugs, its ceiling and its proofs', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  await page.setViewportSize({ width: 820, height: 1180 })
+  await page.goto('/change')
+  await expect(row(page, 'Aire')).toBeVisible()
+  await page.keyboard.press('/')
+  await page.keyboard.type('swap Aire')
+  await expect(page.getByText('Swap on Aire, step by step: N-009 out')).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(said(page, /^Do not turn it: PA12-CF15 asks 245 °C and the hotend may get 230 °C/)).toBeVisible()
+  await expect(page.getByText(/^H-08 is on the shelf, wired ready with N-024/)).toContainText('Good for PA12-CF15')
+  await page.getByRole('link', { name: 'Change the whole hotend' }).click()
+  await expect(said(page, /^H-04 comes off; take H-08 with N-024, cold and with the power off/)).toBeVisible()
+  await axe(page, 'change a hotend')
+  await page.getByRole('button', { name: 'Begin the change' }).click()
+  await tick(page, /^Take H-08/)
+  await tick(page, /^Unload/)
+  await tick(page, /^Raise Z/)
+  await card(page)
+    .getByLabel(/^What the nozzle shows/)
+    .fill('80')
+  await press(page, /^Heaters off/)
+  await expect(card(page).getByText('Between -20 and 45 °C')).toBeVisible()
+  await card(page)
+    .getByLabel(/^What the nozzle shows/)
+    .fill('31')
+  await tick(page, /^Heaters off/)
+  await tick(page, /^Block up/)
+  await tick(page, /^Isolate power/)
+  await press(page, /^Write down which plug/)
+  await expect(card(page).getByText('Enter it')).toHaveCount(2)
+  await card(page).getByLabel('Port of the heater').fill('HE0, red')
+  await card(page).getByLabel('Port of the sensor').fill('T0, white')
+  const picture = card(page).getByLabel(/^Picture of the connectors/)
+  await picture.setInputFiles({ name: 'plugs.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no picture') })
+  await expect(card(page).getByText('This is no picture that the browser can read')).toBeVisible()
+  await picture.setInputFiles({ name: 'plugs.png', mimeType: 'image/png', buffer: await page.screenshot() })
+  await expect(card(page).getByAltText('The picture that was taken')).toBeVisible()
+  await axe(page, 'a step with a picture')
+  await tick(page, /^Write down which plug/)
+  await tick(page, /^Take H-04 off/)
+  await tick(page, /^Fit H-08/)
+  // where the plugs go is shown where they are pushed in
+  await expect(card(page).getByText('HE0, red', { exact: true })).toBeVisible()
+  await expect(card(page).getByAltText('Picture of the connectors')).toBeVisible()
+  await tick(page, /^Plug every lead/)
+  await card(page).getByLabel('Sensor type that is set now').fill('thermistor, type 1')
+  await card(page)
+    .getByLabel(/^Ceiling that is set now/)
+    .fill('480')
+  await press(page, /^Sensor type and ceiling/)
+  await expect(card(page).getByText('Between 100 and 300 °C')).toBeVisible()
+  await card(page)
+    .getByLabel(/^Ceiling that is set now/)
+    .fill('295')
+  await tick(page, /^Sensor type and ceiling/)
+  await tickTheRest(page, { showsC: 24, loop: 'P 21', zWay: 'larger is higher', zAfterMm: -1.3 })
+  await page.reload()
+  await page.getByRole('button', { name: 'Aire is ready' }).click()
+  await expect(page.getByText(/^Aire is ready: H-08 fitted.*Its sensor is unchecked there\./)).toBeVisible()
+  await page.goto('/stores?show=hotends')
+  const shelf = (tag: string) => page.locator(`[data-hotend="${tag}"]`)
+  await expect(shelf('H-04')).toContainText('on the shelf')
+  await expect(shelf('H-04')).toContainText('N-009, brass 0.4 mm')
+  await expect(shelf('H-08')).toContainText('on Aire')
+  await shelf('H-04').getByText('What is inside, and where it was').click()
+  await expect(shelf('H-04').getByRole('row', { name: /bead thermistor/ })).toContainText('on Aire')
+  await axe(page, 'hotends')
+})
+
+test('a hotend is put together at the bench, and what is inside is changed', async ({ page }) => {
+  await page.goto('/stores?add=hotend')
+  const sheet = page.getByRole('dialog')
+  await sheet.getByLabel('Tag').fill('H-08')
+  await sheet.getByLabel('Sensor').selectOption({ label: 'Type K thermocouple' })
+  await sheet.getByRole('button', { name: 'Put it on the shelf' }).click()
+  await expect(sheet.getByText('There is already a hotend H-08')).toBeVisible()
+  await axe(page, 'put a hotend together')
+  await sheet.getByLabel('Tag').fill('H-20')
+  await sheet.getByRole('button', { name: 'Put it on the shelf' }).click()
+  const line = page.locator('[data-hotend="H-20"]')
+  await expect(line).toContainText('no nozzle')
+  await line.getByRole('button', { name: /^Change what is inside/ }).click()
+  await sheet.getByRole('button', { name: 'Save' }).click()
+  await expect(sheet.getByText('Say what was done')).toBeVisible()
+  await sheet.getByLabel('Nozzle').selectOption({ index: 1 })
+  await sheet.getByRole('button', { name: 'Save' }).click()
+  await expect(line).not.toContainText('no nozzle')
 })
 
 test('tagged out and returned, each proof in words; a note that its writer cannot sign', async ({ page }) => {

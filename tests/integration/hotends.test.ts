@@ -7,11 +7,23 @@ import { fittingSchema } from '#shared/entries/printers'
 import { saveAssembly } from '../../server/records/printers/bench'
 import { headAt, saveFitting } from '../../server/records/printers/fittings'
 import { listHotends } from '../../server/records/printers/hotends'
+import { listCutOutTests } from '../../server/records/chambers/plans'
 import { addPrinter } from '../../server/records/printers/stack-change'
 import { listShelf, listSpareNozzles, listStacks } from '../../server/records/printers/stack-read'
 import { saveSensorCheck } from '../../server/records/sensors/checks'
 import { addReference } from '../../server/records/sensors/references'
-import { change, hotend, message, newNozzle, putTogether, SPARE, strike, tagOn, twoPrinters } from './hotend-support'
+import {
+  change,
+  hotend,
+  message,
+  newNozzle,
+  provedNow,
+  putTogether,
+  SPARE,
+  strike,
+  tagOn,
+  twoPrinters,
+} from './hotend-support'
 import { ago, freshDatabase, printerEntry, refusal } from './support'
 
 const { db } = await freshDatabase()
@@ -125,6 +137,15 @@ describe('from one printer to another', () => {
     await change(db, other.id, { hotends: [{ headId: nidd, hotendId: null }], occurredAt: ago(0.05) })
     await change(db, other.id, { hotends: [{ headId: nidd, hotendId: one.id }], occurredAt: ago(0.04) })
     expect(await checked(other.id, nidd)).toBeNull()
+  })
+  test('what was proved of heater and sensor before counts no more, what was proved of the bed does', async () => {
+    for (const guard of ['hotend runaway protection', 'bed runaway protection'])
+      await provedNow(db, shop.printerId, guard, ago(0.5))
+    const of = async (guard: string) => (await listCutOutTests(db)).find(t => t.guard === guard)!.changed
+    expect(await of('hotend runaway protection')).toBe('hotends changed')
+    expect(await of('bed runaway protection')).toBeNull()
+    await provedNow(db, shop.printerId, 'hotend runaway protection')
+    expect(await of('hotend runaway protection')).toBeNull()
   })
   test('the limits are those of what sits there now', async () => {
     const rows = await db.execute<{ limits: { zone: string; part: string }[] }>(

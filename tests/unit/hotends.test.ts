@@ -11,6 +11,7 @@ import {
   kindOf,
   NO_OFFERS,
   partOf,
+  ROLES,
   sameSensor,
   SENSOR_TYPE_MINUTES,
   START_RULES,
@@ -34,6 +35,7 @@ import {
   type HotendFacts,
   type Step,
 } from '#core/procedures'
+import { GUARDED, GUARDS, guardState } from '#core/chamber'
 import { InputError } from '#core/numeric'
 import { asks, nozzle, printer } from './limits-support'
 
@@ -120,6 +122,18 @@ describe('sooner than changing parts', () => {
     expect(hotendMinutes(lined, 0, hotend('H-8', HOT))).toBe(HOTEND_MINUTES + SENSOR_TYPE_MINUTES)
     expect(hotendMinutes(lined, 0, hotend('H-8', []))).toBe(HOTEND_MINUTES + SENSOR_TYPE_MINUTES)
   })
+})
+
+test('a guard is proved until a year is over, or its heater or sensor is another', () => {
+  const year = 365 * 86_400_000
+  const of = (more: object, nowMs = 1e12) => guardState({ atMs: 1e12, tripped: true, changed: false, ...more }, nowMs)
+  expect(guardState(null, 1e12)).toBe('never tested')
+  expect(of({})).toBe('proved')
+  expect(of({ changed: true })).toBe('changed since')
+  expect(of({ tripped: false, changed: true })).toBe('failed')
+  expect([of({}, 1e12 + year), of({}, 1e12 + year + 1)]).toEqual(['proved', 'due again'])
+  // each guard watches a heater and a sensor that a stack can have
+  for (const g of GUARDS) for (const role of GUARDED[g]) expect(ROLES).toContain(role)
 })
 
 describe('which to take', () => {

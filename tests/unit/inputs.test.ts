@@ -398,7 +398,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     gapFilm: {
       args: { gapM: 0.02, heightM: 0.5, differenceC: 10, meanC: 40, of: [0.9, 0.9] },
     },
-    guardState: { args: { last: { atMs: 1e12, tripped: true }, nowMs: 1.1e12 } },
+    guardState: { args: { last: { atMs: 1e12, tripped: true, changed: false }, nowMs: 1.1e12 } },
     heaterFor: { args: { p: enclosure, targetC: 70, fit: chamber.AS_DRAWN } },
     horizontalFilm: { args: { areaM2: 0.09, perimeterM: 1.2, surfaceC: 100, airC: 40, facing: 'up' } },
     meanAt: { args: { map: made(airMap), by: 'bed', place: 'low', c: 60, roomC: 23 } },

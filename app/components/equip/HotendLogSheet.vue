@@ -17,7 +17,7 @@ const emit = defineEmits<{ close: [] }>()
 const sheet = useEntrySheet('/api/changes', {
   on: () => props.on,
   name: o => `hotend of ${o.headId}`,
-  start: () => ({ hotendId: null as number | null, text: '', occurredAt: new Date().toISOString() }),
+  start: () => ({ hotendId: '' as number | null | '', text: '', occurredAt: new Date().toISOString() }),
   body: (v, o) => ({
     printerId: o.printerId,
     text: v.text || said.value,
@@ -49,11 +49,12 @@ const said = computed((): string =>
       v-model="sheet.v.hotendId"
       label="On it now"
       :options="[
-        { value: null, text: 'none' },
+        { value: '', text: 'Choose' },
         ...shelf.map(h => ({
-          value: h.id as number | null,
+          value: h.id as number | null | '',
           text: `${h.tag}, ${h.nozzle ? `with ${h.nozzle.tag}` : 'no nozzle'}`,
         })),
+        { value: null, text: 'None: the head is empty' },
       ]"
       :error="sheet.errors['hotends.0.hotendId'] ?? sheet.errors.remove"
     />

@@ -1,6 +1,7 @@
 /** Fields of a part for the one form that serves all records: limits, basis, and what its role needs beside. */
 import { BASES, KINDS, PLACE_WORDS, PLACES, PRACTICE_AIR, ROLES, SHEETS, VENTILATION, type Role } from '#core/limits'
-import type { FormField } from '~/components/stores/form-field'
+import type { StoredPart } from '#shared/answers/printers'
+import type { FormField, OpenRecord } from '~/components/stores/form-field'
 
 const choices = (values: readonly string[]) => values.map(value => ({ value, text: value }))
 /** Empty: the start value of its kind, or practice. */
@@ -143,6 +144,27 @@ export function partFieldsOf(role: Role): FormField[] {
     { key: 'note', label: 'Note', kind: 'text', hint: 'which sheet, which page' },
   ]
 }
+
+/** The form that edits a part, wherever it is; fields left empty are no details, rather than empty ones. */
+export const editOf = (p: StoredPart): OpenRecord => ({
+  title: `Edit ${p.name}`,
+  fields: partFieldsOf(p.role as Role),
+  start: {
+    name: p.name,
+    place: p.place,
+    limitC: p.limitC,
+    shortC: p.shortC,
+    basis: p.basis,
+    note: p.note,
+    details: { ...p.details },
+  },
+  says: v => String(v.name),
+  body: v => ({
+    ...v,
+    details: Object.fromEntries(Object.entries(v.details as object).filter(([, x]) => x !== null && x !== '')),
+  }),
+  edit: { kind: 'parts', id: p.id, version: p.version },
+})
 
 /** Kinds by role, in the order of the machine, to choose from; dryers are the shop's, under Prepare. */
 export const KIND_GROUPS = ROLES.map(role => ({ role, kinds: KINDS.filter(k => k.role === role) })).filter(

@@ -1,12 +1,15 @@
 <script setup lang="ts">
 /** Hotends: where each is, what is inside, what it stands, and where it and its parts were. */
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { HOTEND_ROLES } from '#core/limits'
 import { counted, mmNumber } from '#core/words'
 import type { HotendLine } from '#shared/answers/hotends'
 import { day, when } from '#shared/time'
+import { editOf } from '~/components/equip/part-fields'
 import AssemblySheet from '~/components/stores/AssemblySheet.vue'
+import type { OpenRecord } from '~/components/stores/form-field'
 import HotendSheet from '~/components/stores/HotendSheet.vue'
+import RecordSheet from '~/components/stores/RecordSheet.vue'
 import { useAnswer } from '~/composables/answer'
 import { useShop } from '~/state/shop'
 
@@ -15,6 +18,7 @@ const adding = defineModel<boolean>('adding', { required: true })
 const shop = useShop()
 const { data, failure } = useAnswer('/api/hotends')
 const changing = ref<HotendLine | null>(null)
+const editing = shallowRef<OpenRecord | null>(null)
 const sorted = computed(() =>
   [...(data.value ?? [])].sort((a, b) => Number(a.place !== null) - Number(b.place !== null)),
 )
@@ -47,7 +51,7 @@ const lead = computed(() => {
       <ul class="sheet max-w-[1000px]" aria-label="Hotends">
         <li v-for="h in sorted" :key="h.id" class="border-b border-rule px-3 py-2 last:border-0" :data-hotend="h.tag">
           <div class="grid items-start gap-x-4 gap-y-1 sm:grid-cols-[84px_minmax(0,1fr)_auto]">
-            <h3 class="text-[17px]! leading-tight font-[720]!">{{ h.tag }}</h3>
+            <h2 class="text-[17px]! leading-tight font-[720]!">{{ h.tag }}</h2>
             <div class="min-w-0">
               <p>
                 <b>{{ h.place ? `on ${h.place.words}` : 'on the shelf' }}</b>
@@ -70,6 +74,7 @@ const lead = computed(() => {
                       <th>role</th>
                       <th>part</th>
                       <th>where it was, the latest first</th>
+                      <th class="no-print"><span class="sr-only">edit</span></th>
                     </tr>
                   </thead>
                   <tbody>
@@ -83,10 +88,15 @@ const lead = computed(() => {
                           >{{ b.words }}, {{ day(b.at, shop.zone) }}</span
                         >
                       </td>
+                      <td class="num no-print">
+                        <button type="button" class="button plain" @click="editing = editOf(p)">
+                          Edit<span class="sr-only"> {{ p.name }} of {{ h.tag }}</span>
+                        </button>
+                      </td>
                     </tr>
                   </tbody>
                 </table>
-                <h4 class="label mt-2">Where it went</h4>
+                <h3 class="label mt-2">Where it went</h3>
                 <ul>
                   <li
                     v-for="x in h.history"
@@ -120,6 +130,7 @@ const lead = computed(() => {
       </ul>
     </template>
     <div v-else-if="!failure" class="sheet h-[320px] animate-pulse opacity-60" role="status" aria-label="Reading" />
+    <RecordSheet :open="editing" wide @close="editing = null" />
     <HotendSheet :open="adding" @close="adding = false" />
     <AssemblySheet :hotend="changing" @close="changing = null" />
   </div>

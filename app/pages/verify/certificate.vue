@@ -60,7 +60,13 @@ const nozzles = computed(() =>
 const tests = computed(() => (chambers.value?.cutOutTests ?? []).filter(t => t.printerId === printerId.value))
 const person = computed(() => shop.data?.person.name ?? '')
 const print = () => window.print()
-const GUARD_MARK = { 'proved': 'fine', 'failed': 'stop', 'never tested': 'look', 'due again': 'look' } as const
+const GUARD_MARK = {
+  'proved': 'fine',
+  'failed': 'stop',
+  'never tested': 'look',
+  'changed since': 'look',
+  'due again': 'look',
+} as const
 /** More would not fit the page. */
 const MOST_DUE = 12
 const testing = ref(false)
@@ -138,7 +144,7 @@ const striking = ref<{ target: 'cut-out test'; id: number; says: string } | null
                   <template v-if="g.last"
                     >{{ g.last.tripped ? 'tripped' : 'did not trip'
                     }}{{ g.last.atC === null ? '' : ` at ${g.last.atC} °C` }}, {{ day(g.last.at, shop.zone) }},
-                    {{ g.last.person }}</template
+                    {{ g.last.person }}{{ g.last.changed ? `; changed since: ${g.last.changed}` : '' }}</template
                   ><template v-else>never tested</template></span
                 >
               </li>

@@ -1,6 +1,7 @@
 /** Plans of enclosures, and tests of what stops a heater. */
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
+import { GUARDED } from '#core/chamber'
 import type { CutOutLine, PlanLine } from '#shared/answers/chambers'
 import type { cutOutTestSchema, planSchema } from '#shared/entries/plans'
 import type { Connection } from '../../db/client'
@@ -49,13 +50,23 @@ export async function saveCutOutTest(
   return row!
 }
 
+/** Part `a` is heater or sensor of what the guard of test `t` watches. */
+const WATCHED = sql.join(
+  Object.entries(GUARDED).map(
+    ([guard, [heater, sensor]]) => sql`(t.guard = ${guard} and a.role in (${heater}, ${sensor}))`,
+  ),
+  sql` or `,
+)
 const MOST_TESTS = 500
 /** The latest first, those struck out among them. */
 export async function listCutOutTests(db: Connection): Promise<CutOutLine[]> {
   return await db.execute<CutOutLine & Record<string, unknown>>(sql`
     select t.id::int, t.printer_id "printerId", t.guard, t.tripped, t.at_c "atC", t.note, ${iso('t.occurred_at')} at,
       w.name person, (select json_build_object('reason', k.reason, 'person', kw.name) from strikes k
-        join people kw on kw.id = k.person_id where k.target = 'cut-out test' and k.target_id = t.id) struck
+        join people kw on kw.id = k.person_id where k.target = 'cut-out test' and k.target_id = t.id) struck,
+      (select c.text from standing_stack_changes c join part_events e on e.change_id = c.id and e.kind = 'fit'
+        join parts a on a.id = e.part_id where c.kind = 'changed' and c.printer_id = t.printer_id
+        and c.occurred_at > t.occurred_at and (${WATCHED}) order by c.occurred_at, c.id limit 1) changed
     from cut_out_tests t join people w on w.id = t.person_id
     order by t.occurred_at desc, t.id desc limit ${MOST_TESTS}`)
 }

@@ -2,14 +2,13 @@
 /** One printer's stack: drawn, its parts with limit and basis, what was changed, and its file. */
 import type { StoredPart } from '#shared/answers/printers'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { HEAD_ROLES, stackOf, type Role } from '#core/limits'
+import { HEAD_ROLES, stackOf } from '#core/limits'
 import StackSection from '~/components/equip/StackSection.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
-import { KIND_GROUPS, partFieldsOf, PLACE_WORDS } from '~/components/equip/part-fields'
+import { editOf, KIND_GROUPS, PLACE_WORDS } from '~/components/equip/part-fields'
 import HotendLogSheet from '~/components/equip/HotendLogSheet.vue'
 import PartChangeSheet from '~/components/equip/PartChangeSheet.vue'
-import type { OpenRecord } from '~/components/stores/form-field'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 import { useEquip } from '~/composables/equip'
 import { saveFile } from '~/lib/files'
@@ -54,33 +53,7 @@ const changes = computed(() => data.value?.changes.filter(c => c.printerId === p
 const striking = ref<{ target: 'stack change'; id: number; says: string } | null>(null)
 
 const editing = shallowRef<StoredPart | null>(null)
-const plainDetails = (p: StoredPart) => ({
-  name: p.name,
-  place: p.place,
-  limitC: p.limitC,
-  shortC: p.shortC,
-  basis: p.basis,
-  note: p.note,
-  details: { ...p.details },
-})
-/** Fields left empty are no details, rather than empty ones. */
-const withoutEmpty = (v: Record<string, unknown>) => ({
-  ...v,
-  details: Object.fromEntries(Object.entries(v.details as object).filter(([, x]) => x !== null && x !== '')),
-})
-
-const opened = computed<OpenRecord | null>(() => {
-  const p = editing.value
-  if (!p) return null
-  return {
-    title: `Edit ${p.name}`,
-    fields: partFieldsOf(p.role as Role),
-    start: plainDetails(p),
-    says: v => String(v.name),
-    body: withoutEmpty,
-    edit: { kind: 'parts', id: p.id, version: p.version },
-  }
-})
+const opened = computed(() => (editing.value ? editOf(editing.value) : null))
 
 /** Which hotend sits on each head. */
 const hotends = computed(() => {
