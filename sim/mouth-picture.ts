@@ -64,6 +64,21 @@ function painter(s: MouthScene): (px: number, py: number) => number {
     by: (s.rough ?? 0) * (0.3 + 0.7 * random()),
   }))
   const wander = (t: number) => waves.reduce((sum, w) => sum + (w.by / 2) * Math.cos(w.n * t + w.at), 0)
+  const most = (of: number[]) => Math.max(0, ...of)
+  const wanders = waves.reduce((sum, w) => sum + w.by / 2, 0)
+  /** From here on nothing along the edge can be seen: most of a picture. */
+  const outside =
+    wanders +
+    most((s.chips ?? []).map(c => c.deep)) +
+    most((s.residue ?? []).map(p => p.outside)) +
+    (s.band?.width ?? 0)
+  const inside = wanders + most((s.residue ?? []).map(p => p.inside))
+  const ground = (r: number) => {
+    if (s.flat > 0 && r > s.flat) return around
+    const level = s.flat > 0 ? flat : around
+    return s.turning ? level * (1 + s.turning * Math.sin(r * 0.9) * Math.sin(r * 0.23 + 1)) : level
+  }
+  const hole = (q: number) => mouth + (s.lit ? s.lit * Math.max(0, 1 - q * q) : 0)
   return (px, py) => {
     let x = px - s.x
     let y = py - s.y
@@ -74,21 +89,24 @@ function painter(s: MouthScene): (px: number, py: number) => number {
       x += more * Math.cos(tilt.at)
       y += more * Math.sin(tilt.at)
     }
-    const r = Math.hypot(x, y)
-    const deg = (Math.atan2(y, x) / RAD + 360) % 360
+    // Math.hypot guards against overflow, at ten times the price
+    const r = Math.sqrt(x * x + y * y)
     const u = (x * cosLong + y * sinLong) / s.a
     const v = (-x * sinLong + y * cosLong) / s.b
-    const q = Math.hypot(u, v)
-    // distance outside the mouth's edge, to first order
-    const edge = (q === 0 ? -s.b : ((q - 1) * q) / Math.hypot(u / s.a, v / s.b)) - wander(deg * RAD)
+    const q = Math.sqrt(u * u + v * v)
+    // distance outside the mouth's edge, to first order, before it wanders
+    const far = q === 0 ? -s.b : ((q - 1) * q) / Math.sqrt((u / s.a) ** 2 + (v / s.b) ** 2)
+    if (far > outside) return ground(r)
+    if (far < -inside) return hole(q)
+    const deg = (Math.atan2(y, x) / RAD + 360) % 360
+    const edge = far - wander(deg * RAD)
     let deep = 0
     for (const c of s.chips ?? []) deep = Math.max(deep, c.deep * chipShape(turn(deg - c.atDeg) / c.wideDeg))
     for (const p of s.residue ?? [])
       if (within(deg, p.fromDeg, p.toDeg) && edge > -p.inside && edge < p.outside) return p.level
-    if (edge < deep) return mouth + (s.lit ? s.lit * Math.max(0, 1 - q * q) : 0)
+    if (edge < deep) return hole(q)
     if (s.flat > 0 && r > s.flat) return around
-    let level = s.flat > 0 ? flat : around
-    if (s.turning) level *= 1 + s.turning * Math.sin(r * 0.9) * Math.sin(r * 0.23 + 1)
+    let level = ground(r)
     if (s.band && edge < s.band.width && deep === 0) {
       const t = edge / s.band.width
       const { start, middle } = s.band
@@ -106,18 +124,23 @@ const within = (deg: number, from: number, to: number) => (((deg - from) % 360) 
 /** Averages six by six points of a pixel where they can differ, its corners where they do not. */
 function paint(width: number, height: number, at: (x: number, y: number) => number): Float32Array {
   const out = new Float32Array(width * height)
-  for (let y = 0; y < height; y++)
+  // four pixels share a corner: it is asked once
+  const corners = (y: number) => Float64Array.from({ length: width + 1 }, (_, x) => at(x - 0.5, y - 0.5))
+  let below = corners(0)
+  for (let y = 0; y < height; y++) {
+    const above = below
+    below = corners(y + 1)
     for (let x = 0; x < width; x++) {
-      const corners = [at(x - 0.49, y - 0.49), at(x + 0.49, y - 0.49), at(x - 0.49, y + 0.49), at(x + 0.49, y + 0.49)]
-      const spread = Math.max(...corners) - Math.min(...corners)
-      if (spread < 0.02) {
-        out[y * width + x] = (corners[0]! + corners[1]! + corners[2]! + corners[3]!) / 4
+      const [a, b, c, d] = [above[x]!, above[x + 1]!, below[x]!, below[x + 1]!]
+      if (Math.max(a, b, c, d) - Math.min(a, b, c, d) < 0.02) {
+        out[y * width + x] = (a + b + c + d) / 4
         continue
       }
       let sum = 0
       for (let i = 0; i < 6; i++) for (let j = 0; j < 6; j++) sum += at(x + (2 * i - 5) / 12, y + (2 * j - 5) / 12)
       out[y * width + x] = sum / 36
     }
+  }
   return out
 }
 
