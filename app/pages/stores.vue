@@ -36,6 +36,16 @@ const s = computed(() => shop.data)
 
 const open = shallowRef<OpenRecord | null>(null)
 const fitHead = ref<number | null>(null)
+/** What there is to choose from follows what is saved while the sheet is open. */
+const CHOICES: Partial<Record<string, (d: ShopData) => FormField[]>> = {
+  '/api/nozzles': nozzleFieldsOf,
+  '/api/spools': spoolFieldsOf,
+}
+const shown = computed<OpenRecord | null>(() => {
+  const o = open.value
+  const fields = o && 'route' in o ? CHOICES[o.route] : undefined
+  return o && fields && s.value ? { ...o, fields: fields(s.value) } : o
+})
 
 function add(kind: 'nozzle' | 'spool' | 'type'): void {
   const d = s.value!
@@ -400,7 +410,7 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
       </TabPanels>
     </TabGroup>
     <div v-else class="sheet h-[480px] animate-pulse opacity-60" role="status" aria-label="Reading the stores" />
-    <RecordSheet :open="open" wide @close="open = null" />
+    <RecordSheet :open="shown" wide @close="open = null" />
     <FitSheet :head-id="fitHead" @close="fitHead = null" />
   </div>
 </template>

@@ -236,6 +236,7 @@ export const change = z.object({
           name: text,
           place: text,
           nozzle: maybe(text),
+          hotend: maybe(text),
           /** Why its nozzle is due to be changed; null while it is not. */
           due: maybe(text),
         }),

@@ -36,8 +36,12 @@ export async function tick(page: Page, title: RegExp): Promise<void> {
 export async function heat(page: Page, c: number): Promise<void> {
   const panel = page.getByText("The stand-in's panel")
   if (!(await page.getByLabel('nozzle, °C').isVisible())) await panel.click()
-  await page.getByLabel('nozzle, °C').fill(String(c))
-  await page.getByRole('button', { name: 'Set nozzle' }).click()
+  // the panel moves with the step above it: a press that missed is made again
+  await expect(async () => {
+    await page.getByLabel('nozzle, °C').fill(String(c))
+    await page.getByRole('button', { name: 'Set nozzle' }).click({ timeout: 2000 })
+    await expect(page.getByText(`nozzle set to ${c} °C`)).toBeVisible({ timeout: 2000 })
+  }).toPass({ timeout: 20_000 })
 }
 
 /** Ticks what is left as a person would who reads the heaters there, with these values where they are asked. */

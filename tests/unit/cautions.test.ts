@@ -22,7 +22,9 @@ test('an overheated liner, a glass plate, mains work', () => {
   expect(keys({ action: 'wire' })).toEqual(['mains'])
 })
 test('fitting a sensor, turning a nozzle, a torch', () => {
-  expect(keys({ action: 'fit a part', roles: ['sensor'] })).toEqual(['sensor', 'live leads'])
+  expect(keys({ action: 'fit a part', roles: ['sensor'] })).toEqual(['sensor', 'live leads', 'plugs'])
+  expect(keys({ action: 'fit a part', roles: ['heater'] })).toContain('plugs')
+  expect(keys({ action: 'fit a part', roles: ['sheet'] })).not.toContain('plugs')
   expect(keys({ action: 'swap a nozzle', nozzleC: 245 })).toEqual([
     'burns',
     'turning',

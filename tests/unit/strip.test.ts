@@ -10,13 +10,13 @@ import { spoolEventSchema } from '#shared/entries/spools'
 const at = '2026-11-20T12:00:00.000Z'
 const shop = {
   printers: [
-    { id: 1, name: 'Ribble', heads: [{ id: 11, name: 'head', nozzleId: 14, nozzle: 'N-014' }] },
+    { id: 1, name: 'Ribble', heads: [{ id: 11, name: 'head', nozzleId: 14, nozzle: 'N-014', hotend: 'H-01' }] },
     {
       id: 2,
       name: 'Swale',
       heads: [
         { id: 21, name: 'high flow', nozzleId: 30, nozzle: 'N-030' },
-        { id: 22, name: 'hot', nozzleId: null, nozzle: null },
+        { id: 22, name: 'hot', nozzleId: null, nozzle: null, hotend: null },
       ],
     },
   ],
@@ -24,6 +24,10 @@ const shop = {
     { id: 14, tag: 'N-014', typeName: 'hardened steel 0.4', place: 'Ribble', retired: false },
     { id: 30, tag: 'N-030', typeName: 'tungsten carbide 0.6', place: 'Swale', retired: false },
     { id: 33, tag: 'N-033', typeName: 'hardened steel 0.4', place: null, retired: false },
+  ],
+  hotends: [
+    { id: 1, tag: 'H-01', headId: 11 },
+    { id: 8, tag: 'H-08', headId: null },
   ],
   spools: [{ id: 7, tag: 'S-07', material: 'PA6-CF20' }],
   materials: [
@@ -88,6 +92,14 @@ describe('what it understands', () => {
       path: '/change/swap?head=11&nozzle=33',
     })
     expect(read('swap Swale hot')).toMatchObject({ kind: 'open', path: '/change/swap?head=22' })
+  })
+  test('and of a hotend that is named', () => {
+    expect(read('swap ribble h-08')).toEqual({
+      kind: 'open',
+      says: 'Change the hotend on Ribble, step by step: H-01 off, H-08 on',
+      path: '/change/hotend?head=11&hotend=8',
+    })
+    expect(read('swap Swale hot H-08')).toMatchObject({ says: expect.stringContaining('none is on, H-08 on') })
   })
   test('spools, with or without the word', () => {
     expect(spoolEventSchema.parse(body('spool S-07 out').body)).toMatchObject({ spoolId: 7, kind: 'out' })
@@ -201,6 +213,9 @@ test('completions: tags first, then what may follow', () => {
   expect(completions('Ribble +3g pa', shop)).toEqual(['PA6-CF20'])
   expect(completions('spool s', shop)).toContain('S-07')
   expect(completions('fit 33', shop)).toEqual(['N-033'])
+  expect(completions('swap Ribble h', shop)).toContain('H-08')
+  expect(completions('swap Ribble h', shop)).not.toContain('H-01')
+  expect(completions('fit h', shop)).not.toContain('H-08')
   expect(completions('Swale +3 g PA6-CF20 2 h', shop)).toEqual([])
   expect(completions('Swale h', shop)).toContain('hot')
   expect(completions('N-014 ', shop)).toEqual([])

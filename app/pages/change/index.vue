@@ -53,6 +53,10 @@ const lead = computed(() => {
     text: 'Nothing is under way, no printer is out of service, and no nozzle is due to be changed.',
   }
 })
+const putWords = (h: { nozzle: string | null; hotend: string | null }) => {
+  if (h.hotend === null) return 'Put one on'
+  return h.nozzle ? 'Swap it' : 'Put one in'
+}
 const tagsOf = (id: number) => (data.value?.tags ?? []).filter(t => t.printerId === id && !t.back && t.struck === null)
 const notesOf = (id: number) =>
   (data.value?.notes ?? []).filter(n => n.printerId === id && !n.read && n.struck === null)
@@ -139,8 +143,11 @@ const past = computed(() => {
                 <span v-if="h.due" class="flex items-center gap-1 text-look"
                   ><VerdictMark verdict="look" :size="16" />{{ h.due }}</span
                 >
-                <NuxtLink v-if="p.standing.procedures.length === 0" :to="`/change/swap?head=${h.id}`" class="act"
-                  >{{ h.nozzle ? 'Swap it' : 'Put one in' }}<span class="sr-only"> on {{ h.place }}</span></NuxtLink
+                <NuxtLink
+                  v-if="p.standing.procedures.length === 0"
+                  :to="`/change/${h.hotend ? 'swap' : 'hotend'}?head=${h.id}`"
+                  class="act"
+                  >{{ putWords(h) }}<span class="sr-only"> on {{ h.place }}</span></NuxtLink
                 >
               </li>
             </ul>

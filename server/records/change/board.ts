@@ -16,6 +16,7 @@ interface HeadRow extends Record<string, unknown> {
   name: string
   place: string
   nozzle: string | null
+  hotend: string | null
   pastChance: number
   nominalBoreMm: number | null
   boreGrowthLimit: number | null
@@ -24,19 +25,21 @@ interface HeadRow extends Record<string, unknown> {
 
 const headRows = (db: Connection) =>
   db.execute<HeadRow>(sql`
-    select p.id "printerId", p.name printer, h.id, h.name, ${PLACE_OF_HEAD} place, n.tag nozzle,
+    select p.id "printerId", p.name printer, h.id, h.name, ${PLACE_OF_HEAD} place, n.tag nozzle, t.tag hotend,
       coalesce(f.past_chance, 0) "pastChance", y.nominal_bore_mm "nominalBoreMm", y.bore_growth_limit "boreGrowthLimit",
       (select g.shape from standing_gauges g where g.nozzle_id = n.id
         order by g.occurred_at desc, g.id desc limit 1) shape
     from heads h join printers p on p.id = h.printer_id and not p.out_of_use
     left join lateral (select kind, nozzle_id from standing_fittings e where e.head_id = h.id
       order by occurred_at desc, id desc limit 1) e on e.kind = 'fit'
+    left join hotend_places l on l.head_id = h.id and l.kind = 'fit' left join hotends t on t.id = l.hotend_id
     left join nozzles n on n.id = e.nozzle_id left join nozzle_types y on y.id = n.type_id
     left join forecasts f on f.nozzle_id = n.id
     order by p.id, h.position, h.id`)
 
 /** Why a head's nozzle is to be changed; the rule that stops it on the Floor. */
 function dueOf(r: HeadRow): string | null {
+  if (r.hotend === null) return 'No hotend is on it.'
   if (r.nozzle === null) return 'No nozzle is fitted.'
   const { nominalBoreMm, boreGrowthLimit, pastChance, shape } = r
   const limitMm = boreLimitMm({ nominalBoreMm: nominalBoreMm!, boreGrowthLimit })
@@ -53,7 +56,7 @@ export async function changePage(db: Connection): Promise<Change> {
   ])
   const printers = new Map<number, Change['printers'][number]>()
   for (const h of heads) {
-    const { printerId, printer, id, name, place, nozzle } = h
+    const { printerId, printer, id, name, place, nozzle, hotend } = h
     if (!printers.has(printerId))
       printers.set(printerId, {
         id: printerId,
@@ -61,7 +64,7 @@ export async function changePage(db: Connection): Promise<Change> {
         standing: stand.get(printerId) ?? NOTHING_STANDS,
         heads: [],
       })
-    printers.get(printerId)!.heads.push({ id, name, place, nozzle, due: dueOf(h) })
+    printers.get(printerId)!.heads.push({ id, name, place, nozzle, hotend, due: dueOf(h) })
   }
   return { printers: [...printers.values()], procedures, tags, notes }
 }

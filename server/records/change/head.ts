@@ -12,6 +12,7 @@ import { notFound } from '../entry/refusal'
 import { factOf, listAskings } from '../materials/materials'
 import { purgeC, throughFitted } from '../prepare/changeovers'
 import { shopRules } from '../printers/ceilings'
+import { hotendOnHead } from '../printers/hotends'
 import { listStacks } from '../printers/stack-read'
 import { nozzleRows, type NozzleRow } from './shelf'
 
@@ -42,13 +43,14 @@ const comingRows = (db: Connection, headId: number) =>
 export async function headFor(db: Connection, headId: number) {
   const [of] = await db.execute<{ printer_id: number }>(sql`select printer_id from heads where id = ${headId}`)
   if (!of) notFound('This head')
-  const [[printer], rules, materials, nozzles, through, next, [z]] = await Promise.all([
+  const [[printer], rules, materials, nozzles, through, next, hotend, [z]] = await Promise.all([
     listStacks(db, [of.printer_id]),
     shopRules(db),
     listAskings(db),
     nozzleRows(db, headId),
     throughFitted(db),
     comingRows(db, headId),
+    hotendOnHead(db, headId),
     db.execute<{ way: ZWay | null; z_mm: number | null }>(sql`
       select (select way from standing_z_records z join heads h on h.id = z.head_id
           where h.printer_id = ${of.printer_id} order by z.occurred_at desc, z.id desc limit 1) way,
@@ -64,6 +66,7 @@ export async function headFor(db: Connection, headId: number) {
   })
   return {
     printer: printer!,
+    hotend,
     rules,
     materials,
     shelf: nozzles.filter(n => !n.here),

@@ -9,7 +9,7 @@ import type { HotendOffer, SwapOffer } from '#shared/answers/change'
 import { hotendOf, type HotendLine } from '#shared/answers/hotends'
 import type { Connection } from '../../db/client'
 import { throughNozzle } from '../prepare/changeovers'
-import { hotendOnHead, listHotends } from '../printers/hotends'
+import { listHotends } from '../printers/hotends'
 import { comingTo, comingWords, headFacts, headFor, nothingDescribed, placeOf, turningOn, type HeadFor } from './head'
 import { nozzleRow } from './shelf'
 import { underWay } from './under-way'
@@ -85,12 +85,11 @@ async function factsFor(
 }
 
 /** Those on the shelf that nobody has taken for another printer, and the one on the head. */
-async function hotendsFor(db: Connection, headId: number) {
-  const here = await hotendOnHead(db, headId)
+async function hotendsFor(db: Connection, h: HeadFor) {
   const all = await listHotends(db)
   const taken = (l: HotendLine) => l.taken !== null
   return {
-    old: all.find(l => l.id === here?.id) ?? null,
+    old: all.find(l => l.id === h.hotend?.id) ?? null,
     shelf: all.filter(l => l.place === null && !taken(l)),
   }
 }
@@ -100,7 +99,7 @@ export async function hotendFacts(db: Connection, headId: number, hotendId: numb
   const h = await headFor(db, headId)
   const nothing = nothingDescribed(h)
   if (nothing) return { facts: null, refusal: nothing.says }
-  const here = await hotendOnHead(db, headId)
+  const here = h.hotend
   const lines = await listHotends(db, [hotendId, ...(here ? [here.id] : [])])
   const fresh = lines.find(l => l.id === hotendId)
   if (!fresh) return { facts: null, refusal: 'This hotend is not known' }
@@ -111,7 +110,7 @@ export async function hotendFacts(db: Connection, headId: number, hotendId: numb
 export async function hotendOffer(db: Connection, headId: number): Promise<HotendOffer> {
   const h = await headFor(db, headId)
   const { printer } = h
-  const { old, shelf } = await hotendsFor(db, headId)
+  const { old, shelf } = await hotendsFor(db, h)
   const ranked = rankHotends(printer, headId, shelf.map(hotendOf), comingTo(h, headId), h.rules)
   const refusal = nothingDescribed(h)
   const choices = []
@@ -152,7 +151,8 @@ export async function hotendInPlaceOf(
   headId: number,
   must: boolean,
 ): Promise<SwapOffer['hotend']> {
-  const { shelf } = await hotendsFor(db, headId)
+  if (nothingDescribed(h)) return null
+  const { shelf } = await hotendsFor(db, h)
   const [best] = rankHotends(h.printer, headId, shelf.map(hotendOf), comingTo(h, headId), h.rules)
   if (!best || !best.good || (!must && best.minutes >= NOZZLE_MINUTES)) return null
   return { ...thing(best.hotend), says: best.says.join(' '), minutes: best.minutes }

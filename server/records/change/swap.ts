@@ -14,7 +14,8 @@ import { underWay } from './under-way'
 /** Facts of a swap to this nozzle; null where the old one may not be turned with it. */
 function factsFor(h: HeadFor, headId: number, n: NozzleRow): SwapFacts | null {
   const { ceilingC, t } = turningOn(h, headId, fitted(n, headId))
-  if (t.refusal !== null || t.setC === null || ceilingC === null || h.materials.length === 0) return null
+  if (h.hotend === null || t.refusal !== null || t.setC === null || ceilingC === null || h.materials.length === 0)
+    return null
   return {
     ...headFacts(h, headId, n, { ceilingC, turnC: t.setC, holds: h.holds }),
     old: h.old && swapNozzle(h.old),
@@ -38,6 +39,8 @@ export async function swapFacts(
 function refusalOf(h: HeadFor, headId: number, t: ReturnType<typeof turning>): SwapOffer['refusal'] {
   const nothing = nothingDescribed(h)
   if (nothing) return nothing
+  if (h.hotend === null)
+    return { says: 'No hotend is on it.', where: `/change/hotend?head=${headId}`, action: 'Put one on' }
   if (t.refusal === null) return null
   if (t.setC === null) {
     const of = h.through.find(m => m.name === t.material)
@@ -64,7 +67,7 @@ export async function swapOffer(db: Connection, headId: number): Promise<SwapOff
     printerId: printer.id,
     old: h.old && swapNozzle(h.old),
     refusal,
-    hotend: await hotendInPlaceOf(db, h, headId, t.refusal !== null || !ranked.some(c => c.good)),
+    hotend: await hotendInPlaceOf(db, h, headId, refusal !== null || !ranked.some(c => c.good)),
     under: (await underWay(db, [printer.id]))[0] ?? null,
     coming: comingWords(h),
     choices: ranked.map(c => ({
