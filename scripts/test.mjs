@@ -124,7 +124,10 @@ async function build() {
   count(built.ok)
 }
 
-/** What needs neither a database nor a browser, one after the other. */
+/** It loads the demo twice, and has a database server of its own: it runs beside the browser, which mostly waits. */
+const DEMO = '**/demo.test.ts'
+
+/** What needs no browser, one after the other. */
 async function plain(touched) {
   for (const [part, command, args] of [
     ['types', 'npx', ['vue-tsc', '-b', '--noEmit']],
@@ -137,6 +140,7 @@ async function plain(touched) {
     }
   for (const project of ['unit', 'components', 'reference']) if (wanted(project)) await vitest(project, touched, true)
   if (since !== null) await vitest('unit', READERS, true)
+  else if (wanted('integration') && wanted('e2e')) await vitest('integration', ['demo.test'], true)
 }
 
 async function endToEnd() {
@@ -153,7 +157,8 @@ try {
   const touched = since === null ? [] : ['--changed', since, '--passWithNoTests']
   // the build beside the database's tests, then the rest beside the browser's, which mostly wait
   const built = wanted('e2e') ? build() : null
-  if (wanted('integration')) await vitest('integration', touched)
+  const later = since === null && wanted('e2e') ? ['--exclude', DEMO] : []
+  if (wanted('integration')) await vitest('integration', [...touched, ...later])
   await built
   const apart = plain(touched)
   if (wanted('e2e')) await endToEnd()

@@ -12,6 +12,7 @@ export const hotendLine = z.object({
   version: id,
   /** The head that it sits on; null on the shelf. */
   place: maybe(z.object({ printerId: id, headId: id, words: text })),
+  /** On its head since then; on the shelf, last changed then. */
   since: time,
   /** What is inside, each with where it was, the latest first. */
   parts: z.array(storedPart.extend({ been: z.array(z.object({ at: time, words: text })) })),
@@ -19,7 +20,18 @@ export const hotendLine = z.object({
   /** The procedure under way that is to put it on a printer. */
   taken: maybe(z.object({ id, title: text })),
   /** Latest first. */
-  history: z.array(z.object({ changeId: id, at: time, person: text, what: text, says: text, struck: struckBy })),
+  history: z.array(
+    z.object({
+      changeId: id,
+      at: time,
+      person: text,
+      what: text,
+      says: text,
+      /** How it was described stays. */
+      strikeable: z.boolean(),
+      struck: struckBy,
+    }),
+  ),
 })
 export type HotendLine = z.output<typeof hotendLine>
 /** What limits are worked out from. */

@@ -56,7 +56,7 @@ export async function standIns(): Promise<{ child: ChildProcess; env: Record<str
 }
 
 export default async function setup() {
-  const folder = dataFolder(mkdtempSync(join(tmpdir(), 'iron-nozzle-')), '/var/lib/iron-nozzle-tests')
+  const folder = dataFolder(mkdtempSync(join(tmpdir(), 'iron-nozzle-')), '/var/lib/iron-nozzle-browser-tests')
   const server = await startServer({ folder, fast: true })
   const made = (name: string, from?: string) => {
     server.dropDatabase(name)

@@ -92,6 +92,15 @@ describe('at the bench', () => {
       `on the shelf in ${again.tag}`,
     ])
     expect(again.history.map(x => x.says)).toContain(`${again.tag} put together`)
+    // struck out from the latest back: the thermocouple is out, and the nozzle
+    const [last, out, made] = again.history
+    expect(message(await refusal(strike(db, 'stack change', made!.changeId)))).toMatch(/was changed since/)
+    await strike(db, 'stack change', last!.changeId)
+    expect((await hotend(db, id)).parts.map(p => p.role)).not.toContain('sensor')
+    expect((await hotend(db, id)).nozzle).toBeNull()
+    await strike(db, 'stack change', out!.changeId)
+    expect((await hotend(db, id)).nozzle!.tag).toBe('N-20')
+    expect((await hotend(db, id)).history.map(x => x.struck !== null)).toEqual([true, true, false])
   })
   test('what is elsewhere does not go in', async () => {
     const { id } = await putTogether(db, { add: [] })

@@ -36,8 +36,8 @@ const props = defineProps<{
   entered: Values
   now: number
 }>()
-/** Done: the page goes on before the list is read anew. */
-const emit = defineEmits<{ ticked: [step: string, values: Values] }>()
+/** Done: the page goes on before the list is read anew. `id`: its entry; null for one that waits to be sent. */
+const emit = defineEmits<{ ticked: [step: string, values: Values, id: number | null] }>()
 const form = useEntryForm('/api/ticks')
 const ui = useUi()
 const live = useLive()
@@ -125,7 +125,7 @@ async function tick(confirmed: string[] = []): Promise<void> {
   if (done === null) return
   draft.drop()
   if (done !== 'queued' && done.already) ui.say(`${done.already.by} had done it already: ${done.title}.`)
-  emit('ticked', body.step, body.values)
+  emit('ticked', body.step, body.values, done === 'queued' ? null : done.id)
   await nextTick()
   // who works by keys or by ear is at the step that is next now
   heading.value?.focus()

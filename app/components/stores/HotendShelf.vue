@@ -5,6 +5,7 @@ import { HOTEND_ROLES } from '#core/limits'
 import { counted, mmNumber } from '#core/words'
 import type { HotendLine } from '#shared/answers/hotends'
 import { day, when } from '#shared/time'
+import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import { editOf } from '~/components/equip/part-fields'
 import AssemblySheet from '~/components/stores/AssemblySheet.vue'
 import type { OpenRecord } from '~/components/stores/form-field'
@@ -18,6 +19,7 @@ const adding = defineModel<boolean>('adding', { required: true })
 const shop = useShop()
 const { data, failure } = useAnswer('/api/hotends')
 const changing = ref<HotendLine | null>(null)
+const striking = ref<{ target: 'stack change'; id: number; says: string } | null>(null)
 const editing = shallowRef<OpenRecord | null>(null)
 const sorted = computed(() =>
   [...(data.value ?? [])].sort((a, b) => Number(a.place !== null) - Number(b.place !== null)),
@@ -55,7 +57,8 @@ const lead = computed(() => {
             <div class="min-w-0">
               <p>
                 <b>{{ h.place ? `on ${h.place.words}` : 'on the shelf' }}</b>
-                <span class="text-ink2"> since {{ day(h.since, shop.zone) }}</span> · {{ nozzleOf(h) }}
+                <span class="text-ink2">{{ h.place ? ' since' : ', last changed' }} {{ day(h.since, shop.zone) }}</span>
+                · {{ nozzleOf(h) }}
               </p>
               <p class="text-sm text-ink2">{{ stands(h) }}{{ h.note ? `; ${h.note}` : '' }}</p>
               <NuxtLink v-if="h.taken" :to="`/change/${h.taken.id}`" class="text-sm font-semibold text-look underline"
@@ -108,6 +111,14 @@ const lead = computed(() => {
                       ><b>{{ x.what }}</b
                       >, {{ when(x.at, shop.zone) }}, {{ x.person }}: {{ x.says }}</span
                     ><span v-if="x.struck">. Struck out: {{ x.struck.reason }}</span>
+                    <button
+                      v-else-if="x.strikeable"
+                      type="button"
+                      class="button plain no-print"
+                      @click="striking = { target: 'stack change', id: x.changeId, says: `“${x.says.slice(0, 60)}”` }"
+                    >
+                      Strike out<span class="sr-only"> {{ x.says }}</span>
+                    </button>
                   </li>
                 </ul>
               </details>
@@ -132,6 +143,7 @@ const lead = computed(() => {
     <div v-else-if="!failure" class="sheet h-[320px] animate-pulse opacity-60" role="status" aria-label="Reading" />
     <RecordSheet :open="editing" wide @close="editing = null" />
     <HotendSheet :open="adding" @close="adding = false" />
+    <StrikeSheet :target="striking" @close="striking = null" />
     <AssemblySheet :hotend="changing" @close="changing = null" />
   </div>
 </template>

@@ -49,11 +49,17 @@ const endWaits = computed(() =>
       !e.held,
   ),
 )
-/** Saved just now: they count until the list is read anew. */
-const saved = ref<{ step: string; values: Values }[]>([])
-watch(data, () => {
+/** Saved just now: each counts until it is read. An answer that was asked for before does not hold it yet. */
+const saved = ref<{ step: string; values: Values; id: number }[]>([])
+watch(data, d => {
+  saved.value = saved.value.filter(s => !d?.ticks.some(t => t.id === s.id))
+})
+watch(id, () => {
   saved.value = []
 })
+function ticked(s: string, values: Values, entry: number | null): void {
+  if (entry !== null) saved.value.push({ step: s, values, id: entry })
+}
 const standing = computed(() => {
   const read = (data.value?.ticks ?? []).filter(t => t.struck === null)
   const here = [...saved.value, ...waiting.value]
@@ -149,7 +155,7 @@ const takeBack = (t: Tick) => {
             :place="place"
             :entered="entered"
             :now="now"
-            @ticked="(key, values) => saved.push({ step: key, values })"
+            @ticked="ticked"
           />
           <div v-else-if="!over" class="sheet grid gap-3 p-5">
             <h2 class="!text-[24px]">All steps are done</h2>

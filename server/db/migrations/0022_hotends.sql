@@ -10,7 +10,7 @@ create table hotends (
 );
 create unique index hotends_tag on hotends (lower(tag));
 
--- Work at the bench concerns no printer; 'tagged' says which hotend is which, and moves nothing.
+-- Work at the bench concerns no printer and one hotend, which stays on the shelf; 'tagged' says which hotend is which, and moves nothing.
 alter table stack_changes alter column printer_id drop not null;
 alter table stack_changes drop constraint stack_changes_kind_check;
 alter table stack_changes add constraint stack_changes_kind_check

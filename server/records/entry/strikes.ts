@@ -160,8 +160,6 @@ async function refuseIfHotendMoved(tx: Connection, changeId: number): Promise<vo
       or exists (select from assembly_events x join part_events e on e.head_id = x.head_id
         join parts a on a.id = e.part_id and a.role in (${ROLES_INSIDE})
         where x.change_id = c.id and e.change_id = o.id)
-      or exists (select from part_events x join part_events e on e.hotend_id = x.hotend_id
-        where x.change_id = c.id and e.change_id = o.id)
     ) order by o.occurred_at, o.id limit 1`)
   if (later) refuseField('targetId', `Its hotend was changed since (“${later.text}”): strike that out first`)
   const [fitted] = await tx.execute<{ tag: string; at: string }>(sql`

@@ -55,6 +55,8 @@ export async function saveAssembly(
   if (line.place !== null) refuseField('hotendId', `${line.tag} is on ${line.place.words}: change its parts there`)
   refuseEarlier(line, occurredAt)
   const changeId = await benchChange(tx, a.text, occurredAt, personId)
+  // it stays on the shelf; the entry tells whose change it is
+  await tx.insert(assemblyEvents).values({ changeId, hotendId: line.id, kind: 'shelve' })
   const bench = { changeId, hotend: line, occurredAt, personId }
   for (const [i, partId] of a.out.entries()) {
     if (!line.parts.some(p => p.id === partId)) refuseField(`out.${i}`, `This part is not in ${line.tag}`)

@@ -79,19 +79,12 @@ type Told = HotendLine['history'][number] & { hotendId: number } & Record<string
 const historyRows = (db: Connection, ids: readonly number[]) =>
   db.execute<Told>(sql`
     select x.hotend_id "hotendId", c.id::int "changeId", ${iso('c.occurred_at')} at, v.name person, c.text says,
-      case x.kind when 'fit' then 'on ' || ${PLACE_OF_HEAD} when 'shelve' then 'on the shelf'
-        else 'at the bench' end what,
+      c.kind in ('changed', 'bench') strikeable,
+      case when c.kind = 'bench' then 'at the bench' when x.kind = 'fit' then 'on ' || ${PLACE_OF_HEAD}
+        else 'on the shelf' end what,
       (select json_build_object('reason', k.reason, 'person', kw.name) from strikes k
         join people kw on kw.id = k.person_id where k.target = 'stack change' and k.target_id = c.id) struck
-    from (
-      select hotend_id, change_id, kind, head_id from assembly_events
-      union select b.hotend_id, b.change_id, 'bench', null::int from part_events b
-        where b.hotend_id is not null and not exists (select from assembly_events y
-          where y.change_id = b.change_id and y.hotend_id = b.hotend_id)
-      union select f.hotend_id, f.change_id, 'bench', null::int from fittings f
-        where f.hotend_id is not null and not exists (select from assembly_events y
-          where y.change_id = f.change_id and y.hotend_id = f.hotend_id)
-    ) x join stack_changes c on c.id = x.change_id join people v on v.id = c.person_id
+    from assembly_events x join stack_changes c on c.id = x.change_id join people v on v.id = c.person_id
     left join heads h on h.id = x.head_id left join printers p on p.id = h.printer_id
     where ${idIn('x.hotend_id', ids)} order by c.occurred_at desc, c.id desc`)
 
