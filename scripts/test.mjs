@@ -127,7 +127,7 @@ async function build() {
 /** It loads the demo twice, and has a database server of its own: it runs beside the browser, which mostly waits. */
 const DEMO = '**/demo.test.ts'
 
-/** What needs no browser, one after the other. */
+/** What needs neither a database nor a browser, one after the other. */
 async function plain(touched) {
   for (const [part, command, args] of [
     ['types', 'npx', ['vue-tsc', '-b', '--noEmit']],
@@ -140,7 +140,6 @@ async function plain(touched) {
     }
   for (const project of ['unit', 'components', 'reference']) if (wanted(project)) await vitest(project, touched, true)
   if (since !== null) await vitest('unit', READERS, true)
-  else if (wanted('integration') && wanted('e2e')) await vitest('integration', ['demo.test'], true)
 }
 
 async function endToEnd() {
@@ -155,14 +154,16 @@ async function endToEnd() {
 try {
   prepare()
   const touched = since === null ? [] : ['--changed', since, '--passWithNoTests']
-  // the build beside the database's tests, then the rest beside the browser's, which mostly wait
-  const built = wanted('e2e') ? build() : null
+  // the build beside the database's tests; once it has written its types all that needs no browser beside both, as the
+  // browser's tests mostly wait
+  const built = wanted('e2e') ? build() : Promise.resolve()
+  const apart = built.then(() => plain(touched))
   const later = since === null && wanted('e2e') ? ['--exclude', DEMO] : []
   if (wanted('integration')) await vitest('integration', [...touched, ...later])
   await built
-  const apart = plain(touched)
+  const rest = apart.then(() => later.length > 0 && wanted('integration') && vitest('integration', ['demo.test'], true))
   if (wanted('e2e')) await endToEnd()
-  await apart
+  await rest
 } catch (error) {
   console.error(error instanceof StartError ? error.message : error)
   failed++

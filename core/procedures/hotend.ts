@@ -44,8 +44,8 @@ export const HOTEND_GUARDS: readonly Guard[] = ['hotend runaway protection', 'ho
 export const COOLED_C = [-20, 45] as const
 /** As far as it is heated before anything is known of it, °C. */
 const FIRST_C = 150
-/** A firmware ceiling lower than this is none, °C. */
-const LEAST_CEILING_C = 100
+/** A firmware ceiling lower than this is none, and no hotend stands less; °C. */
+export const CEILING_C = [100, 900] as const
 /** A sensor that shows the room this far off is the wrong type, or in the wrong port, °C. */
 export const ROOM_FAR_C = 8
 const ROOM_C = [5, 45] as const
@@ -53,8 +53,8 @@ const ROOM_C = [5, 45] as const
 const SHOWN_COLD_C = [-20, 60] as const
 
 function checkFirmware({ firmware }: HotendFacts): void {
-  need('firmware.mostC', firmware.mostC, LEAST_CEILING_C, 900, '°C')
-  needIfKnown('firmware.wasC', firmware.wasC, 0, 900, '°C')
+  need('firmware.mostC', firmware.mostC, ...CEILING_C, '°C')
+  needIfKnown('firmware.wasC', firmware.wasC, 0, CEILING_C[1], '°C')
 }
 
 /** What the firmware must be told of the new one, in words: nothing when both are alike. */
@@ -191,7 +191,7 @@ export function hotendSteps(f: HotendFacts): Step[] {
           required: true,
           help: 'As the firmware names it, read there.',
         }),
-        field.number('ceilingC', 'Ceiling that is set now', [LEAST_CEILING_C, f.firmware.mostC], '°C', {
+        field.number('ceilingC', 'Ceiling that is set now', [CEILING_C[0], f.firmware.mostC], '°C', {
           required: true,
           help: `At most ${celsius(f.firmware.mostC)}: ${f.firmware.weakest}.`,
         }),

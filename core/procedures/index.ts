@@ -23,7 +23,17 @@ export {
   WORDS_LONG,
 } from './engine'
 export type { FieldFault, Progress, WaitState } from './engine'
-export { COOLED_C, HOTEND_GUARDS, hotendSteps, LEADS, matchWords, portsOf, ROOM_FAR_C, roomDoubt } from './hotend'
+export {
+  CEILING_C,
+  COOLED_C,
+  HOTEND_GUARDS,
+  hotendSteps,
+  LEADS,
+  matchWords,
+  portsOf,
+  ROOM_FAR_C,
+  roomDoubt,
+} from './hotend'
 export type { HotendFacts, HotendThing } from './hotend'
 export type { HeadFacts } from './shared'
 export { LENGTH_FAR_MM, LENGTH_MM, lengthChange, lengthDoubt, swapSteps, swapZ, Z_FAR_MM } from './swap'

@@ -154,6 +154,11 @@ test('what it rested on and is different now is said', async () => {
   await db.execute(sql`update parts set limit_c = 350 where id = ${(await hotend(db, id)).parts[0]!.id}`)
   expect((await procedurePage(db, procedureId)).changed).toEqual([`${tag} stands 350 °C now, not 470 °C.`])
   await strike(db, 'procedure', procedureId)
+  // a limit that is none takes its hotend down, and no other
+  await db.execute(sql`update parts set limit_c = 40 where id = ${(await hotend(db, id)).parts[0]!.id}`)
+  const { choices } = await hotendOffer(db, ribble)
+  expect(choices.find(c => c.id === id)!.refusal).toMatch(/stands 40 °C by its .*: no hotend does/)
+  expect(choices.filter(c => c.refusal === null).length).toBeGreaterThan(0)
 })
 
 test('proposed where the nozzle may not be turned, and where none of the shelf is good', async () => {

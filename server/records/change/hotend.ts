@@ -3,7 +3,7 @@
  * offer, for the procedure that begins, and to see whether they still hold.
  */
 import { NOZZLE_MINUTES, sameSensor, withHotend, type Hotend, type Part } from '#core/limits'
-import { notReadyToGo, rankHotends, type HotendFacts, type HotendThing } from '#core/procedures'
+import { CEILING_C, notReadyToGo, rankHotends, type HotendFacts, type HotendThing } from '#core/procedures'
 import { mmNumber } from '#core/words'
 import type { HotendOffer, SwapOffer } from '#shared/answers/change'
 import { hotendOf, type HotendLine } from '#shared/answers/hotends'
@@ -54,6 +54,8 @@ async function factsFor(
   if (lacks !== null) return no(`${line.tag} is not ready to go: ${lacks}.`)
   const stands = weakest(fresh.parts)
   if (stands === null) return no(`What ${line.tag} stands is not known: enter a limit of its parts.`)
+  if (stands.mostC < CEILING_C[0])
+    return no(`${line.tag} stands ${stands.mostC} °C by its ${stands.weakest}: no hotend does; correct that limit.`)
   const nozzleId = fresh.nozzle!.id as number
   const [n, through] = await Promise.all([nozzleRow(db, headId, nozzleId), throughNozzle(db, nozzleId)])
   const named = (id: number | null | undefined) => h.materials.find(m => m.id === id) ?? null
