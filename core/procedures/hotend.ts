@@ -66,7 +66,7 @@ export function matchWords(f: HotendFacts): string[] {
     out.push(
       `Whether ${fresh.sensor ?? 'its sensor'} is of the type set now cannot be told: look at both before it heats.`,
     )
-  else if (f.sameSensor) out.push(`${fresh.sensor} is of the type that is set already.`)
+  else if (f.sameSensor) out.push(`Its sensor, ${fresh.sensor}, is of the type that is set already.`)
   else out.push(`Set the sensor type: ${fresh.sensor} instead of ${old?.sensor ?? 'what was there'}.`)
   const stands = `${fresh.tag} stands ${celsius(firmware.mostC)} (${firmware.weakest})`
   if (firmware.wasC === null) out.push(`${stands}: the firmware's ceiling must not be higher.`)

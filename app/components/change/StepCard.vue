@@ -45,6 +45,8 @@ live.listen()
 const v = reactive<Record<string, string | number | null>>({})
 const draft = useDraft(v)
 const heading = ref<HTMLElement | null>(null)
+/** Chosen from the list: who works by keys or by ear is at it. */
+defineExpose({ focus: () => heading.value?.focus() })
 /** What the server would refuse is said here: without it a tick that is kept would be refused an hour later. */
 const faults = ref<Record<string, string>>({})
 const name = computed(() => `tick ${props.procedure.id} ${props.step.key}`)

@@ -10,17 +10,29 @@ import { sheetOpened } from '~/lib/sheet-history'
 
 const props = withDefaults(defineProps<{ open: boolean; title: string; wide?: boolean }>(), { wide: false })
 const emit = defineEmits<{ close: [] }>()
+/** The dialog's own return of the focus comes first. */
+const GIVEN_BACK_MS = 60
 let closed: (() => void) | null = null
 /** Nothing had focus when it opened: nothing gets it back, or single keys would go to whatever had it before that. */
 let fromNowhere = false
+/** What had focus when it opened: it gets it back also from a sheet that is taken away rather than shut. */
+let from: Element | null = null
 function isOpen(open: boolean): void {
   closed?.()
   closed = open ? sheetOpened(() => emit('close')) : null
-  if (open) fromNowhere = document.activeElement === document.body
-  else if (fromNowhere)
+  if (open) {
+    from = document.activeElement
+    fromNowhere = from === document.body
+  } else if (fromNowhere)
     setTimeout(() => {
       if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
     })
+  else if (from) setTimeout(giveBack, GIVEN_BACK_MS)
+}
+function giveBack(): void {
+  const lost = document.activeElement === null || document.activeElement === document.body
+  if (lost && from instanceof HTMLElement && from.isConnected) from.focus({ preventScroll: true })
+  from = null
 }
 watch(() => props.open, isOpen, { immediate: true })
 onBeforeUnmount(() => isOpen(false))

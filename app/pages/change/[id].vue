@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One procedure: the step that is next, large; the list with who did what; and its end. */
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { progress, type Values } from '#core/procedures'
 import type { ProcedurePage, Tick } from '#shared/answers/change'
 import { when } from '#shared/time'
@@ -75,6 +75,12 @@ watch(
   },
   { immediate: true },
 )
+const card = ref<{ focus: () => void } | null>(null)
+async function choose(key: string): Promise<void> {
+  chosen.value = key
+  await nextTick()
+  card.value?.focus()
+}
 const step = computed(() => far.value.open.find(s => s.key === chosen.value) ?? null)
 const place = computed(() => (data.value?.steps.findIndex(s => s.key === step.value?.key) ?? 0) + 1)
 const over = computed(() => data.value !== null && (data.value.ended !== null || data.value.struck !== null))
@@ -149,6 +155,7 @@ const takeBack = (t: Tick) => {
       <div class="grid grid-cols-[minmax(0,1fr)] items-start gap-4 xl:grid-cols-[minmax(0,1fr)_400px]">
         <div class="grid grid-cols-[minmax(0,1fr)] gap-3">
           <StepCard
+            ref="card"
             v-if="step && !over"
             :procedure="data"
             :step="step"
@@ -193,7 +200,7 @@ const takeBack = (t: Tick) => {
             :open="far.open.map(s => s.key)"
             :chosen="over ? null : chosen"
             :ended="over"
-            @choose="key => (chosen = key)"
+            @choose="choose"
             @back="takeBack"
           />
           <div v-if="!over" class="flex flex-wrap gap-2">

@@ -27,7 +27,7 @@ const items = computed(() =>
     good: c.good,
     tag: c.tag,
     words: inside(c),
-    says: [c.refusal ?? '', ...c.says, `About ${c.minutes} min.`].filter(Boolean).join(' '),
+    says: [...(c.refusal === null ? c.says : [c.refusal]), `About ${c.minutes} min.`].join(' '),
   })),
 )
 const lead = computed(() => {

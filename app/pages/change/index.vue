@@ -14,6 +14,7 @@ import EmptyShop from '~/components/ui/EmptyShop.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
 import { useEntryForm } from '~/composables/entry-form'
+import { useKeptFocus } from '~/composables/kept-focus'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 import { VERDICT_TEXT } from '~/words/verdict'
@@ -23,6 +24,7 @@ const route = useRoute()
 const shop = useShop()
 const ui = useUi()
 const { data, failure } = useAnswer('/api/change', { everyMs: 30_000 })
+useKeptFocus()
 
 /** The printer that was asked for first, then those that are not ready, then those with a nozzle that is due. */
 const rows = computed(() => {
