@@ -7,7 +7,7 @@ import { useShop } from '~/state/shop'
 export function shown(component: Component, options: ComponentMountingOptions<unknown> = {}, timeZone = 'UTC') {
   const pinia = createPinia()
   setActivePinia(pinia)
-  useShop().data = { settings: { timeZone } } as never
+  useShop().data = { settings: { timeZone }, printers: [{ heads: [] }] } as never
   const NuxtLink = { props: ['to'], template: '<a :href="to"><slot /></a>' }
   return mount(component as never, { ...options, global: { plugins: [pinia], stubs: { NuxtLink } } } as never)
 }
