@@ -13,7 +13,7 @@ export default defineConfig({
         plugins: [vue()],
         test: { name: 'components', include: ['tests/components/**/*.test.ts'], environment: 'happy-dom' },
       },
-      { resolve: { alias }, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], testTimeout: 30_000 } },
+      { resolve: { alias }, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], testTimeout: 60_000 } },
       {
         resolve: { alias },
         test: { name: 'reference', include: ['tests/reference/**/*.test.ts'], testTimeout: 60_000 },
