@@ -14,6 +14,7 @@ import { useLive } from '~/state/live'
 import { useOutbox } from '~/state/outbox'
 import { shown, words } from './support'
 
+vi.mock('vue-router', () => ({ useRoute: () => ({ path: '/change/hotend' }) }))
 vi.mock('~/lib/shrink', () => ({
   shrunk: (f: Blob) =>
     f.type.startsWith('image/') ? Promise.resolve('AAAA') : Promise.reject(new Error('This is no picture')),
@@ -70,7 +71,6 @@ const page = (more: Partial<ProcedurePage> = {}): ProcedurePage => ({
 
 beforeEach(() => {
   sessionStorage.clear()
-  vi.stubGlobal('useRoute', () => ({ path: '/change/hotend' }))
   vi.stubGlobal(
     'EventSource',
     class {

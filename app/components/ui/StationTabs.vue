@@ -2,6 +2,8 @@
 /**
  * The screens of a station, in the order of the work, and what could not be read. The first tab is the station itself.
  */
+import { useRoute } from 'vue-router'
+
 const props = defineProps<{
   title: string
   tabs: readonly { to: string; name: string; also?: string }[]
