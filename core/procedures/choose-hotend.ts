@@ -16,6 +16,7 @@ import {
 } from '../limits'
 import { listed } from '../words'
 import type { Coming } from './choose'
+import { byKeys } from './order'
 
 export interface HotendChoice {
   hotend: Hotend
@@ -76,11 +77,9 @@ export function rankHotends(
           no === null ? [] : [`${job.name}: ${reason(no.line, no.demand, hotend.nozzle)}.`],
         ),
       ]
-      return { choice: { hotend, good, says, minutes }, key: [Number(lacks === null), runs.length, -minutes] }
+      const key = [Number(lacks === null), runs.length, -minutes]
+      return { choice: { hotend, good, says, minutes }, key, tag: hotend.tag }
     })
-    .sort((a, b) => {
-      const i = a.key.findIndex((k, at) => k !== b.key[at])
-      return i < 0 ? a.choice.hotend.tag.localeCompare(b.choice.hotend.tag) : b.key[i]! - a.key[i]!
-    })
+    .sort(byKeys)
     .map(x => x.choice)
 }

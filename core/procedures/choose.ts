@@ -14,6 +14,7 @@ import {
 } from '../limits'
 import { need, needEach } from '../numeric'
 import { capital, chance, grams, kg, listed } from '../words'
+import { byKeys } from './order'
 
 /** A nozzle that could be taken. */
 export interface Candidate {
@@ -100,12 +101,9 @@ export function rankNozzles(
       const good = c.worn === null && bad.every(b => b.length === 0) && sameBore && enough
       if (good && runs.length > 0) says.unshift(`Good for ${listed(runs.slice(0, 3), 'and')}.`)
       const key = [Number(c.worn === null), runs.length, Number(sameBore), Number(enough), -looks, c.left?.medianG ?? 0]
-      return { choice: { nozzle: c.nozzle, good, says }, key }
+      return { choice: { nozzle: c.nozzle, good, says }, key, tag: c.nozzle.tag }
     })
-    .sort((a, b) => {
-      const i = a.key.findIndex((k, at) => k !== b.key[at])
-      return i < 0 ? a.choice.nozzle.tag.localeCompare(b.choice.nozzle.tag) : b.key[i]! - a.key[i]!
-    })
+    .sort(byKeys)
     .map(x => x.choice)
 }
 

@@ -6,7 +6,7 @@ import { NOZZLE_MATERIALS } from '#core/wear'
 import { SHAPES } from '../entries/nozzles'
 import { SYMPTOMS } from '../entries/runs'
 import { standing } from './change'
-import { hotendLine } from './hotends'
+import { hotendNow } from './hotends'
 import { materialRow } from './materials'
 import { id, mark, maybe, number, text, time } from './parts'
 import { through } from './prepare'
@@ -109,7 +109,7 @@ export const equip = z.object({
   shelf: z.array(storedPart),
   nozzles: z.array(fittedNozzle),
   /** Hotends on the shelf that nobody has taken for a printer. */
-  hotends: z.array(hotendLine),
+  hotends: z.array(hotendNow),
   materials: z.array(materialRow),
   rules,
   prices,

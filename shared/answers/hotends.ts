@@ -4,8 +4,8 @@ import type { Hotend } from '#core/limits'
 import { id, maybe, struckBy, text, time } from './parts'
 import { fittedNozzle, storedPart } from './printers'
 
-/** One hotend; what the core needs of it, and what a person asks. */
-export const hotendLine = z.object({
+/** A hotend as it stands: what limits are worked out from, and where it is. */
+export const hotendNow = z.object({
   id,
   tag: text,
   note: text,
@@ -14,12 +14,16 @@ export const hotendLine = z.object({
   place: maybe(z.object({ printerId: id, headId: id, words: text })),
   /** On its head since then; on the shelf, last changed then. */
   since: time,
-  /** What is inside, each with where it was, the latest first. */
-  parts: z.array(storedPart.extend({ been: z.array(z.object({ at: time, words: text })) })),
+  parts: z.array(storedPart),
   nozzle: maybe(fittedNozzle),
   /** The procedure under way that is to put it on a printer. */
   taken: maybe(z.object({ id, title: text })),
-  /** Latest first. */
+}) satisfies z.ZodType<Hotend>
+export type HotendNow = z.output<typeof hotendNow>
+
+/** The same with where it and all inside were, the latest first. */
+export const hotendLine = hotendNow.extend({
+  parts: z.array(storedPart.extend({ been: z.array(z.object({ at: time, words: text })) })),
   history: z.array(
     z.object({
       changeId: id,
@@ -34,5 +38,3 @@ export const hotendLine = z.object({
   ),
 })
 export type HotendLine = z.output<typeof hotendLine>
-/** What limits are worked out from. */
-export const hotendOf = ({ id, tag, parts, nozzle }: HotendLine): Hotend => ({ id, tag, parts, nozzle })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A change of the hotend that is done already: which came off, which is on. */
 import { computed } from 'vue'
-import type { HotendLine } from '#shared/answers/hotends'
+import type { HotendNow } from '#shared/answers/hotends'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
@@ -11,7 +11,7 @@ import { useEntrySheet } from '~/composables/entry-sheet'
 const props = defineProps<{
   on: { printerId: number; headId: number; place: string; tag: string | null } | null
   /** On the shelf, and taken by nobody. */
-  shelf: readonly HotendLine[]
+  shelf: readonly HotendNow[]
 }>()
 const emit = defineEmits<{ close: [] }>()
 const sheet = useEntrySheet('/api/changes', {
@@ -28,7 +28,7 @@ const sheet = useEntrySheet('/api/changes', {
   saved: done => `${done.printer}: ${said.value}. Its sensor is unchecked there; prove runaway protection and cut-out.`,
   close: () => emit('close'),
 })
-const fresh = computed((): HotendLine | null => props.shelf.find(h => h.id === sheet.v.hotendId) ?? null)
+const fresh = computed((): HotendNow | null => props.shelf.find(h => h.id === sheet.v.hotendId) ?? null)
 const said = computed((): string =>
   [...(props.on?.tag ? [`${props.on.tag} off`] : []), ...(fresh.value ? [`${fresh.value.tag} on`] : [])].join(', '),
 )

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A hotend put together at the bench, with its parts and, best, a nozzle in it. */
 import type { HOTEND_ROLES } from '#core/limits'
+import { capital } from '#core/words'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import { intoEntry, nozzleOptions, partOptions } from '~/components/stores/hotend-choices'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -48,7 +49,6 @@ const sheet = useEntrySheet('/api/hotends', {
   saved: done => `${done.tag} is on the shelf. Enter what its parts are rated for under “What is inside”.`,
   close: () => emit('close'),
 })
-const capital = (s: string) => s[0]!.toUpperCase() + s.slice(1)
 </script>
 
 <template>

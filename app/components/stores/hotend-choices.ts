@@ -1,6 +1,6 @@
 /** What can go into a hotend: parts that lie on the shelf, kinds of the catalogue, nozzles. */
 import { HOTEND_ROLES, isHotendRole, kindsOf } from '#core/limits'
-import { mmNumber } from '#core/words'
+import { capital, mmNumber } from '#core/words'
 import type { Equip } from '#shared/answers/bench'
 
 export interface Option {
@@ -9,7 +9,6 @@ export interface Option {
   group?: string
 }
 
-const plain = (name: string) => name[0]!.toUpperCase() + name.slice(1)
 /** Of one role, or of all: what lies on the shelf first. */
 export function partOptions(equip: Equip | null, role?: (typeof HOTEND_ROLES)[number]): Option[] {
   const of = (r: string) => (role === undefined ? isHotendRole(r as never) : r === role)
@@ -18,7 +17,7 @@ export function partOptions(equip: Equip | null, role?: (typeof HOTEND_ROLES)[nu
       .filter(p => of(p.role))
       .map(p => ({ value: `shelf ${p.id}`, text: `${p.name}${p.note ? `, ${p.note}` : ''}`, group: 'on the shelf' })),
     ...HOTEND_ROLES.filter(of).flatMap(r =>
-      kindsOf(r).map(k => ({ value: k.key, text: plain(k.key), group: role === undefined ? r : 'not recorded yet' })),
+      kindsOf(r).map(k => ({ value: k.key, text: capital(k.key), group: role === undefined ? r : 'not recorded yet' })),
     ),
   ]
 }

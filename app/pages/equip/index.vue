@@ -28,7 +28,6 @@ import FieldSelect from '~/components/ui/FieldSelect.vue'
 import NotReady from '~/components/ui/NotReady.vue'
 import { useEquip } from '~/composables/equip'
 import { askingOf, setsOf } from '~/lib/changes'
-import { hotendOf } from '#shared/answers/hotends'
 import { useScans } from '~/state/scans'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -276,7 +275,7 @@ function pickPrinter(id: number | null): void {
               :offers="offers"
               :rules="data.rules"
               :currency="data.currency"
-              :hotends="data.hotends.map(hotendOf)"
+              :hotends="data.hotends"
               :others="filaments"
               :solved="['runs', 'just'].includes(result.verdict.class)"
               @apply="applying = true"

@@ -12,7 +12,7 @@ import { listAskings } from '../materials/materials'
 import { shopRules } from '../printers/ceilings'
 import { sistersPrior } from '../nozzles/forecasts'
 import { typeLives } from '../nozzles/lives'
-import { listHotends } from '../printers/hotends'
+import { hotendsNow } from '../printers/hotends'
 import { listChanges, listShelf, listSpareNozzles, listStacks } from '../printers/stack-read'
 import { shopSettings } from '../shop/settings'
 
@@ -49,7 +49,7 @@ export async function equip(db: Connection): Promise<Equip> {
       listChanges(db),
       throughFitted(db),
       standings(db),
-      listHotends(db),
+      hotendsNow(db),
     ])
   return {
     hotends: hotends.filter(h => h.place === null && h.taken === null),

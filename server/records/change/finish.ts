@@ -14,8 +14,7 @@ import { iso } from '../../db/iso'
 import { materials, serviceTags, zRecords } from '../../db/schema'
 import { LONGER_TIP, saveGauge } from '../nozzles/gauges'
 import { saveChangeover } from '../prepare/changeovers'
-import { headAt, saveFitting } from '../printers/fittings'
-import { hotendOnHead } from '../printers/hotends'
+import { headAt, hotendOnHead, saveFitting } from '../printers/fittings'
 import { saveChange } from '../printers/stack-change'
 import { listStacks } from '../printers/stack-read'
 import { hotendOf, swapOf, type Endable } from './ticks'
@@ -30,7 +29,11 @@ interface Ending {
 /** Questions that were answered when it began, or at their step: they are not asked again at the end. */
 const ASKED_BEFORE = ['retired', 'worn-out', 'elsewhere', 'in-hotend', 'not-fitted', LONGER_TIP]
 
-export async function writeEnd(tx: Connection, procedure: Endable, e: Ending, personId: number): Promise<void> {
+/** When a step was done; null while it is not. */
+const doneAt = (ticks: Endable['ticks']) => (step: string) => ticks.find(t => t.step === step)?.at ?? null
+
+export async function writeEnd(tx: Connection, procedure: Endable, ending: Ending, personId: number): Promise<void> {
+  const e = { ...ending, confirmed: [...new Set([...ending.confirmed, ...ASKED_BEFORE])] }
   const swap = swapOf(procedure.p)
   const hotend = hotendOf(procedure.p)
   if (swap !== null) await writeSwap(tx, procedure, swap, e, personId)
@@ -39,8 +42,8 @@ export async function writeEnd(tx: Connection, procedure: Endable, e: Ending, pe
 }
 
 async function writeSwap(tx: Connection, { p, ticks, values }: Endable, facts: SwapFacts, e: Ending, personId: number) {
-  const at = (step: string) => ticks.find(t => t.step === step)?.at ?? null
-  const confirmed = [...new Set([...e.confirmed, ...ASKED_BEFORE])]
+  const at = doneAt(ticks)
+  const { confirmed } = e
   const headId = p.headId!
   const fitted = at('in')
   const out = at('out')
@@ -96,7 +99,7 @@ async function writeZAndPurge(
   confirmed: string[],
   personId: number,
 ) {
-  const at = (step: string) => new Date(ticks.find(t => t.step === step)!.at)
+  const at = doneAt(ticks)
   const before = values.zBeforeMm
   await tx.insert(zRecords).values({
     headId: p.headId!,
@@ -106,7 +109,7 @@ async function writeZAndPurge(
     beforeMm: typeof before === 'number' ? before : null,
     zMm: values.zAfterMm as number,
     changeMm: to.changeMm,
-    occurredAt: at('z'),
+    occurredAt: new Date(at('z')!),
     personId,
   })
   const toMaterialId = Number(values.material)
@@ -124,7 +127,7 @@ async function writeZAndPurge(
       volumeMm3: Math.round(washout(START_MELT_MM3.standard, USUAL_DIAMETER_MM).volumeMm3),
       clean: true,
       note: 'after the change; how much went through was not measured',
-      occurredAt: at('purge').toISOString(),
+      occurredAt: at('purge')!,
       confirmed,
     }),
     personId,
@@ -147,14 +150,14 @@ async function keepStill(tx: Connection, p: Endable['p'], fresh: string, e: Endi
 
 async function writeHotend(tx: Connection, procedure: Endable, facts: HotendFacts, e: Ending, personId: number) {
   const { p, ticks, values } = procedure
-  const at = (step: string) => ticks.find(t => t.step === step)?.at ?? null
-  const confirmed = [...new Set([...e.confirmed, ...ASKED_BEFORE])]
+  const at = doneAt(ticks)
+  const { confirmed } = e
   const fitted = at('in')
   const out = at('out')
   const moved = fitted ?? out
   if (moved !== null) {
     const on = fitted === null ? null : facts.fresh
-    await changeHotend(tx, procedure, on, { ...e, confirmed, moved }, personId)
+    await changeHotend(tx, procedure, on, { ...e, moved }, personId)
   }
   if (e.outcome === 'done') {
     const to = { nozzleId: facts.fresh.nozzle.id, changeMm: null, turnC: facts.snug.setC }

@@ -12,7 +12,7 @@ import { notFound } from '../entry/refusal'
 import { factOf, listAskings } from '../materials/materials'
 import { purgeC, throughFitted } from '../prepare/changeovers'
 import { shopRules } from '../printers/ceilings'
-import { hotendOnHead } from '../printers/hotends'
+import { hotendOnHead } from '../printers/fittings'
 import { listStacks } from '../printers/stack-read'
 import { nozzleRows, type NozzleRow } from './shelf'
 
@@ -81,12 +81,7 @@ export async function headFor(db: Connection, headId: number) {
 export type HeadFor = Awaited<ReturnType<typeof headFor>>
 
 /** The hotend's ceiling as a setpoint, by what its weakest part stands with this nozzle; null when it is not known. */
-export function ceilingOf(
-  printer: StackPrinter,
-  headId: number,
-  nozzle: FittedNozzle | null,
-  h: HeadFor,
-): number | null {
+function ceilingOf(printer: StackPrinter, headId: number, nozzle: FittedNozzle | null, h: HeadFor): number | null {
   const heads = printer.heads.map(x => (x.id === headId ? { ...x, nozzle } : x))
   return ceilings({ ...printer, heads }, h.rules).find(c => c.zone === 'hotend' && c.headId === headId)?.limitC ?? null
 }
@@ -98,7 +93,7 @@ const demandsHere = (m: MaterialRow, enclosed: boolean) => {
 }
 
 /** What the hottest coming job sets with this nozzle, within the ceiling; null when none is hotter than turning it. */
-export function resnugAt(h: HeadFor, n: NozzleRow, ceilingC: number, turnC: number): HeadFacts['resnug'] {
+function resnugAt(h: HeadFor, n: NozzleRow, ceilingC: number, turnC: number): HeadFacts['resnug'] {
   let hottest: { setC: number; job: string } | null = null
   for (const c of h.coming) {
     const least = factOf(c.material, 'nozzleMinC')

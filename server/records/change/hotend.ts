@@ -2,14 +2,14 @@
  * What changing a hotend is worked out from: the head as it would be with another one on it. The same facts for the
  * offer, for the procedure that begins, and to see whether they still hold.
  */
-import { NOZZLE_MINUTES, sameSensor, withHotend, type Hotend, type Part } from '#core/limits'
+import { sameSensor, withHotend, type Hotend, type Part } from '#core/limits'
 import { CEILING_C, notReadyToGo, rankHotends, type HotendFacts, type HotendThing } from '#core/procedures'
 import { mmNumber } from '#core/words'
 import type { HotendOffer, SwapOffer } from '#shared/answers/change'
-import { hotendOf, type HotendLine } from '#shared/answers/hotends'
+import type { HotendNow } from '#shared/answers/hotends'
 import type { Connection } from '../../db/client'
 import { throughNozzle } from '../prepare/changeovers'
-import { listHotends } from '../printers/hotends'
+import { hotendsNow } from '../printers/hotends'
 import { comingTo, comingWords, headFacts, headFor, nothingDescribed, placeOf, turningOn, type HeadFor } from './head'
 import { nozzleRow } from './shelf'
 import { underWay } from './under-way'
@@ -45,17 +45,16 @@ async function factsFor(
   h: HeadFor,
   headId: number,
   old: Hotend | null,
-  line: HotendLine,
+  fresh: HotendNow,
 ): Promise<Worked> {
   const no = (refusal: string): Worked => ({ facts: null, refusal })
-  const fresh = hotendOf(line)
-  if (line.place !== null) return no(`${line.tag} is on ${line.place.words}.`)
+  if (fresh.place !== null) return no(`${fresh.tag} is on ${fresh.place.words}.`)
   const lacks = notReadyToGo(fresh)
-  if (lacks !== null) return no(`${line.tag} is not ready to go: ${lacks}.`)
+  if (lacks !== null) return no(`${fresh.tag} is not ready to go: ${lacks}.`)
   const stands = weakest(fresh.parts)
-  if (stands === null) return no(`What ${line.tag} stands is not known: enter a limit of its parts.`)
+  if (stands === null) return no(`What ${fresh.tag} stands is not known: enter a limit of its parts.`)
   if (stands.mostC < CEILING_C[0])
-    return no(`${line.tag} stands ${stands.mostC} °C by its ${stands.weakest}: no hotend does; correct that limit.`)
+    return no(`${fresh.tag} stands ${stands.mostC} °C by its ${stands.weakest}: no hotend does; correct that limit.`)
   const nozzleId = fresh.nozzle!.id as number
   const [n, through] = await Promise.all([nozzleRow(db, headId, nozzleId), throughNozzle(db, nozzleId)])
   const named = (id: number | null | undefined) => h.materials.find(m => m.id === id) ?? null
@@ -67,7 +66,7 @@ async function factsFor(
   }
   const { ceilingC, t } = turningOn(then, headId, null)
   if (t.refusal !== null || t.setC === null || ceilingC === null)
-    return no(`${line.tag}: ${t.refusal ?? 'how hot it may get is not known.'}`)
+    return no(`${fresh.tag}: ${t.refusal ?? 'how hot it may get is not known.'}`)
   const own = headFacts(then, headId, n, { ceilingC, turnC: t.setC, holds: then.holds })
   const parts = h.printer.parts.filter(p => p.headId === headId)
   return {
@@ -88,11 +87,10 @@ async function factsFor(
 
 /** Those on the shelf that nobody has taken for another printer, and the one on the head. */
 async function hotendsFor(db: Connection, h: HeadFor) {
-  const all = await listHotends(db)
-  const taken = (l: HotendLine) => l.taken !== null
+  const all = await hotendsNow(db)
   return {
     old: all.find(l => l.id === h.hotend?.id) ?? null,
-    shelf: all.filter(l => l.place === null && !taken(l)),
+    shelf: all.filter(l => l.place === null && l.taken === null),
   }
 }
 
@@ -101,24 +99,22 @@ export async function hotendFacts(db: Connection, headId: number, hotendId: numb
   const h = await headFor(db, headId)
   const nothing = nothingDescribed(h)
   if (nothing) return { facts: null, refusal: nothing.says }
-  const here = h.hotend
-  const lines = await listHotends(db, [hotendId, ...(here ? [here.id] : [])])
+  const lines = await hotendsNow(db, [hotendId, ...(h.hotend ? [h.hotend.id] : [])])
   const fresh = lines.find(l => l.id === hotendId)
   if (!fresh) return { facts: null, refusal: 'This hotend is not known' }
-  const old = lines.find(l => l.id === here?.id)
-  return factsFor(db, h, headId, old ? hotendOf(old) : null, fresh)
+  return factsFor(db, h, headId, lines.find(l => l.id === h.hotend?.id) ?? null, fresh)
 }
 
 export async function hotendOffer(db: Connection, headId: number): Promise<HotendOffer> {
   const h = await headFor(db, headId)
   const { printer } = h
   const { old, shelf } = await hotendsFor(db, h)
-  const ranked = rankHotends(printer, headId, shelf.map(hotendOf), comingTo(h, headId), h.rules)
+  const ranked = rankHotends(printer, headId, shelf, comingTo(h, headId), h.rules)
   const refusal = nothingDescribed(h)
   const choices = []
   for (const { hotend, ...c } of ranked) {
     const line = shelf.find(l => l.id === hotend.id)!
-    const worked = refusal ? null : await factsFor(db, h, headId, old && hotendOf(old), line)
+    const worked = refusal ? null : await factsFor(db, h, headId, old, line)
     const no = worked?.refusal ?? null
     choices.push({
       ...thing(hotend),
@@ -133,7 +129,7 @@ export async function hotendOffer(db: Connection, headId: number): Promise<Hoten
     place: placeOf(printer, headId),
     printer: printer.name,
     printerId: printer.id,
-    old: old && thing(hotendOf(old)),
+    old: old && thing(old),
     refusal,
     /** Why its nozzle may not be turned. */
     nozzle: turningOn(h, headId, null).t.refusal,
@@ -143,19 +139,10 @@ export async function hotendOffer(db: Connection, headId: number): Promise<Hoten
   }
 }
 
-/**
- * The hotend of the shelf that is proposed where a nozzle is to be changed: when the nozzle may not be turned or none
- * of the shelf is good (`must`), or when it is quicker.
- */
-export async function hotendInPlaceOf(
-  db: Connection,
-  h: HeadFor,
-  headId: number,
-  must: boolean,
-): Promise<SwapOffer['hotend']> {
+/** The hotend of the shelf that is proposed where a nozzle may not be turned, or none of the shelf is good. */
+export async function hotendInPlaceOf(db: Connection, h: HeadFor, headId: number): Promise<SwapOffer['hotend']> {
   if (nothingDescribed(h)) return null
   const { shelf } = await hotendsFor(db, h)
-  const [best] = rankHotends(h.printer, headId, shelf.map(hotendOf), comingTo(h, headId), h.rules)
-  if (!best || !best.good || (!must && best.minutes >= NOZZLE_MINUTES)) return null
-  return { ...thing(best.hotend), says: best.says.join(' '), minutes: best.minutes }
+  const [best] = rankHotends(h.printer, headId, shelf, comingTo(h, headId), h.rules)
+  return best?.good ? { ...thing(best.hotend), says: best.says.join(' '), minutes: best.minutes } : null
 }

@@ -67,7 +67,8 @@ export async function swapOffer(db: Connection, headId: number): Promise<SwapOff
     printerId: printer.id,
     old: h.old && swapNozzle(h.old),
     refusal,
-    hotend: await hotendInPlaceOf(db, h, headId, refusal !== null || !ranked.some(c => c.good)),
+    // an exchange takes longer than a nozzle alone: it is asked for only where that will not do
+    hotend: refusal !== null || !ranked.some(c => c.good) ? await hotendInPlaceOf(db, h, headId) : null,
     under: (await underWay(db, [printer.id]))[0] ?? null,
     coming: comingWords(h),
     choices: ranked.map(c => ({

@@ -1,15 +1,16 @@
 /** Work at the bench: a hotend put together, parts and a nozzle in and out of one on the shelf. */
-import { sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import type { z } from 'zod'
 import { describedPart, type DescribedPart } from '#core/limits'
 import type { assemblySchema, hotendSchema } from '#shared/entries/hotends'
 import type { HotendLine } from '#shared/answers/hotends'
 import type { Connection } from '../../db/client'
-import { assemblyEvents, fittings, hotends, partEvents, stackChanges } from '../../db/schema'
+import { assemblyEvents, fittings, hotends, nozzles, partEvents, stackChanges } from '../../db/schema'
 import { notInFuture, refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 import { refreshForecast } from '../nozzles/forecasts'
-import { listHotends, lockedHotend, newHotend, refuseEarlier } from './hotends'
+import { nozzleAt } from './fittings'
+import { hotendsNow, lockedHotend, newHotend, refuseEarlier } from './hotends'
 import { storePart } from './stack-change'
 import { listShelf } from './stack-read'
 
@@ -79,15 +80,12 @@ async function putInto(tx: Connection, h: Into, { changeId, hotend, occurredAt, 
     await tx.insert(partEvents).values({ changeId, partId, kind: 'shelve', hotendId: hotend.id })
   }
   if (h.nozzleId === null) return
-  const [nozzle] = await tx.execute<{ tag: string; kind: string | null; hotend: string | null }>(sql`
-    select n.tag, e.kind, t.tag hotend from nozzles n
-    left join lateral (select kind, hotend_id from standing_fittings f where f.nozzle_id = n.id
-      order by occurred_at desc, id desc limit 1) e on true left join hotends t on t.id = e.hotend_id
-    where n.id = ${h.nozzleId} for no key update of n`)
+  const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, h.nozzleId)).for('no key update')
   if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
-  if (nozzle.hotend !== null) refuseField('nozzleId', `${nozzle.tag} is in ${nozzle.hotend}`)
-  if (nozzle.kind === 'fit') refuseField('nozzleId', `${nozzle.tag} is on a printer: take it off there first`)
-  if (nozzle.kind === 'retire') refuseField('nozzleId', `${nozzle.tag} is retired`)
+  const now = await nozzleAt(tx, nozzle.id, new Date())
+  if (now.hotend !== null) refuseField('nozzleId', `${nozzle.tag} is in ${now.hotend}`)
+  if (now.headId !== null) refuseField('nozzleId', `${nozzle.tag} is on a printer: take it off there first`)
+  if (now.retired) refuseField('nozzleId', `${nozzle.tag} is retired`)
   await moveNozzle(tx, h.nozzleId, hotend.id, `put into ${hotend.tag}`, { changeId, occurredAt, personId })
 }
 
@@ -114,7 +112,7 @@ async function moveNozzle(
 
 /** A hotend has one heater, one sensor, one block, one break at a time. */
 async function oneOfEach(tx: Connection, hotendId: number): Promise<void> {
-  const [line] = await listHotends(tx, [hotendId])
+  const [line] = await hotendsNow(tx, [hotendId])
   const roles = line!.parts.map(p => p.role).filter(r => r !== 'other hotend part')
   const twice = roles.find((r, i) => roles.indexOf(r) !== i)
   if (twice) refuseField('add', `There would be two of: ${twice}. Take the other one out in the same change`)

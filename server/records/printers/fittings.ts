@@ -1,4 +1,4 @@
-/** Which nozzle sits on which head: fit, remove, retire. */
+/** Which nozzle and which hotend sit on which head; nozzles fitted, removed, retired. */
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { wornOut } from '#core/schedule'
@@ -29,6 +29,14 @@ export async function headAt(db: Connection, headId: number, at: Date): Promise<
   return row?.kind === 'fit' ? row : null
 }
 
+/** The hotend that sits on a head now. */
+export async function hotendOnHead(db: Connection, headId: number): Promise<{ id: number; tag: string } | null> {
+  const [row] = await db.execute<{ id: number; tag: string }>(sql`
+    select t.id, t.tag from hotend_places l join hotends t on t.id = l.hotend_id
+    where l.kind = 'fit' and l.head_id = ${headId}`)
+  return row ?? null
+}
+
 interface NozzleAt {
   headId: number | null
   retired: boolean
@@ -36,7 +44,7 @@ interface NozzleAt {
   hotend: string | null
 }
 /** The head a nozzle sat on at a time, and whether it had been retired by then. */
-async function nozzleAt(db: Connection, nozzleId: number, at: Date): Promise<NozzleAt> {
+export async function nozzleAt(db: Connection, nozzleId: number, at: Date): Promise<NozzleAt> {
   const [row] = await db.execute<{ kind: string; head_id: number | null; hotend: string | null }>(sql`
     select f.kind, f.head_id, t.tag hotend from standing_fittings f left join hotends t on t.id = f.hotend_id
     where f.nozzle_id = ${nozzleId} and f.occurred_at <= ${at.toISOString()}
@@ -81,10 +89,7 @@ export async function saveFitting(
   if (f.kind === 'fit') {
     const [head] = await tx.select().from(heads).where(eq(heads.id, f.headId!)).for('no key update')
     if (!head) refuseField('headId', 'This head is not known')
-    const [hotend] = await tx.execute(
-      sql`select hotend_id from hotend_places where kind = 'fit' and head_id = ${f.headId}`,
-    )
-    if (!hotend) refuseField('headId', 'No hotend is on this head: fit one first')
+    if ((await hotendOnHead(tx, f.headId!)) === null) refuseField('headId', 'No hotend is on this head: fit one first')
     if (now.headId === f.headId) refuseField('nozzleId', `${nozzle.tag} is fitted there already`)
     const other = await headAt(tx, f.headId!, occurredAt)
     if (now.headId !== null) await takeOff(f.nozzleId, now.headId)

@@ -2,7 +2,7 @@
  * Hotends: which sits where, what is in it, and what moves with it. On a head its parts and its nozzle are those that
  * the logs of parts and nozzles put there; on the shelf each says in which hotend it is.
  */
-import type { HotendLine } from '#shared/answers/hotends'
+import type { HotendLine, HotendNow } from '#shared/answers/hotends'
 import type { StoredPart } from '#shared/answers/printers'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
@@ -14,7 +14,7 @@ import { iso } from '../../db/iso'
 import { assemblyEvents, fittings, hotends, partEvents } from '../../db/schema'
 import { refuseField } from '../entry/refusal'
 import { refreshForecast } from '../nozzles/forecasts'
-import { headAt, PLACE_OF_HEAD, saveFitting } from './fittings'
+import { headAt, hotendOnHead, PLACE_OF_HEAD, saveFitting } from './fittings'
 import { NOZZLE_JSON, PART_JSON } from './stack-read'
 
 /** The roles of what is inside, as SQL lists them. */
@@ -94,42 +94,51 @@ const takenRows = (db: Connection) =>
     select (q.facts->'fresh'->>'id')::int "hotendId", q.id::int, q.title from standing_procedures q
     where q.outcome is null and q.kind = 'hotend'`)
 
-/** All hotends, or those asked for, by their tags. */
-export async function listHotends(db: Connection, ids?: readonly number[]): Promise<HotendLine[]> {
-  const rows = await hotendRows(db, ids)
-  const [parts, nozzles, taken, history] = await Promise.all([
+/** All hotends, or those asked for, by their tags, as they stand. */
+export async function hotendsNow(db: Connection, ids?: readonly number[]): Promise<HotendNow[]> {
+  const [rows, parts, nozzles, taken] = await Promise.all([
+    hotendRows(db, ids),
     insideRows(db),
     nozzleInside(db),
     takenRows(db),
-    historyRows(
-      db,
-      rows.map(r => r.id),
-    ),
   ])
-  const isIn = (r: Row) => (x: Inside) => x.inHotend === r.id || (r.headId !== null && x.onHead === r.headId)
-  const inside = parts.filter(x => rows.some(r => isIn(r)(x)))
-  const been = await beenRows(
-    db,
-    inside.map(x => x.part.id),
-  )
-  return rows.map(r => {
-    const { id, tag, note, version, since, printerId, headId, words } = r
-    const promised = taken.find(t => t.hotendId === id)
+  return rows.map(({ printerId, headId, words, ...row }) => {
+    const isIn = (x: Inside) => x.inHotend === row.id || (headId !== null && x.onHead === headId)
+    const promised = taken.find(t => t.hotendId === row.id)
     return {
-      ...{ id, tag, note, version, since },
+      ...row,
       place: printerId === null || headId === null ? null : { printerId, headId, words: words! },
-      parts: inside.filter(isIn(r)).map(({ part }) => ({
-        ...part,
-        been: been.filter(b => b.partId === part.id).map(({ at, words: where }) => ({ at, words: where })),
-      })),
-      nozzle: nozzles.find(isIn(r))?.nozzle ?? null,
+      parts: parts.filter(isIn).map(x => x.part),
+      nozzle: nozzles.find(isIn)?.nozzle ?? null,
       taken: promised ? { id: promised.id, title: promised.title } : null,
-      history: history
-        .filter(x => x.hotendId === id)
-        .slice(0, HISTORY)
-        .map(({ hotendId: _, ...x }) => x),
     }
   })
+}
+
+/** The same with where they and all inside them were. */
+export async function listHotends(db: Connection, ids?: readonly number[]): Promise<HotendLine[]> {
+  const now = await hotendsNow(db, ids)
+  const [been, history] = await Promise.all([
+    beenRows(
+      db,
+      now.flatMap(h => h.parts.map(p => p.id)),
+    ),
+    historyRows(
+      db,
+      now.map(h => h.id),
+    ),
+  ])
+  return now.map(h => ({
+    ...h,
+    parts: h.parts.map(part => ({
+      ...part,
+      been: been.filter(b => b.partId === part.id).map(({ at, words }) => ({ at, words })),
+    })),
+    history: history
+      .filter(x => x.hotendId === h.id)
+      .slice(0, HISTORY)
+      .map(({ hotendId: _, ...x }) => x),
+  }))
 }
 
 /** Tags, and the head that each sits on. */
@@ -137,14 +146,6 @@ export const hotendTags = (db: Connection) =>
   db.execute<{ id: number; tag: string; headId: number | null }>(sql`
     select t.id, t.tag, l.head_id "headId" from hotends t left join hotend_places l on l.hotend_id = t.id
     order by length(t.tag), t.tag`)
-
-/** The hotend that sits on a head now. */
-export async function hotendOnHead(db: Connection, headId: number): Promise<{ id: number; tag: string } | null> {
-  const [row] = await db.execute<{ id: number; tag: string }>(sql`
-    select t.id, t.tag from hotend_places l join hotends t on t.id = l.hotend_id
-    where l.kind = 'fit' and l.head_id = ${headId}`)
-  return row ?? null
-}
 
 /** A new record under the next free tag. Whoever comes second waits, and gets the one after. */
 export async function newHotend(tx: Connection, personId: number, tag: string | null = null, note = '') {
