@@ -11,6 +11,7 @@ import * as chamber from '#core/chamber'
 import * as changeover from '#core/changeover'
 import * as cooling from '#core/cooling'
 import * as drying from '#core/drying'
+import * as flow from '#core/flow'
 import * as gcode from '#core/gcode'
 import * as imaging from '#core/imaging'
 import * as life from '#core/life'
@@ -35,6 +36,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   changeover,
   cooling,
   drying,
+  flow,
   gcode,
   imaging,
   life,
@@ -67,6 +69,33 @@ interface Call {
   unused?: RegExp
 }
 
+const benchSet = {
+  temperaturesC: [260, 280],
+  flowsMm3S: [8, 12, 16],
+  repeats: 1,
+  lengthMm: 1000,
+  diameterMm: 1.75,
+  densityGCm3: 1.2,
+}
+const benchFilament = {
+  lengthMm: 1000,
+  diameterMm: 1.75,
+  densityGCm3: 1.2,
+  callipersMm: [1.74, 1.75, 1.76],
+  mark: { toldMm: 100, fedMm: 99 },
+}
+const blobs = [260, 280].flatMap(temperatureC =>
+  [8, 12, 16].map((flowMm3S, i) => ({ temperatureC, flowMm3S, massG: 2.9 - 0.1 * i, uG: 0.004 })),
+)
+const shares = flow.sharesOf(blobs, benchFilament)
+const benched = { shares, result: flow.benchResult(shares, 0.95)! }
+const benchLimits = {
+  ceilingSetC: 300,
+  sensor: null,
+  material: 'PA6-CF20',
+  shortMaxC: 310,
+  lowestFlowC: 240,
+}
 const oven = { name: 'oven', ceilingC: 120, timeOutH: 8 }
 const warmUp = { startC: 23, finalC: 60, tauS: 900, delayS: 60 }
 const surveyProbes = [
@@ -525,6 +554,48 @@ const CALLS: Record<string, Record<string, Call>> = {
     },
     trace: { args: { start: made(soaked), f: filament, stays, wound, perStay: 4 } },
     zerosOfJ0: { args: { count: 3 } },
+  },
+  flow: {
+    planBench: { args: { set: benchSet }, named: { temperaturesC: 'temperaturesC' } },
+    usualBench: {
+      args: { highestMm3S: 12, temperatureC: 265, diameterMm: 1.75, densityGCm3: 1.2 },
+      named: { temperatureC: 'temperaturesC' },
+    },
+    cellRefusal: { args: { temperatureC: 280, limits: benchLimits } },
+    hottestCellC: { args: { limits: benchLimits } },
+    benchFile: { args: { file: { ...benchSet, title: 'bench', stand: { xMm: 20, yMm: 20, zMm: 60 }, tool: 0 } } },
+    netUG: { args: { stepG: 0.01 } },
+    balanceFor: { args: { stepG: 0.01, blobG: 3 } },
+    netOf: { args: { weighed: { grossG: 5.2, panG: 2.2 }, nextPanG: 2.21, stepG: 0.01 } },
+    panMoved: { args: { panG: 2.2, nowPanG: 2.25, stepG: 0.01 }, named: { nowPanG: 'panG' } },
+    poolAdjacent: { args: { values: [1, 3, 2], weights: [1, 1, 1] } },
+    monotoneTable: {
+      args: {
+        rows: [
+          [{ value: 1, weight: 1 }, null],
+          [
+            { value: 1, weight: 2 },
+            { value: 0.9, weight: 1 },
+          ],
+        ],
+      },
+      named: { value: 'values', weight: 'weights' },
+    },
+    nominalOf: { args: { filament: benchFilament } },
+    sharesOf: { args: { blobs, filament: benchFilament } },
+    benchResult: { args: { shares: made(shares), accepted: 0.95 } },
+    sustainedFor: { args: { list: made(benched.result.sustained), setC: 265 } },
+    levelOf: { args: { result: made(benched.result), filament: benchFilament } },
+    compareBenches: { args: { first: made(shares), second: made(shares), lengthMm: 1000 } },
+    stallMoved: { args: { shares: made(shares), result: made(benched.result), accepted: 0.95 } },
+    limitOf: {
+      args: {
+        own: made({ ...benched, lengthMm: 1000 }),
+        beside: made([]),
+        accepted: 0.95,
+      },
+    },
+    droppedSince: { args: { first: made(benched), now: made(benched), lengthMm: 1000 } },
   },
   gcode: {
     movesH: { args: { scan: { moveSeconds: 60 } } },

@@ -1,0 +1,151 @@
+/**
+ * The flow that a nozzle on its head sustains: where the delivered share, counted against the slowest blobs of the same
+ * lot, falls under what the shop accepts. Between tested flows the shares tell no more than that it lies there.
+ * Source: common practice, no source; the range is the chance that the share of each tested flow is over the accepted
+ * one, and evenly spread between them.
+ */
+import { need, normalCdf } from '../numeric'
+import { monotoneTable } from './monotone'
+import type { Shares } from './shares'
+
+/** The share that counts as delivered unless the shop says otherwise. */
+export const ACCEPTED_SHARE = 0.95
+/** What a shop may accept. */
+export const ACCEPTED_RANGE = [0.7, 0.995] as const
+
+export type Reach = 'between' | 'at least the highest tested' | 'under the lowest tested'
+export interface Sustained {
+  temperatureC: number
+  reach: Reach
+  /** mm³/s: where the fit crosses; the highest tested where none is below, the lowest where the first already is. */
+  flowMm3S: number
+  /** 80 %, mm³/s; null at an open end. */
+  low80: number | null
+  high80: number | null
+}
+/** A cell after the fit. `relative` is its share of what the slowest blobs delivered. */
+export interface Fitted {
+  temperatureC: number
+  flowMm3S: number
+  share: number
+  u: number
+  fit: number
+  relative: number
+  uRelative: number
+}
+export interface BenchResult {
+  cells: Fitted[]
+  /** What the slowest, hottest blobs delivered of the nominal mass, with its own standard uncertainty. */
+  level: { share: number; u: number }
+  /** What `relative` is counted against: those blobs, or the nominal mass where they cannot be what the head feeds. */
+  against: 'slowest' | 'nominal'
+  /** Slow blobs deliver alike: the level is what is fed, not the beginning of the fall. */
+  plateau: boolean
+  sustained: Sustained[]
+}
+
+/** Two shares are alike within this many standard uncertainties of their difference. */
+const ALIKE_AT = 2
+/** A level this many of the filament's standard uncertainties under nominal is not explained by the filament. */
+const EXPLAINS_AT = 2
+
+/**
+ * What a bench tells. `accepted` 0.7 to 0.995. Null while any temperature has under two flows. Throws InputError.
+ */
+export function benchResult(s: Shares, accepted: number): BenchResult | null {
+  need('accepted', accepted, ...ACCEPTED_RANGE)
+  const temperatures = [...new Set(s.cells.map(c => c.temperatureC))]
+  const flows = [...new Set(s.cells.map(c => c.flowMm3S))].sort((a, b) => a - b)
+  if (temperatures.length === 0 || temperatures.some(t => s.cells.filter(c => c.temperatureC === t).length < 2))
+    return null
+  const at = (t: number, f: number) => s.cells.find(c => c.temperatureC === t && c.flowMm3S === f)
+  const fit = monotoneTable(
+    temperatures.map(t =>
+      flows.map(f => {
+        const c = at(t, f)
+        return c ? { value: c.share, weight: 1 / c.u ** 2 } : null
+      }),
+    ),
+  )
+  const fitted = s.cells.map(c => ({
+    ...c,
+    fit: fit[temperatures.indexOf(c.temperatureC)]![flows.indexOf(c.flowMm3S)]!,
+  }))
+  const hottest = fitted.filter(c => c.temperatureC === temperatures.at(-1))
+  const [slowest, second] = hottest as [(typeof fitted)[number], (typeof fitted)[number]]
+  const level = { share: slowest.fit, u: slowest.u }
+  const plateau = slowest.share - second.share <= ALIKE_AT * Math.hypot(slowest.u, second.u)
+  const explained = 1 - level.share <= EXPLAINS_AT * Math.hypot(s.nominal.share, level.u)
+  const against = plateau || explained ? 'slowest' : 'nominal'
+  // where the fall begins with the first step, what is fed is known by the filament alone
+  const shared = against === 'slowest' && plateau ? 0 : s.nominal.share
+  const by = against === 'slowest' ? level.share : 1
+  const cells = fitted.map(c => {
+    const own = c === slowest && against === 'slowest' ? 0 : Math.hypot(c.u, against === 'slowest' ? level.u : 0)
+    return { ...c, relative: c.fit / by, uRelative: Math.hypot(own / by, shared) }
+  })
+  return {
+    cells,
+    level,
+    against,
+    plateau,
+    sustained: temperatures.map(t =>
+      sustainedOf(
+        t,
+        cells.filter(c => c.temperatureC === t),
+        accepted,
+      ),
+    ),
+  }
+}
+
+/** Below this nobody is sure of anything. */
+const LEAST_U = 1e-6
+const EIGHTY = [0.9, 0.1] as const
+
+function sustainedOf(temperatureC: number, row: readonly Fitted[], accepted: number): Sustained {
+  const first = row[0]!
+  const last = row.at(-1)!
+  // chance that each tested flow is sustained, never rising
+  const over: number[] = []
+  for (const c of row) {
+    const p = normalCdf((c.relative - accepted) / Math.max(c.uRelative, LEAST_U))
+    over.push(Math.min(p, over.at(-1) ?? 1))
+  }
+  const low80 = over[0]! < EIGHTY[0] ? null : flowAt(row, over, EIGHTY[0])
+  const high80 = over.at(-1)! > EIGHTY[1] ? null : flowAt(row, over, EIGHTY[1])
+  if (last.relative >= accepted)
+    return { temperatureC, reach: 'at least the highest tested', flowMm3S: last.flowMm3S, low80, high80 }
+  if (first.relative < accepted)
+    return { temperatureC, reach: 'under the lowest tested', flowMm3S: first.flowMm3S, low80, high80 }
+  const i = row.findIndex(c => c.relative < accepted)
+  const [a, b] = [row[i - 1]!, row[i]!]
+  const flowMm3S = a.flowMm3S + ((a.relative - accepted) / (a.relative - b.relative)) * (b.flowMm3S - a.flowMm3S)
+  return {
+    temperatureC,
+    reach: 'between',
+    flowMm3S,
+    low80: low80 === null ? null : Math.min(low80, flowMm3S),
+    high80: high80 === null ? null : Math.max(high80, flowMm3S),
+  }
+}
+
+/** The flow at which the chance falls to `p`, on straight lines between tested flows. */
+function flowAt(row: readonly Fitted[], over: readonly number[], p: number): number {
+  const i = over.findIndex(x => x <= p)
+  if (i < 0) return row.at(-1)!.flowMm3S
+  if (i === 0) return row[0]!.flowMm3S
+  const share = (over[i - 1]! - p) / (over[i - 1]! - over[i]!)
+  return row[i - 1]!.flowMm3S + share * (row[i]!.flowMm3S - row[i - 1]!.flowMm3S)
+}
+
+/**
+ * What a bench says of a job's setpoint: the hottest tested temperature that is not above it, since hotter never
+ * delivers less; null where the job is cooler than all that was tested. °C.
+ */
+export function sustainedFor(list: readonly Sustained[], setC: number): Sustained | null {
+  need('setC', setC, -273, 2000, '°C')
+  let best: Sustained | null = null
+  for (const s of list) if (s.temperatureC <= setC && (best === null || s.temperatureC > best.temperatureC)) best = s
+  return best
+}
