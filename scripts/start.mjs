@@ -123,10 +123,11 @@ async function startStandIns(speed) {
       throw new StartError('The stand-in printers did not start within 20 s.')
     }),
   ])
-  const { printers, balance, microscope, thermometer } = JSON.parse(line)
+  const { printers, balance, fineBalance, microscope, thermometer } = JSON.parse(line)
   return {
     PRINTER_LINKS: JSON.stringify(printers),
     BALANCE_LINK: balance,
+    FINE_BALANCE_LINK: fineBalance,
     MICROSCOPE_LINK: microscope,
     THERMOMETER_LINK: thermometer,
     STAND_INS: '1',

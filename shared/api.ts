@@ -21,6 +21,7 @@ import { jobLine, jobPage, jobStored, runEffect, runPage } from './answers/runs'
 import { sensorCheckEffect, verify } from './answers/sensors'
 import { shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
+import { benchPage, benchPlan, benchRow, blobEffect } from './answers/flow'
 import { readingEffect, studyLine } from './answers/studies'
 import { surveySchema } from './entries/chambers'
 import { coolDownSchema, procedureSchema, serviceTagSchema, shiftNoteSchema, tickSchema } from './entries/change'
@@ -49,6 +50,7 @@ import { jobSchema, runSchema } from './entries/runs'
 import { referenceFields, sensorCheckSchema } from './entries/sensors'
 import { personSchema } from './entries/shop'
 import { spoolEventSchema, spoolSchema } from './entries/spools'
+import { benchSchema, blobSchema, filamentMeasureSchema } from './entries/flow'
 import { studyReadingSchema, studySchema } from './entries/studies'
 
 /** Who may use a route. Accounts and roles come in here; today everybody on the shop's network may do everything. */
@@ -140,6 +142,18 @@ export const READS = {
     says: 'Hotends: where each is, what is inside, and where it was',
     answer: z.array(hotendLine),
   },
+  '/api/benches': { who: 'everybody', says: 'Flow benches, the latest first', answer: z.array(benchRow) },
+  '/api/benches/{id}': {
+    who: 'everybody',
+    says: 'One flow bench with its weights and what they tell',
+    answer: benchPage,
+  },
+  '/api/bench-plans/{id}': {
+    who: 'everybody',
+    says: 'What a flow bench on a head rests on, with the spool that is asked about',
+    query: z.object({ spool: z.coerce.number().pipe(idSchema) }),
+    answer: benchPlan,
+  },
   '/api/procedures/{id}': { who: 'everybody', says: 'One procedure with its steps and ticks', answer: procedurePage },
   '/api/verify': { who: 'everybody', says: 'Sensors with their checks, and references', answer: verify },
   '/api/chambers': {
@@ -171,7 +185,12 @@ export const READS = {
   '/api/balance': {
     who: 'everybody',
     says: 'What the balance reads; with the stand-in, `spool` is put on it first',
-    query: z.object({ spool: z.coerce.number().pipe(idSchema).optional().catch(undefined) }),
+    query: z.object({
+      spool: z.coerce.number().pipe(idSchema).optional().catch(undefined),
+      /** The fine one, with blob `line` of a bench on it, or its empty pan. */
+      bench: z.coerce.number().pipe(idSchema).optional().catch(undefined),
+      line: z.coerce.number().int().min(-1).max(59).optional().catch(undefined),
+    }),
     answer: weight,
   },
   '/api/thermometer': {
@@ -275,6 +294,19 @@ export const ENTRIES = {
     answer: stored,
   },
   '/api/ticks': { who: 'everybody', says: 'A step of a procedure is done', body: tickSchema, answer: tickEffect },
+  '/api/benches': {
+    who: 'everybody',
+    says: 'Begin a flow bench: its order is kept',
+    body: benchSchema,
+    answer: stored,
+  },
+  '/api/blobs': { who: 'everybody', says: 'Weigh one blob of a flow bench', body: blobSchema, answer: blobEffect },
+  '/api/filament-measures': {
+    who: 'everybody',
+    says: 'Callipers or a length mark for a flow bench',
+    body: filamentMeasureSchema,
+    answer: stored,
+  },
   '/api/tags': {
     who: 'everybody',
     says: 'Take a printer out of service',

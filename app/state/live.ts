@@ -12,12 +12,14 @@ export const useLive = defineStore('live', () => {
   const links = ref<{
     printers: string[]
     balance: boolean
+    fineBalance: boolean
     microscope: boolean
     thermometer: boolean
     standIns: boolean
   }>({
     printers: [],
     balance: false,
+    fineBalance: false,
     microscope: false,
     thermometer: false,
     standIns: false,

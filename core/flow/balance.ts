@@ -15,6 +15,8 @@ export const GROSS_G = [0, 6000] as const
 export const MOST_BALANCE_SHARE = 0.005
 /** The pan moved when it reads this many steps different. */
 export const DRIFT_STEPS = 3
+/** From here on it is another pan, and nothing drifted. */
+const ANOTHER_PAN_STEPS = 50
 
 /**
  * Standard uncertainty of a net mass, g, by the balance's step in g (0.0001 to 10): two rounded readings.
@@ -41,14 +43,16 @@ export interface Weighed {
 }
 /**
  * Net mass of a blob with its standard uncertainty, g. `nextPanG` is what the empty pan read when it was read next
- * (null: not yet): half of what it moved is taken off, and that half is doubt as well, evenly spread.
+ * (null: not yet): half of what it moved is taken off, and that half is doubt as well, evenly spread. A pan that reads
+ * far off is another pan.
  */
 export function netOf(w: Weighed, nextPanG: number | null, stepG: number): { massG: number; uG: number } {
   need('panG', w.panG, ...PAN_G, 'g')
   need('grossG', w.grossG, ...GROSS_G, 'g')
   if (nextPanG !== null) need('nextPanG', nextPanG, ...PAN_G, 'g')
   if (w.grossG <= w.panG) throw new InputError('grossG', w.grossG, `above the empty pan, ${w.panG} g`)
-  const moved = nextPanG === null ? 0 : nextPanG - w.panG
+  const apart = nextPanG === null ? 0 : nextPanG - w.panG
+  const moved = Math.abs(apart) > ANOTHER_PAN_STEPS * stepG ? 0 : apart
   const massG = w.grossG - w.panG - moved / 2
   return { massG, uG: Math.hypot(netUG(stepG), moved / 2 / Math.sqrt(3)) }
 }

@@ -22,6 +22,7 @@ export { CALLIPER_PLACES, MARK_MM, nominalOf, sharesOf, UNMEASURED } from './sha
 export type { Blob, Cell, Filament, Nominal, Shares } from './shares'
 export { ACCEPTED_RANGE, ACCEPTED_SHARE, benchResult, sustainedFor } from './sustained'
 export type { BenchResult, Fitted, Reach, Sustained } from './sustained'
+export { sustainedWords } from './words'
 export { levelOf } from './shortfall'
 export type { Level, LevelAsks } from './shortfall'
 export { compareBenches, SHOWS } from './compare'

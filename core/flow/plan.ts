@@ -81,9 +81,8 @@ export function planBench(s: BenchSet): BenchPlan {
       (round % 2 === 0 ? rising : falling).map(flowMm3S => ({ temperatureC, flowMm3S, round })),
     ).flat(),
   )
-  const area = filamentAreaMm2(s.diameterMm)
-  const blobs = lines.reduce((t, l) => t + (s.lengthMm * area) / l.flowMm3S + FOLLOWS_S + HANDLING_S, 0)
-  const primes = temperatures.length * ((PRIME_MM * area) / PRIME_MM3S + FOLLOWS_S + HANDLING_S + SETTLES_S)
+  const blobs = lines.reduce((t, l) => t + blobSeconds(l.flowMm3S, s.lengthMm, s.diameterMm), 0)
+  const primes = temperatures.length * (blobSeconds(PRIME_MM3S, PRIME_MM, s.diameterMm) + SETTLES_S)
   const warming = (temperatures.at(-1)! - ROOM_C) / WARMS_C_PER_S
   const blobG = massG(s.lengthMm, s.diameterMm, s.densityGCm3)
   return {
@@ -94,6 +93,13 @@ export function planBench(s: BenchSet): BenchPlan {
   }
 }
 const ROOM_C = 23
+
+/** Seconds that a length in mm takes at a flow in mm³/s, taken off and pressed on. `diameterMm` of the filament. */
+export function blobSeconds(flowMm3S: number, lengthMm: number, diameterMm: number): number {
+  need('flowMm3S', flowMm3S, ...BENCH_FLOW_MM3S, 'mm³/s')
+  need('lengthMm', lengthMm, 0, BLOB_MM[1], 'mm')
+  return (lengthMm * filamentAreaMm2(diameterMm)) / flowMm3S + FOLLOWS_S + HANDLING_S
+}
 
 function checkBench(s: BenchSet): void {
   needSeveral('temperaturesC', s.temperaturesC, BENCH_TEMPERATURES, BENCH_C, '°C')

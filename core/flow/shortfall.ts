@@ -51,8 +51,9 @@ export function levelOf(result: BenchResult, f: Filament): Level {
 
 function asksOf(r: BenchResult, f: Filament, at: { off: number; left: number; diameterMm: number }): LevelAsks {
   const seen = (share: number) => Math.abs(share) > Math.max(LEVEL_ALIKE, 2 * r.level.u)
+  if (f.callipersMm === null && !seen(at.off)) return { kind: 'fine' }
   if (!r.plateau) return { kind: 'no level' }
-  if (f.callipersMm === null) return seen(at.off) ? { kind: 'calliper' } : { kind: 'fine' }
+  if (f.callipersMm === null) return { kind: 'calliper' }
   if (Math.abs(at.diameterMm - f.diameterMm) > 2 * CALLIPER_U_MM) return { kind: 'diameter', mm: at.diameterMm }
   if (f.mark === null) return seen(at.left) ? { kind: 'mark' } : { kind: 'fine' }
   const fed = f.mark.fedMm / f.mark.toldMm

@@ -6,7 +6,7 @@
  */
 import { need, normalCdf } from '../numeric'
 import { monotoneTable } from './monotone'
-import type { Shares } from './shares'
+import type { Cell, Shares } from './shares'
 
 /** The share that counts as delivered unless the shop says otherwise. */
 export const ACCEPTED_SHARE = 0.95
@@ -24,11 +24,7 @@ export interface Sustained {
   high80: number | null
 }
 /** A cell after the fit. `relative` is its share of what the slowest blobs delivered. */
-export interface Fitted {
-  temperatureC: number
-  flowMm3S: number
-  share: number
-  u: number
+export interface Fitted extends Cell {
   fit: number
   relative: number
   uRelative: number

@@ -6,6 +6,7 @@
 import { ANY_C, gradeOf, onSheet, readSurface, surfaceText } from '../limits'
 import { capital, celsius, chance, counted, FOR_GOOD_H, grams, hours, kgEstimate, listed } from '../words'
 import { letDownToC } from '../cooling'
+import { sustainedWords } from '../flow'
 import { drynessFixes, drynessFor, takesNoWater } from '../drying'
 import { need, needEach, needIfKnown } from '../numeric'
 import { SETPOINT_C } from '../gcode'
@@ -55,6 +56,7 @@ function checkFacts(f: PrecheckFacts): void {
   if (f.nozzle) {
     need('boreMm', f.nozzle.boreMm, 0.01, 5, 'mm')
     needIfKnown('provenMm3S', f.nozzle.provenMm3S, 0, 1e4, 'mm³/s')
+    if (f.nozzle.bench) needEach(f.nozzle.bench.sustained, ['flowMm3S', 'low80', 'high80', 'temperatureC'], 0, 1e4)
     if (f.nozzle.left)
       for (const k of ['low80G', 'medianG', 'high80G'] as const) need(k, f.nozzle.left[k], 0, Infinity, 'g')
     need('pastChance', f.nozzle.pastChance, 0, 1)
@@ -213,6 +215,7 @@ function flow(f: PrecheckFacts): CheckLine {
   const peak = f.job.peakMm3S
   const reasons = [WATCHED, TRIAL]
   if (peak === null) return line('flow', 'unknown', 'The file does not tell its flow.', { reasons })
+  if (f.nozzle?.bench) return benched(peak, f.nozzle.bench)
   const proven = f.nozzle?.provenMm3S ?? null
   if (proven === null)
     return line('flow', 'unknown', `Peak flow ${peak.toFixed(1)} mm³/s; what this nozzle sustains is not known yet.`, {
@@ -227,6 +230,23 @@ function flow(f: PrecheckFacts): CheckLine {
         `Peak flow ${peak.toFixed(1)} mm³/s is above the ${proven.toFixed(1)} that this nozzle has finished runs at.`,
         { fix: 'Slow it down in the file', where: 'file', reasons },
       )
+}
+
+/** A bench knows more than runs that were finished: what is above it comes out thin, whoever finished what. */
+function benched(peak: number, { sustained: s, on }: NonNullable<NonNullable<PrecheckFacts['nozzle']>['bench']>) {
+  const by = `on ${on} it sustained ${sustainedWords(s)}`
+  const says = `Peak flow ${peak.toFixed(1)} mm³/s; ${by}`
+  const slower = { fix: 'Slow it down in the file', where: 'file' as const, reasons: [WATCHED, TRIAL] }
+  const surelyMm3S = s.low80 ?? (s.reach === 'at least the highest tested' ? s.flowMm3S : 0)
+  if (peak <= surelyMm3S) return line('flow', 'ok', `${says}.`)
+  if (s.reach === 'at least the highest tested' && peak > s.flowMm3S)
+    return line('flow', 'look', `${says}: faster was not tried.`, {
+      ...slower,
+      fix: 'Bench it faster, or slow it down',
+    })
+  return s.high80 !== null && peak > s.high80
+    ? line('flow', 'look', `${says}: more comes out thin.`, slower)
+    : line('flow', 'look', `${says}: perhaps too fast.`, slower)
 }
 
 function wear(f: PrecheckFacts): CheckLine {

@@ -1,4 +1,5 @@
 /** Words of the pre-run check. A fact that is not known is null, and never counts as a pass. */
+import type { Sustained } from '../flow'
 import type { DryTime } from '../drying'
 
 /** The lines of a check, in their order. */
@@ -115,6 +116,8 @@ export interface PrecheckFacts {
     tag: string
     boreMm: number
     provenMm3S: number | null
+    /** What its latest bench with this filament on this head says at the job's setpoint, and of which day; null: none. */
+    bench: { sustained: Sustained; on: string } | null
     left: { low80G: number; medianG: number; high80G: number } | null
     pastChance: number
     /** What the last gauge saw. */

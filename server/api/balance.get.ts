@@ -1,32 +1,31 @@
-/** What the balance reads. With the stand-in, the spool named is put on it first. */
+/** What a balance reads. With the stand-ins, the spool or the blob that is named is put on it first. */
 import { READS } from '#shared/api'
 import { answering, queryOf } from '../doors/doors'
+import { blobOnPan } from '../records/flow/stand-in'
 import { expectedGrossG } from '../records/spools/weighing'
 import { Refusal } from '../records/entry/refusal'
 import { askOnce } from '../telemetry/link'
 import { theHub } from '../telemetry/telemetry'
 
+const conflict = (title: string) => new Refusal({ type: 'about:blank', status: 409, title })
+
 export default answering('/api/balance', async (db, event) => {
   const hub = theHub()
-  if (hub.balance === null)
-    throw new Refusal({ type: 'about:blank', status: 409, title: 'No balance is connected; type the weight' })
-  const { spool } = queryOf(event, READS['/api/balance'].query)
-  let line: string
+  const { spool, bench, line } = queryOf(event, READS['/api/balance'].query)
+  // blobs go on the fine one where there is one
+  const balance = bench === undefined ? hub.balance : (hub.fineBalance ?? hub.balance)
+  if (balance === null) throw conflict('No balance is connected; type the weight')
+  const put: string[] = []
+  if (hub.standIns && spool !== undefined) put.push(`P ${(await expectedGrossG(db, spool)).toFixed(1)}`)
+  if (hub.standIns && bench !== undefined) put.push(await blobOnPan(db, bench, line ?? -1))
+  let said: string
   try {
-    line = await askOnce(hub.balance, [
-      ...(hub.standIns && spool !== undefined ? [`P ${(await expectedGrossG(db, spool)).toFixed(1)}`] : []),
-      'S',
-    ])
+    said = await askOnce(balance, [...put, 'S'])
   } catch (error) {
     if (error instanceof Refusal) throw error
-    throw new Refusal({ type: 'about:blank', status: 409, title: 'The balance does not answer; type the weight' })
+    throw conflict('The balance does not answer; type the weight')
   }
-  const read = /^(-?\d+(?:\.\d+)?) g$/.exec(line)
-  if (!read)
-    throw new Refusal({
-      type: 'about:blank',
-      status: 409,
-      title: `The balance answered "${line.slice(0, 40)}", which is no weight; type it`,
-    })
-  return { grossG: Number(read[1]), standIn: hub.standIns }
+  const read = /^(-?\d+(?:\.(\d+))?) g$/.exec(said)
+  if (!read) throw conflict(`The balance answered "${said.slice(0, 40)}", which is no weight; type it`)
+  return { grossG: Number(read[1]), stepG: 10 ** -(read[2]?.length ?? 0), standIn: hub.standIns }
 })

@@ -20,6 +20,7 @@ export default streaming('/api/live', event => {
     data: JSON.stringify({
       printers: Object.keys(hub.links),
       balance: hub.balance !== null,
+      fineBalance: hub.fineBalance !== null,
       microscope: hub.microscope !== null,
       thermometer: hub.thermometer !== null,
       standIns: hub.standIns,

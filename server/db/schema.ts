@@ -391,6 +391,52 @@ export const studyReadings = pgTable('study_readings', {
   ...logged(),
 })
 
+export const flowBenches = pgTable('flow_benches', {
+  id: entryId(),
+  headId: integer().notNull(),
+  nozzleId: integer().notNull(),
+  spoolId: integer().notNull(),
+  materialId: integer().notNull(),
+  materialName: text().notNull(),
+  diameterMm: doublePrecision().notNull(),
+  densityGCm3: doublePrecision('density_g_cm3').notNull(),
+  /** In the order of the work: setpoint in °C, flow in mm³/s, round. */
+  lines: jsonb().$type<[temperatureC: number, flowMm3S: number, round: number][]>().notNull(),
+  lengthMm: doublePrecision().notNull(),
+  balanceStepG: doublePrecision().notNull(),
+  accepted: doublePrecision().notNull(),
+  stand: jsonb().$type<{ xMm: number; yMm: number; zMm: number }>().notNull(),
+  tool: integer(),
+  note: note(),
+  ...logged(),
+})
+
+export const flowBlobs = pgTable('flow_blobs', {
+  id: entryId(),
+  benchId: bigint({ mode: 'number' }).notNull(),
+  line: integer().notNull(),
+  grossG: doublePrecision().notNull(),
+  panG: doublePrecision().notNull(),
+  note: note(),
+  ...logged(),
+})
+
+export const filamentMeasures = pgTable('filament_measures', {
+  id: entryId(),
+  benchId: bigint({ mode: 'number' }).notNull(),
+  callipersMm: doublePrecision().array(),
+  toldMm: doublePrecision(),
+  fedMm: doublePrecision(),
+  note: note(),
+  ...logged(),
+})
+
+export const flowBenchRuns = pgTable('flow_bench_runs', {
+  id: entryId(),
+  benchId: bigint({ mode: 'number' }).notNull(),
+  runId: bigint({ mode: 'number' }).notNull(),
+})
+
 export const referenceProbes = pgTable('reference_probes', {
   id: id(),
   name: text().notNull(),

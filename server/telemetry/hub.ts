@@ -1,6 +1,6 @@
 /**
  * What every printer reports now. Addresses come from the environment: PRINTER_LINKS, JSON of printer name and address;
- * BALANCE_LINK, MICROSCOPE_LINK and THERMOMETER_LINK; and STAND_INS=1 when they are the stand-ins that ship with the
+ * BALANCE_LINK, FINE_BALANCE_LINK, MICROSCOPE_LINK and THERMOMETER_LINK; and STAND_INS=1 when they are the stand-ins that ship with the
  * app. Each process listens for itself.
  */
 import type { Live } from '#shared/answers/live'
@@ -20,6 +20,7 @@ export class Hub {
     readonly standIns: boolean,
     readonly microscope: string | null = null,
     readonly thermometer: string | null = null,
+    readonly fineBalance: string | null = null,
     private readonly now: () => Date = () => new Date(),
   ) {}
 
@@ -80,6 +81,7 @@ export function linksFrom(
   balance: string | null
   microscope: string | null
   thermometer: string | null
+  fineBalance: string | null
   standIns: boolean
 } {
   const links: Record<string, string> = {}
@@ -106,6 +108,7 @@ export function linksFrom(
     links,
     balance: env.BALANCE_LINK ? take('BALANCE_LINK', env.BALANCE_LINK) : null,
     microscope: env.MICROSCOPE_LINK ? take('MICROSCOPE_LINK', env.MICROSCOPE_LINK) : null,
+    fineBalance: env.FINE_BALANCE_LINK ? take('FINE_BALANCE_LINK', env.FINE_BALANCE_LINK) : null,
     thermometer: env.THERMOMETER_LINK ? take('THERMOMETER_LINK', env.THERMOMETER_LINK) : null,
     standIns: env.STAND_INS === '1',
   }

@@ -8,8 +8,10 @@ let hub: Hub | null = null
 
 export function theHub(): Hub {
   if (hub === null) {
-    const { links, balance, microscope, thermometer, standIns } = linksFrom(process.env, t => console.error(t))
-    hub = new Hub(links, balance, standIns, microscope, thermometer)
+    const { links, balance, microscope, thermometer, fineBalance, standIns } = linksFrom(process.env, t =>
+      console.error(t),
+    )
+    hub = new Hub(links, balance, standIns, microscope, thermometer, fineBalance)
     hub.start(standIns ? 1000 : 2000)
   }
   return hub

@@ -18,10 +18,12 @@ export type Live = z.output<typeof live>
 export const links = z.object({
   printers: z.array(text),
   balance: z.boolean(),
+  fineBalance: z.boolean(),
   microscope: z.boolean(),
   thermometer: z.boolean(),
   standIns: z.boolean(),
 })
 /** What a thermometer's channels read, °C; null where no probe is on one. */
 export const temperatures = z.object({ channels: z.array(maybe(number)), standIn: z.boolean() })
-export const weight = z.object({ grossG: number, standIn: z.boolean() })
+/** What a balance reads, and to what step. */
+export const weight = z.object({ grossG: number, stepG: number, standIn: z.boolean() })

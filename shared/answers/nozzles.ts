@@ -10,6 +10,7 @@ import {
 } from '#core/wear'
 import { storedPicture } from '../entries/pictures'
 import { basis, id, maybe, number, range80, text, time } from './parts'
+import { nozzleFlow } from './flow'
 import { scatter } from './studies'
 
 const material = z.enum(NOZZLE_MATERIALS)
@@ -184,6 +185,8 @@ export const nozzlePage = z.object({
     }),
   ),
   /** Random parts that gauge studies have set, mm. */
+  /** What it sustains, by its benches. */
+  flow: z.array(nozzleFlow),
   scatter,
   /** How much wider the pictures of each set-up show it than its bore is, where that lasts, mm. */
   wider: z.array(z.object({ setup: text, meanMm: number, uMm: number })),

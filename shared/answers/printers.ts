@@ -95,7 +95,7 @@ const checkedAt = z.object({
   points: z.array(z.object({ shownC: number, cC: number, uC: number })).readonly(),
   from: text,
 })
-const correction = maybe(
+export const correction = maybe(
   z.object({ own: maybe(checkedAt), atLeast: maybe(checkedAt) }),
 ) satisfies z.ZodType<Correction | null>
 const sensors = z.object({

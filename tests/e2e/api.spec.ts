@@ -76,12 +76,13 @@ const scan = {
 }
 
 /** What later entries rest on. */
-const made = { run: 0, drying: 0, study: 0, reference: 0, procedure: 0 }
+const made = { run: 0, bench: 0, drying: 0, study: 0, reference: 0, procedure: 0 }
 
 /** One good body for each entry, made of what the demo shop has; in this order, as some rest on those before. */
 function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, () => Record<string, unknown>> {
   const printer = shop.printers.find(p => p.heads[0]!.nozzleId !== null)!
   const head = printer.heads[0]!
+  const benched = shop.printers.find(p => p.name === 'Ribble')!
   const spool = prepare.spools.find(s => s.place === 'room' && s.drying === null && s.water !== null)!
   const row = shop.spools.find(s => s.id === spool.id)!
   const shelf = shop.nozzles.filter(n => n.place === null && !n.retired)
@@ -186,6 +187,18 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
       occurredAt: ago(0.05),
       confirmed: ['far-off'],
     }),
+    '/api/benches': () => ({
+      headId: benched.heads[0]!.id,
+      spoolId: shop.spools.find(s => s.material.startsWith('PA6-CF'))!.id,
+      temperaturesC: [265],
+      flowsMm3S: [8, 10, 12],
+      repeats: 1,
+      balanceStepG: 0.01,
+      stand: { xMm: 20, yMm: 20, zMm: 60 },
+      occurredAt: ago(0.1),
+    }),
+    '/api/blobs': () => ({ benchId: made.bench, line: 0, grossG: 2.95, occurredAt: ago(0.05), confirmed: ['far-off'] }),
+    '/api/filament-measures': () => ({ benchId: made.bench, mark: { toldMm: 100, fedMm: 99 }, occurredAt: ago(0.05) }),
     '/api/fittings': () => ({ kind: 'retire', nozzleId: spare.id, reason: 'worn oval', occurredAt: ago(0.1) }),
     '/api/jobs': () => job,
     '/api/printers': () => ({
@@ -328,6 +341,7 @@ test('each entry, question and edit', async () => {
     if (path === '/api/procedures') made.procedure = answer.id as number
     if (path === '/api/references') made.reference = answer.id as number
     if (path === '/api/studies') made.study = answer.id as number
+    if (path === '/api/benches') made.bench = answer.id as number
     if (path === '/api/dryings') made.drying = answer.id as number
   }
   const asks: Record<AskPath, Record<string, unknown>> = {

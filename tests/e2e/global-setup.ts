@@ -37,9 +37,10 @@ export async function standIns(): Promise<{ child: ChildProcess; env: Record<str
     child.stdout!.once('data', d => done(String(d)))
     child.once('exit', code => failed(new Error(`the stand-ins stopped with ${code}`)))
   })
-  const { printers, balance, microscope, thermometer } = JSON.parse(line) as {
+  const { printers, balance, fineBalance, microscope, thermometer } = JSON.parse(line) as {
     printers: Record<string, string>
     balance: string
+    fineBalance: string
     microscope: string
     thermometer: string
   }
@@ -48,6 +49,7 @@ export async function standIns(): Promise<{ child: ChildProcess; env: Record<str
     env: {
       PRINTER_LINKS: JSON.stringify(printers),
       BALANCE_LINK: balance,
+      FINE_BALANCE_LINK: fineBalance,
       MICROSCOPE_LINK: microscope,
       THERMOMETER_LINK: thermometer,
       STAND_INS: '1',

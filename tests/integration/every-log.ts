@@ -11,6 +11,8 @@ import { saveDrying } from '../../server/records/prepare/dryings'
 import { editRecord } from '../../server/records/entry/edits'
 import { saveEnding } from '../../server/records/entry/endings'
 import { saveSoak } from '../../server/records/prepare/soaks'
+import { addBench } from '../../server/records/flow/benches'
+import { saveBlob, saveFilamentMeasure } from '../../server/records/flow/weigh'
 import { saveGauge } from '../../server/records/nozzles/gauges'
 import { addNozzle } from '../../server/records/nozzles/nozzles'
 import { addStudy, saveStudyReading } from '../../server/records/studies/studies'
@@ -41,6 +43,7 @@ import { cutOutTestSchema } from '#shared/entries/plans'
 import { changeSchema } from '#shared/entries/printers'
 import { endingSchema } from '#shared/entries/log'
 import { scaleSchema, setupFields } from '#shared/entries/pictures'
+import { benchSchema, blobSchema, filamentMeasureSchema } from '#shared/entries/flow'
 import { nozzleSchema } from '#shared/entries/nozzles'
 import { referenceFields, sensorCheckSchema } from '#shared/entries/sensors'
 import { studyReadingSchema, studySchema } from '#shared/entries/studies'
@@ -116,6 +119,15 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const asked = { printerId, headId, spoolId: spool.id, materialId: material.id, printsFrom: 'dry box', hours: 1 }
   const precheck = { ...asked, name: 'guide.gcode', scan, occurredAt: ago(0) }
   await save(tx => savePrecheck(tx, precheckSchema.parse(precheck), 1))
+  const set = { temperaturesC: [265], flowsMm3S: [8, 10, 12], repeats: 1, stand: { xMm: 20, yMm: 20, zMm: 60 } }
+  const benchEntry = { headId, spoolId: spool.id, ...set, balanceStepG: 0.01, occurredAt: ago(0.05) }
+  const bench = await save(tx => addBench(tx, benchSchema.parse(benchEntry), 1))
+  const blob = { benchId: bench.id, line: 0, grossG: 2.95, occurredAt: ago(0.04) }
+  await save(tx => saveBlob(tx, blobSchema.parse(blob), 1))
+  const callipers = { benchId: bench.id, callipersMm: [1.74, 1.75, 1.75], occurredAt: ago(0.03) }
+  await save(tx => saveFilamentMeasure(tx, filamentMeasureSchema.parse(callipers), 1))
+  const early = { target: 'flow bench', targetId: bench.id, outcome: 'stopped early', occurredAt: ago(0.02) }
+  await save(tx => saveEnding(tx, endingSchema.parse(early), 1))
   const swap = await begin(db, headId, other.id)
   await walk(db, swap.id)
   await end(db, swap.id)

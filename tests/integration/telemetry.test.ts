@@ -85,7 +85,7 @@ test('a printer that is silent is lost too, and one that floods is cut off', asy
 })
 
 test('the balance answers what was put on it', async () => {
-  const balance = await serveBalance(0, () => 0.5)
+  const balance = await serveBalance(0, { noise: () => 0.5 })
   open.push(balance.close)
   expect(await askOnce(`127.0.0.1:${balance.port}`, ['P 812.4', 'S'])).toBe('812.4 g')
   expect(await askOnce(`127.0.0.1:${balance.port}`, ['P much'])).toBe('error')
@@ -153,7 +153,14 @@ test('addresses and links with mistakes are said, and leave that link out', () =
   const said: string[] = []
   expect(
     linksFrom({ PRINTER_LINKS: '{"A":"x:1","B":"nowhere"}', BALANCE_LINK: 'bad', STAND_INS: '1' }, t => said.push(t)),
-  ).toEqual({ links: { A: 'x:1' }, balance: null, microscope: null, thermometer: null, standIns: true })
+  ).toEqual({
+    links: { A: 'x:1' },
+    balance: null,
+    fineBalance: null,
+    microscope: null,
+    thermometer: null,
+    standIns: true,
+  })
   expect(said).toHaveLength(2)
   expect(linksFrom({ PRINTER_LINKS: 'not json' }, t => said.push(t)).links).toEqual({})
 })

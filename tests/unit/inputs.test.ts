@@ -327,6 +327,10 @@ const facts0: precheck.PrecheckFacts = {
     tag: 'N-1',
     boreMm: 0.4,
     provenMm3S: 12,
+    bench: {
+      sustained: { temperatureC: 265, reach: 'between', flowMm3S: 13, low80: 12.2, high80: 14.4 },
+      on: '2026-11-03',
+    },
     left: { low80G: 400, medianG: 900, high80G: 2000 },
     pastChance: 0.01,
     shape: [],
@@ -557,6 +561,7 @@ const CALLS: Record<string, Record<string, Call>> = {
   },
   flow: {
     planBench: { args: { set: benchSet }, named: { temperaturesC: 'temperaturesC' } },
+    blobSeconds: { args: { flowMm3S: 8, lengthMm: 1000, diameterMm: 1.75 } },
     usualBench: {
       args: { highestMm3S: 12, temperatureC: 265, diameterMm: 1.75, densityGCm3: 1.2 },
       named: { temperatureC: 'temperaturesC' },
@@ -585,6 +590,11 @@ const CALLS: Record<string, Record<string, Call>> = {
     sharesOf: { args: { blobs, filament: benchFilament } },
     benchResult: { args: { shares: made(shares), accepted: 0.95 } },
     sustainedFor: { args: { list: made(benched.result.sustained), setC: 265 } },
+    sustainedWords: {
+      args: {
+        sustained: { temperatureC: 265, reach: 'between', flowMm3S: 13, low80: 12.2, high80: 14.4 },
+      },
+    },
     levelOf: { args: { result: made(benched.result), filament: benchFilament } },
     compareBenches: { args: { first: made(shares), second: made(shares), lengthMm: 1000 } },
     stallMoved: { args: { shares: made(shares), result: made(benched.result), accepted: 0.95 } },

@@ -46,6 +46,7 @@ describe('pre-run check', () => {
       tag: 'N-014',
       boreMm: 0.6,
       provenMm3S: 10,
+      bench: null,
       left: { low80G: 80, medianG: 190, high80G: 420 },
       pastChance: 0.02,
       shape: [],

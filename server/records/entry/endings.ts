@@ -7,7 +7,18 @@ import type { z } from 'zod'
 import type { endingSchema } from '#shared/entries/log'
 import type { EndingTarget } from '#shared/logs'
 import type { Connection } from '../../db/client'
-import { anneals, coolDowns, dryings, endings, procedures, serviceTags, shiftNotes, soaks } from '../../db/schema'
+import {
+  anneals,
+  coolDowns,
+  dryings,
+  endings,
+  flowBenches,
+  procedures,
+  serviceTags,
+  shiftNotes,
+  soaks,
+} from '../../db/schema'
+import { logBenchAsRun } from '../flow/weigh'
 import { writeEnd } from '../change/finish'
 import { endable } from '../change/ticks'
 import { refuseOwnNote, refuseUnproved } from '../change/service'
@@ -20,11 +31,16 @@ const STARTED = {
   'anneal': anneals,
   'cool-down': coolDowns,
   'procedure': procedures,
+  'flow bench': flowBenches,
   'out of service': serviceTags,
   'shift note': shiftNotes,
 } as const satisfies Record<EndingTarget, unknown>
 /** As they are named to a person. */
-const THING: Partial<Record<EndingTarget, string>> = { 'out of service': 'tag', 'shift note': 'note' }
+const THING: Partial<Record<EndingTarget, string>> = {
+  'out of service': 'tag',
+  'shift note': 'note',
+  'flow bench': 'bench',
+}
 
 export async function saveEnding(
   tx: Connection,
@@ -57,6 +73,7 @@ export async function saveEnding(
     const procedure = await endable(tx, e.targetId, outcome)
     await writeEnd(tx, procedure, { outcome, note, at: occurredAt, confirmed }, personId)
   }
+  if (e.target === 'flow bench') await logBenchAsRun(tx, e.targetId, e, personId)
   const { confirmed: _, ...values } = e
   const [row] = await tx
     .insert(endings)

@@ -15,6 +15,7 @@ import type { nozzleSchema } from '#shared/entries/nozzles'
 import { saveGauge } from './gauges'
 import { unused } from '../entry/unused'
 import { PLACE_OF_HEAD } from '../printers/fittings'
+import { flowOfNozzle } from '../flow/told'
 import { scatterAnswer } from '../studies/scatter'
 
 export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
@@ -148,6 +149,7 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
       at: g.occurredAt.toISOString(),
       outweighed: outweighed.has(g.id),
     })),
+    flow: await flowOfNozzle(db, nozzle.id),
     scatter: scatterAnswer(log!.scatter),
     wider: widerThanBore(log!, prior).map(w => ({ ...w, setup: setupOf(Number(w.setup))! })),
     record: await recordOf(db, nozzle.id),

@@ -48,6 +48,7 @@ import { purgeC, throughFitted } from './changeovers'
 import { jobOfContent } from '../runs/jobs'
 import { factOf, listAskings } from '../materials/materials'
 import { spoolsAndAir, stateOf, type SpoolLog } from '../spools/moisture'
+import { benchFor } from '../flow/told'
 import { listNozzles } from '../nozzles/nozzles'
 import { notFound, notInFuture, Refusal, refuseField } from '../entry/refusal'
 import { listStacks } from '../printers/stack-read'
@@ -123,7 +124,9 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
   const stays = known && drynessIn(q.printsFrom, known)
   const ceiling = ceilings(printer, rules).find(c => c.zone === 'hotend' && c.headId === q.headId)?.limitC ?? null
   const purges = (from: MaterialRow) => purgeC(stack.sensors.hotend, from, material, ceiling)
-  const nozzle = head.nozzle ? await nozzleFacts(db, head.nozzle, q.headId, material, askings, purges) : null
+  const nozzle = head.nozzle
+    ? await nozzleFacts(db, head.nozzle, q.headId, material, askings, purges, job.nozzleC)
+    : null
   const standing = (await standings(db, [printer.id])).get(printer.id) ?? NOTHING_STANDS
   const facts: PrecheckFacts = {
     notReady: notReady(printer.name, standing),
@@ -199,6 +202,7 @@ async function nozzleFacts(
   material: MaterialRow,
   all: readonly MaterialRow[],
   purges: (from: MaterialRow) => number | null,
+  setC: number | null,
 ): Promise<NonNullable<PrecheckFacts['nozzle']>> {
   const line = (await listNozzles(db)).find(x => x.id === n.id)!
   const [proven] = await db.execute<{ flow: number | null }>(sql`
@@ -220,6 +224,7 @@ async function nozzleFacts(
     fittedSinceRun: seen!.fitted,
     holds: last && { name: last.name, same: last.id === material.id, purgeC: purges(last) },
     provenMm3S: proven!.flow,
+    bench: await benchFor(db, { nozzleId: line.id, headId, materialId: material.id }, setC),
     left:
       line.leftKg === null
         ? null

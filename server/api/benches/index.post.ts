@@ -1,0 +1,4 @@
+import { entry } from '../../doors/doors'
+import { addBench } from '../../records/flow/benches'
+
+export default entry('/api/benches', addBench)
