@@ -30,6 +30,7 @@ import { addSpool, saveSpoolEvent } from '../server/records/spools/spools'
 import { firstPeople, listPeople } from '../server/records/shop/people'
 import { saveStrike } from '../server/records/entry/strikes'
 import { addChanges } from './change'
+import { addFlowBenches } from './flow'
 import { jobFile } from './job-file'
 import { addSetups, DEMO_PICTURES, pictureOfBore } from './pictures'
 import { fillPrepare } from './prepare'
@@ -466,6 +467,32 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
       return { ...s, polymer: m.polymer, fraction: m.fillerFraction }
     }),
   })
+  const callipersMm = [1.74, 1.75, 1.75]
+  const spoolOf = (material: string) => spools.filter(s => s.material === material).at(-1)!.id
+  await addFlowBenches(tx, [
+    {
+      printer: 'Wharfe',
+      headId: heads.get('Wharfe/head')!,
+      spoolId: spoolOf('PA12-CF15'),
+      temperaturesC: [265, 285],
+      flowsMm3S: [6, 8, 10, 12, 14],
+      callipersMm,
+      at: at(DAYS - 9, 7),
+      person: nightTech,
+      note: 'under-extruded at speed since the new gears',
+    },
+    {
+      printer: 'Ribble',
+      headId: heads.get('Ribble/head')!,
+      spoolId: spoolOf('PA6-CF20'),
+      temperaturesC: [280],
+      flowsMm3S: [8, 10, 12, 14, 16],
+      callipersMm: null,
+      at: at(DAYS - 2, 7),
+      person: dayTech,
+      note: '',
+    },
+  ])
   await addChanges(tx, {
     printers,
     heads,

@@ -150,8 +150,8 @@ export const READS = {
   },
   '/api/bench-plans/{id}': {
     who: 'everybody',
-    says: 'What a flow bench on a head rests on, with the spool that is asked about',
-    query: z.object({ spool: z.coerce.number().pipe(idSchema) }),
+    says: 'What a flow bench on a head rests on, with the spool that is asked about, or the one that is loaded there',
+    query: z.object({ spool: z.coerce.number().pipe(idSchema).optional().catch(undefined) }),
     answer: benchPlan,
   },
   '/api/procedures/{id}': { who: 'everybody', says: 'One procedure with its steps and ticks', answer: procedurePage },

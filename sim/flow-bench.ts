@@ -13,20 +13,33 @@ export interface Head {
   clogMm3S: number | null
   /** Fed of what is told, times density and cross-section as they are over as recorded. */
   level: number
+  /** How sharply full delivery bends into a limit: 4 gently, 30 like a corner. */
+  bend?: number
 }
-const BEND = 8
 const PER_C = 0.005
 /** A clog gives way less to heat than melting does. */
 const CLOG_PER_C = 0.002
 
 /** Delivered share of the nominal mass at a true temperature in °C and a flow in mm³/s. */
 export function delivers(h: Head, temperatureC: number, flowMm3S: number): number {
+  const { bend = 8 } = h
   const hotter = temperatureC - h.atC
   const limits = [
     h.meltsMm3S * Math.max(0.1, 1 + PER_C * hotter),
     h.gripsMm3S,
     ...(h.clogMm3S === null ? [] : [h.clogMm3S * Math.max(0.1, 1 + CLOG_PER_C * hotter)]),
   ]
-  const hindered = limits.reduce((t, l) => t + (flowMm3S / l) ** BEND, 0)
-  return h.level * (1 + hindered) ** (-1 / BEND)
+  const hindered = limits.reduce((t, l) => t + (flowMm3S / l) ** bend, 0)
+  return h.level * (1 + hindered) ** (-1 / bend)
+}
+
+const CLEAR: Head = { meltsMm3S: 14, atC: 265, gripsMm3S: 60, clogMm3S: null, level: 1 }
+/** The heads of the demo shop. The gears of Wharfe give way before its hotend does; Nidd's nozzle is partly clogged. */
+export const STAND_IN_HEADS: Readonly<Record<string, Head>> = {
+  Ribble: CLEAR,
+  Wharfe: { ...CLEAR, meltsMm3S: 30, gripsMm3S: 11 },
+  Aire: { ...CLEAR, meltsMm3S: 16, level: 0.96 },
+  Nidd: { ...CLEAR, clogMm3S: 9 },
+  Calder: { ...CLEAR, meltsMm3S: 18, atC: 400 },
+  Swale: { ...CLEAR, meltsMm3S: 18, atC: 400 },
 }

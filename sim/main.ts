@@ -1,11 +1,11 @@
 /**
- * The stand-ins of the demo: one printer for each of the demo shop, two balances, a microscope and a thermometer, each on
- * a free port of the loopback.
+ * The stand-ins of the demo: one printer for each of the demo shop, two balances, a microscope and a thermometer, each
+ * on a free port of the loopback.
  * Prints one line of JSON with their addresses, then lives until it is stopped. `--speed N` makes them N times as fast.
  */
 import { parseArgs } from 'node:util'
 import { serveBalance } from './balance'
-import type { Head } from './flow-bench'
+import { STAND_IN_HEADS } from './flow-bench'
 import { serveMicroscope } from './microscope'
 import { servePrinter } from './printer'
 import { serveThermometer } from './thermometer'
@@ -57,17 +57,7 @@ for (const [name, build, at] of PRINTERS) {
   printers[name] = `127.0.0.1:${(await servePrinter(m, { speed })).port}`
 }
 const balance = `127.0.0.1:${(await serveBalance()).port}`
-/** A fine one for blobs. The gears of Wharfe give way before its hotend does; Nidd's nozzle is partly clogged. */
-const clear: Head = { meltsMm3S: 14, atC: 265, gripsMm3S: 60, clogMm3S: null, level: 1 }
-const HEADS: Record<string, Head> = {
-  Ribble: clear,
-  Wharfe: { ...clear, meltsMm3S: 30, gripsMm3S: 11 },
-  Aire: { ...clear, meltsMm3S: 16, level: 0.96 },
-  Nidd: { ...clear, clogMm3S: 9 },
-  Calder: { ...clear, meltsMm3S: 18, atC: 400 },
-  Swale: { ...clear, meltsMm3S: 18, atC: 400 },
-}
-const fineBalance = `127.0.0.1:${(await serveBalance(0, { stepG: 0.001, heads: HEADS })).port}`
+const fineBalance = `127.0.0.1:${(await serveBalance(0, { stepG: 0.001, heads: STAND_IN_HEADS })).port}`
 const microscope = `127.0.0.1:${(await serveMicroscope()).port}`
 /** What the sensors of the demo read too low by, °C at what they show; the demo's checks tell of the same. */
 const READS_LOW: Record<string, (shownC: number) => number> = {

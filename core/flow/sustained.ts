@@ -1,10 +1,11 @@
 /**
  * The flow that a nozzle on its head sustains: where the delivered share, counted against the slowest blobs of the same
- * lot, falls under what the shop accepts. Between tested flows the shares tell no more than that it lies there.
- * Source: common practice, no source; the range is the chance that the share of each tested flow is over the accepted
- * one, and evenly spread between them.
+ * lot, falls under what the shop accepts. Its range: where the fit less, and plus, 1.28 standard uncertainties falls
+ * under it, each a tenth of the way further between the two flows that were tested there, as the true curve may leave
+ * the straight line.
+ * Source: common practice, no source; the tenth holds for sharp and smooth bends (tests/reference/flow.test.ts).
  */
-import { need, normalCdf } from '../numeric'
+import { need, ONE_SIDED_90 } from '../numeric'
 import { monotoneTable } from './monotone'
 import type { Cell, Shares } from './shares'
 
@@ -95,44 +96,46 @@ export function benchResult(s: Shares, accepted: number): BenchResult | null {
   }
 }
 
-/** Below this nobody is sure of anything. */
-const LEAST_U = 1e-6
-const EIGHTY = [0.9, 0.1] as const
+/** How far the true curve may leave the straight line between two tested flows, as a share of their distance. */
+const LEAVES_LINE = 0.1
 
 function sustainedOf(temperatureC: number, row: readonly Fitted[], accepted: number): Sustained {
   const first = row[0]!
   const last = row.at(-1)!
-  // chance that each tested flow is sustained, never rising
-  const over: number[] = []
-  for (const c of row) {
-    const p = normalCdf((c.relative - accepted) / Math.max(c.uRelative, LEAST_U))
-    over.push(Math.min(p, over.at(-1) ?? 1))
-  }
-  const low80 = over[0]! < EIGHTY[0] ? null : flowAt(row, over, EIGHTY[0])
-  const high80 = over.at(-1)! > EIGHTY[1] ? null : flowAt(row, over, EIGHTY[1])
-  if (last.relative >= accepted)
+  const shifted = (by: number) => row.map(c => ({ flowMm3S: c.flowMm3S, share: c.relative + by * c.uRelative }))
+  const surely = crossing(falling(shifted(-ONE_SIDED_90)), accepted)
+  const perhaps = crossing(falling(shifted(ONE_SIDED_90)), accepted)
+  const at = crossing(shifted(0), accepted)
+  const low80 = surely.where === 'before' ? null : Math.max(surely.from, surely.flow - LEAVES_LINE * surely.step)
+  const high80 = perhaps.where === 'after' ? null : Math.min(perhaps.to, perhaps.flow + LEAVES_LINE * perhaps.step)
+  if (at.where === 'after')
     return { temperatureC, reach: 'at least the highest tested', flowMm3S: last.flowMm3S, low80, high80 }
-  if (first.relative < accepted)
+  if (at.where === 'before')
     return { temperatureC, reach: 'under the lowest tested', flowMm3S: first.flowMm3S, low80, high80 }
-  const i = row.findIndex(c => c.relative < accepted)
-  const [a, b] = [row[i - 1]!, row[i]!]
-  const flowMm3S = a.flowMm3S + ((a.relative - accepted) / (a.relative - b.relative)) * (b.flowMm3S - a.flowMm3S)
-  return {
-    temperatureC,
-    reach: 'between',
-    flowMm3S,
-    low80: low80 === null ? null : Math.min(low80, flowMm3S),
-    high80: high80 === null ? null : Math.max(high80, flowMm3S),
-  }
+  return { temperatureC, reach: 'between', flowMm3S: at.flow, low80, high80 }
 }
 
-/** The flow at which the chance falls to `p`, on straight lines between tested flows. */
-function flowAt(row: readonly Fitted[], over: readonly number[], p: number): number {
-  const i = over.findIndex(x => x <= p)
-  if (i < 0) return row.at(-1)!.flowMm3S
-  if (i === 0) return row[0]!.flowMm3S
-  const share = (over[i - 1]! - p) / (over[i - 1]! - over[i]!)
-  return row[i - 1]!.flowMm3S + share * (row[i]!.flowMm3S - row[i - 1]!.flowMm3S)
+interface Point {
+  flowMm3S: number
+  share: number
+}
+/** The same, never rising: where the uncertainties of cells differ, the shifted shares might. */
+const falling = (row: readonly Point[]): Point[] => {
+  let least = Infinity
+  return row.map(p => ({ ...p, share: (least = Math.min(least, p.share)) }))
+}
+
+/** Where a falling row crosses a share, on the straight line between the tested flows `from` and `to`. */
+function crossing(row: readonly Point[], accepted: number) {
+  const first = row[0]!.flowMm3S
+  const last = row.at(-1)!.flowMm3S
+  const i = row.findIndex(p => p.share < accepted)
+  if (i === 0) return { where: 'before' as const, flow: first, from: first, to: first, step: 0 }
+  if (i < 0) return { where: 'after' as const, flow: last, from: last, to: last, step: 0 }
+  const [a, b] = [row[i - 1]!, row[i]!]
+  const step = b.flowMm3S - a.flowMm3S
+  const flow = a.flowMm3S + ((a.share - accepted) / (a.share - b.share)) * step
+  return { where: 'between' as const, flow, from: a.flowMm3S, to: b.flowMm3S, step }
 }
 
 /**

@@ -116,7 +116,7 @@ export interface PrecheckFacts {
     tag: string
     boreMm: number
     provenMm3S: number | null
-    /** What its latest bench with this filament on this head says at the job's setpoint, and of which day; null: none. */
+    /** What its latest bench with this filament on this head says at the job's setpoint, and its day; null: none. */
     bench: { sustained: Sustained; on: string } | null
     left: { low80G: number; medianG: number; high80G: number } | null
     pastChance: number

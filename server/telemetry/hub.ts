@@ -1,7 +1,7 @@
 /**
  * What every printer reports now. Addresses come from the environment: PRINTER_LINKS, JSON of printer name and address;
- * BALANCE_LINK, FINE_BALANCE_LINK, MICROSCOPE_LINK and THERMOMETER_LINK; and STAND_INS=1 when they are the stand-ins that ship with the
- * app. Each process listens for itself.
+ * BALANCE_LINK, FINE_BALANCE_LINK, MICROSCOPE_LINK and THERMOMETER_LINK; and STAND_INS=1 when they are the stand-ins
+ * that ship with the app. Each process listens for itself.
  */
 import type { Live } from '#shared/answers/live'
 import { parseAddress, watch, type Watch } from './link'

@@ -80,6 +80,7 @@ const limit = z.object({
 /** What a bench on a head with a spool rests on. */
 export const benchPlan = z.object({
   headId: id,
+  spoolId: id,
   place: text,
   nozzle: maybe(z.object({ id, tag: text, typeName: text })),
   /** Why nothing is to be started on this printer; null when something may. */

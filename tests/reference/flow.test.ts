@@ -127,13 +127,15 @@ function truly(h: Head, temperatureC: number): number {
 const clear = { atC: 260, gripsMm3S: 200, clogMm3S: null, level: 1 }
 
 describe('simulated benches', () => {
-  test.each<[string, (k: number) => Head]>([
-    ['melting', k => ({ ...clear, meltsMm3S: k })],
-    ['grip', k => ({ ...clear, meltsMm3S: 200, gripsMm3S: k })],
-    ['clog', k => ({ ...clear, meltsMm3S: 30, clogMm3S: k })],
-    ['steps 6 % low', k => ({ ...clear, meltsMm3S: k, level: 0.94 })],
-    ['steps 6 % high', k => ({ ...clear, meltsMm3S: k, level: 1.06 })],
-  ])('%s: the 80 %% range holds the true flow in 4 of 5 benches and more', (_, head) => {
+  test.each<[string, (k: number) => Head, number]>([
+    ['melting', k => ({ ...clear, meltsMm3S: k }), 2.6],
+    ['grip', k => ({ ...clear, meltsMm3S: 200, gripsMm3S: k }), 2.6],
+    ['melting, bent like a corner', k => ({ ...clear, meltsMm3S: k, bend: 30 }), 2.6],
+    ['melting, bent gently', k => ({ ...clear, meltsMm3S: k, bend: 4 }), 6],
+    ['clog', k => ({ ...clear, meltsMm3S: 30, clogMm3S: k }), 2.6],
+    ['steps 6 % low', k => ({ ...clear, meltsMm3S: k, level: 0.94 }), 2.6],
+    ['steps 6 % high', k => ({ ...clear, meltsMm3S: k, level: 1.06 }), 2.6],
+  ])('%s: the 80 %% range holds the true flow in 4 of 5 benches and more', (_, head, wide) => {
     const draw = mulberry32(3)
     let held = 0
     let told = 0
@@ -151,12 +153,12 @@ describe('simulated benches', () => {
         width += s!.high80 - s!.low80
       }
       if (s!.reach === 'at least the highest tested') expect(is).toBeGreaterThan(17)
-      if (s!.reach === 'under the lowest tested') expect(is).toBeLessThan(10)
+      if (s!.reach === 'under the lowest tested') expect(is).toBeLessThan(11)
     }
     expect(held / count).toBeGreaterThan(0.78)
-    // and is not wide for nothing: flows are 2 apart
+    // and is not wide for nothing: flows are 2 apart, and only where nothing is level it is not known what is fed
     expect(told).toBeGreaterThan(count / 2)
-    expect(width / told).toBeLessThan(3.2)
+    expect(width / told).toBeLessThan(wide)
   })
 
   test('melting moves with 20 °C, grip and steps stay', () => {

@@ -5,6 +5,8 @@ import { computed } from 'vue'
 import { startOf, type NozzleForecast } from '#core/wear'
 import { gaugeFoundWords } from '#shared/gauge-words'
 import { day } from '#shared/time'
+import VerdictMark from '~/components/ui/VerdictMark.vue'
+import { droppedWords, nozzleFlowWords } from '~/words/flow'
 
 const props = defineProps<{ page: NozzlePage; forecast: NozzleForecast; other: string; zone: string }>()
 defineEmits<{ law: [law: 'sliding' | 'linear']; retire: []; remove: []; fit: [] }>()
@@ -95,9 +97,23 @@ const last = computed(() => [...props.page.gaugePoints].reverse().find(g => g.ki
         <dt>Last gauged</dt>
         <dd>{{ last ? day(last.at, zone) : 'not since receipt' }}</dd>
       </div>
+      <div class="col-span-2">
+        <dt>Flow it sustains</dt>
+        <dd v-if="page.flow.length === 0">not benched</dd>
+        <dd v-for="f in page.flow" :key="f.benchId">
+          <NuxtLink :to="`/inspect/bench?bench=${f.benchId}`" class="underline">{{ nozzleFlowWords(f) }}</NuxtLink>,
+          {{ day(f.at, zone)
+          }}<span v-if="f.dropped" class="flex items-start gap-1 text-look"
+            ><VerdictMark verdict="look" :size="14" class="mt-[3px]" />{{ droppedWords(f.dropped) }}</span
+          >
+        </dd>
+      </div>
     </dl>
     <div class="no-print mt-2 flex flex-wrap gap-2">
       <NuxtLink v-if="page.place" :to="`/change/swap?head=${page.place.headId}`" class="button">Swap it</NuxtLink>
+      <NuxtLink v-if="page.place" :to="`/inspect/bench?head=${page.place.headId}`" class="button"
+        >Bench its flow</NuxtLink
+      >
       <button type="button" class="button" @click="$emit('law', page.nozzle.law === 'sliding' ? 'linear' : 'sliding')">
         Use {{ page.nozzle.law === 'sliding' ? 'the straight line' : 'sliding wear' }}
       </button>

@@ -78,7 +78,20 @@ export async function benchOn(db: Connection, headId: number, spoolId: number) {
   }
 }
 
-export async function benchPlan(db: Connection, headId: number, spoolId: number): Promise<BenchPlanFacts> {
+async function spoolOn(db: Connection, headId: number): Promise<number | null> {
+  const [s] = await db.execute<{ id: number | null }>(sql`
+    select coalesce(
+      (select s.id from spools s join lateral (select kind, head_id from standing_spool_events e
+        where e.spool_id = s.id and e.kind <> 'weighed' order by e.occurred_at desc, e.id desc limit 1) e
+        on e.kind = 'loaded' and e.head_id = ${headId} limit 1),
+      (select t.spool_id from standing_run_tools t where t.head_id = ${headId} and t.spool_id is not null
+        order by t.ended_at desc, t.id desc limit 1)) id`)
+  return s!.id
+}
+
+/** With the spool that is asked about; without one the one that is loaded there, or that ran there last. */
+export async function benchPlan(db: Connection, headId: number, asked: number | null): Promise<BenchPlanFacts> {
+  const spoolId = asked ?? (await spoolOn(db, headId)) ?? refuseField('spoolId', 'Choose the spool')
   const b = await benchOn(db, headId, spoolId)
   const { place, limits, hottestC, highestMm3S, usualC, cautions } = b
   const [n] = b.nozzle
@@ -87,6 +100,7 @@ export async function benchPlan(db: Connection, headId: number, spoolId: number)
     : []
   return {
     headId,
+    spoolId,
     place,
     nozzle: n ? { id: n.id, tag: b.nozzle!.tag, typeName: n.name } : null,
     notReady: b.notReady,

@@ -1,6 +1,6 @@
 /**
- * What flow benches tell, from their standing weights: worked out anew at each asking, so that a blob that is struck out
- * or a measure that is added says so at once. One reading for the bench's page, the nozzle's page and the check.
+ * What flow benches tell, from their standing weights: worked out anew at each asking, so that a blob that is struck
+ * out or a measure that is added says so at once. One reading for the bench's page, the nozzle's page and the check.
  */
 import { sql, type SQL } from 'drizzle-orm'
 import {

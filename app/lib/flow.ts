@@ -1,0 +1,34 @@
+/** Whose blob it is, and the job file of a bench. */
+import { benchFile } from '#core/flow'
+import type { BenchPage } from '#shared/answers/flow'
+import type { Queued } from '~/state/outbox'
+
+/** The first blob that nothing stands for and nothing waits for; null when there is none. */
+export function nextBlob(
+  b: Pick<BenchPage, 'id' | 'lines'>,
+  waiting: readonly Pick<Queued, 'route' | 'body'>[],
+): number | null {
+  const kept = new Set(waiting.filter(e => e.route === '/api/blobs' && e.body.benchId === b.id).map(e => e.body.line))
+  const i = b.lines.findIndex((l, k) => l.blob === null && !kept.has(k))
+  return i < 0 ? null : i
+}
+
+const each = (values: readonly number[]) => [...new Set(values)]
+
+/** The job file of a bench as it was planned. */
+export function fileOf(b: BenchPage): { name: string; text: string } {
+  return {
+    name: `flow-bench-${b.id}-${b.nozzle}.gcode`.replace(/[^\w.-]/g, '-'),
+    text: benchFile({
+      title: `Flow bench ${b.id}: ${b.nozzle} on ${b.place}, ${b.material}, ${b.spool}`,
+      temperaturesC: each(b.lines.map(l => l.temperatureC)),
+      flowsMm3S: each(b.lines.map(l => l.flowMm3S)),
+      repeats: Math.max(...b.lines.map(l => l.round)) + 1,
+      lengthMm: b.lengthMm,
+      diameterMm: b.diameterMm,
+      densityGCm3: b.densityGCm3,
+      stand: b.stand,
+      tool: b.tool,
+    }),
+  }
+}
