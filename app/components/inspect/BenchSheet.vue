@@ -23,12 +23,15 @@ import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { ProblemError, read } from '~/lib/api'
+import { useLive } from '~/state/live'
 import { useShop } from '~/state/shop'
 import { typedNumbers } from '~/words/flow'
 
 const props = defineProps<{ open: boolean; headId: number | null; spoolId: number | null }>()
 const emit = defineEmits<{ close: [begun: number | null] }>()
 const shop = useShop()
+const live = useLive()
+live.listen()
 let begun: number | null = null
 const heads = computed(() =>
   (shop.data?.printers ?? []).flatMap(p =>
@@ -49,7 +52,7 @@ const sheet = useEntrySheet('/api/benches', {
     flows: '',
     repeats: 2 as number | null,
     lengthMm: BLOB_MM[0] as number | null,
-    balanceStepG: 0.001 as number | null,
+    balanceStepG: (live.links.fineBalance ? 0.001 : 0.01) as number | null,
     accepted: (ACCEPTED_SHARE * 100) as number | null,
     xMm: 20 as number | null,
     yMm: 20 as number | null,
@@ -81,6 +84,14 @@ const sheet = useEntrySheet('/api/benches', {
 })
 const on = ref<BenchPlanFacts | null>(null)
 const failure = ref('')
+/** The spool that was found on the head: with another head it is looked for anew, one that a person chose stays. */
+const found = ref<number | null>(null)
+watch(
+  () => sheet.v.headId,
+  () => {
+    if (found.value !== null && sheet.v.spoolId === found.value) sheet.v.spoolId = null
+  },
+)
 let round = 0
 watch(
   [() => sheet.open, () => sheet.v.headId, () => sheet.v.spoolId],
@@ -96,6 +107,7 @@ watch(
       const facts = await read('/api/bench-plans/{id}', { id: headId }, query)
       if (mine !== round) return
       sheet.v.spoolId = facts.spoolId
+      if (spoolId === null) found.value = facts.spoolId
       on.value = facts
       propose(facts)
     } catch (e) {
@@ -149,6 +161,11 @@ const balance = computed(() => {
   const b = balanceFor(step, p.blobG)
   return { ...b, percent: (b.share * 100).toFixed(b.share < 0.001 ? 2 : 1) }
 })
+/** What the spool lacks for it, g. */
+const shortG = computed(() => {
+  const s = shop.data?.spools.find(x => x.id === sheet.v.spoolId)
+  return s && plan.value ? Math.max(0, plan.value.grams - s.leftG) : 0
+})
 const over = computed(
   () => plan.value !== null && (plan.value.minutes > USUAL_MOST.minutes || plan.value.grams > USUAL_MOST.grams),
 )
@@ -195,7 +212,7 @@ const spools = computed(() =>
         label="Temperatures, °C"
         placeholder="265, 285"
         :hint="on?.hottestC ? `up to ${celsius(on.hottestC)} by hotend, nozzle and filament` : ''"
-        :error="errorOf('temperaturesC') || tooHot"
+        :error="tooHot || errorOf('temperaturesC')"
       />
       <FieldText
         id="bench-flows"
@@ -254,6 +271,7 @@ const spools = computed(() =>
         {{ grams(plan.grams)
         }}{{ over ? `, more than the usual ${USUAL_MOST.minutes} min or ${USUAL_MOST.grams} g` : '' }}.
       </p>
+      <p v-if="shortG > 0" class="font-semibold text-look">The spool is {{ grams(shortG) }} short of it.</p>
       <p class="text-sm text-ink2">
         Coolest first; flows rise in the first round and fall in the next, so that what drifts weighs on slow and fast
         alike.

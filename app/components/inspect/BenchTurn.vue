@@ -32,6 +32,8 @@ const lastPan = computed(() => {
     null,
   )?.panG
 })
+/** As it was saved here last: the page is read anew a moment later. */
+const panHere = ref<number | null>(null)
 const v = reactive({ grossG: null as number | null, panG: null as number | null })
 const draft = useDraft(v)
 const line = ref(props.line)
@@ -43,7 +45,7 @@ watch(
   () => `bench ${props.bench.id} ${line.value}`,
   name => {
     form.reset()
-    draft.begin(name, { grossG: null, panG: lastPan.value ?? 0 })
+    draft.begin(name, { grossG: null, panG: panHere.value ?? lastPan.value ?? 0 })
   },
   { immediate: true },
 )
@@ -72,8 +74,12 @@ async function save(confirmed: string[] = []): Promise<void> {
   const at = line.value
   const body = { benchId: props.bench.id, line: at, ...v, occurredAt: new Date().toISOString() }
   sending.value = true
+  const { panG } = v
   const done = await form.send(body, `Blob ${at + 1} of the flow bench of ${props.bench.nozzle}`, confirmed)
-  if (done !== null) draft.drop()
+  if (done !== null) {
+    panHere.value = panG
+    draft.drop()
+  }
   if (done !== null && done !== 'queued') props.done(at)
   sending.value = false
   if (done === null) return
