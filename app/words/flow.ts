@@ -66,7 +66,7 @@ function limitSays(b: BenchPage, others: string): string {
   const by = move && `${celsius(move.hotC - move.coolC)} hotter the fast blobs gained ${plusMinus(move.gain, move.u)}`
   if (limit === 'nothing falls short') return 'No flow that was tried falls short.'
   if (limit === 'melting')
-    return `The hotend melts no faster: ${by}. A hotter setpoint or a longer melt zone gives more.`
+    return `The hotend melts no faster: ${by}. A hotter setpoint within all limits, or a longer melt zone, gives more.`
   if (limit === 'grip')
     return (
       `The extruder’s grip gives way: ${by}, and ${others} falls off alike. ` +

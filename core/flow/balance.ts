@@ -62,5 +62,5 @@ export function panMoved(beforeG: number, nowG: number, stepG: number): boolean 
   need('panG', beforeG, ...PAN_G, 'g')
   need('panG', nowG, ...PAN_G, 'g')
   need('stepG', stepG, ...BALANCE_STEP_G, 'g')
-  return Math.abs(nowG - beforeG) > DRIFT_STEPS * stepG * (1 - 1e-9)
+  return Math.abs(nowG - beforeG) > DRIFT_STEPS * stepG * (1 + 1e-6)
 }

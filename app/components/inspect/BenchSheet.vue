@@ -84,6 +84,13 @@ const sheet = useEntrySheet('/api/benches', {
 })
 const on = ref<BenchPlanFacts | null>(null)
 const failure = ref('')
+watch(
+  // what is connected is told a moment after the page stands
+  () => live.links.fineBalance,
+  has => {
+    if (has && sheet.v.balanceStepG === 0.01) sheet.v.balanceStepG = 0.001
+  },
+)
 /** The spool that was found on the head: with another head it is looked for anew, one that a person chose stays. */
 const found = ref<number | null>(null)
 watch(
