@@ -29,6 +29,7 @@ import { addNozzleType } from '../server/records/nozzles/types'
 import { addSpool, saveSpoolEvent } from '../server/records/spools/spools'
 import { firstPeople, listPeople } from '../server/records/shop/people'
 import { saveStrike } from '../server/records/entry/strikes'
+import { addCards } from './cards'
 import { addChanges } from './change'
 import { addFlowBenches } from './flow'
 import { jobFile } from './job-file'
@@ -493,6 +494,7 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
       note: '',
     },
   ])
+  await addCards(tx, { materials, types, printers, person: dayTech })
   await addChanges(tx, {
     printers,
     heads,

@@ -21,6 +21,7 @@ import { jobLine, jobPage, jobStored, runEffect, runPage } from './answers/runs'
 import { sensorCheckEffect, verify } from './answers/sensors'
 import { shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
+import { card } from './answers/cards'
 import { benchPage, benchPlan, benchRow, blobEffect } from './answers/flow'
 import { readingEffect, studyLine } from './answers/studies'
 import { surveySchema } from './entries/chambers'
@@ -50,6 +51,7 @@ import { jobSchema, runSchema } from './entries/runs'
 import { referenceFields, sensorCheckSchema } from './entries/sensors'
 import { personSchema } from './entries/shop'
 import { spoolEventSchema, spoolSchema } from './entries/spools'
+import { cardSchema } from './entries/cards'
 import { benchSchema, blobSchema, filamentMeasureSchema } from './entries/flow'
 import { studyReadingSchema, studySchema } from './entries/studies'
 
@@ -141,6 +143,12 @@ export const READS = {
     who: 'everybody',
     says: 'Hotends: where each is, what is inside, and where it was',
     answer: z.array(hotendLine),
+  },
+  '/api/cards': {
+    who: 'everybody',
+    says: 'What worked with a material, by type of nozzle and printer',
+    query: z.object({ material: z.coerce.number().pipe(idSchema) }),
+    answer: z.array(card),
   },
   '/api/benches': { who: 'everybody', says: 'Flow benches, the latest first', answer: z.array(benchRow) },
   '/api/benches/{id}': {
@@ -397,6 +405,12 @@ export const ENTRIES = {
     who: 'everybody',
     says: 'Add a fact to a material',
     body: materialValueSchema,
+    answer: stored,
+  },
+  '/api/cards': {
+    who: 'everybody',
+    says: 'Write a card of what worked',
+    body: cardSchema,
     answer: stored,
   },
   '/api/practice-sets': {

@@ -27,6 +27,7 @@ export const PLACE_SAYS: Record<CheckPlace, string> = {
   'warm-up': 'Measure it',
   'sensor': 'Check the sensor',
   'change': 'To Change',
+  'card': 'See the card',
 }
 
 /** The page where it is done; null for what stands on the check itself. */
@@ -60,6 +61,8 @@ export function placeUrl(where: CheckPlace, a: About): string | null {
       return `/verify/chamber?printer=${printer}`
     case 'sensor':
       return `/verify?printer=${printer}`
+    case 'card':
+      return `/equip/materials?m=${a.materialId ?? ''}#worked`
     case 'change':
       return `/change?printer=${printer}`
     default:

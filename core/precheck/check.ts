@@ -6,6 +6,7 @@
 import { ANY_C, gradeOf, onSheet, readSurface, surfaceText } from '../limits'
 import { capital, celsius, chance, counted, FOR_GOOD_H, grams, hours, kgEstimate, listed } from '../words'
 import { letDownToC } from '../cooling'
+import { compareJob, countWords, differsWords, ofJob, recordOf } from '../cards'
 import { sustainedWords } from '../flow'
 import { drynessFixes, drynessFor, takesNoWater } from '../drying'
 import { need, needEach, needIfKnown } from '../numeric'
@@ -62,6 +63,7 @@ function checkFacts(f: PrecheckFacts): void {
     need('pastChance', f.nozzle.pastChance, 0, 1)
     needIfKnown('purgeC', f.nozzle.holds?.purgeC, ...ANY_C, '°C')
   }
+  if (f.worked) needEach(f.worked, ['good', 'failed'], 0, 1e9)
   if (f.spool) need('leftG', f.spool.leftG, -1e6, 1e6, 'g')
   if (f.soak) need('leftMin', f.soak.leftMin, -1e9, Infinity, 'min')
   for (const t of [f.dryness, f.clean, f.inBox])
@@ -69,16 +71,17 @@ function checkFacts(f: PrecheckFacts): void {
 }
 
 /**
- * The lines of "may I press start": whether the printer is ready for work, profile, limits, what stands in the nozzle,
- * flow, wear, spool, water, surface, level, first layer, fan, lid, chamber, soak, the shop's own, and what comes after;
- * each with what it rests on and where that is changed. Facts in °C, mm³/s, g, h and min; what is not known (null) is
- * never a pass. Throws InputError for a number outside its range.
+ * The lines of "may I press start": whether the printer is ready for work, profile, what worked, limits, what stands
+ * in the nozzle, flow, wear, spool, water, surface, level, first layer, fan, lid, chamber, soak, the shop's own, and
+ * what comes after; each with what it rests on and where that is changed. Facts in °C, mm³/s, g, h and min; what is
+ * not known (null) is never a pass. Throws InputError for a number outside its range.
  */
 export function precheck(f: PrecheckFacts): CheckLine[] {
   checkFacts(f)
   return [
     ...ready(f),
     profile(f),
+    ...worked(f),
     ...limits(f),
     ...inTheNozzle(f),
     flow(f),
@@ -147,6 +150,24 @@ function profile(f: PrecheckFacts): CheckLine {
     `${capital(wrong.join('; '))}.${like ? ` It looks like a profile for ${like}.` : ''}`,
     { fix: `Make the file again with the profile for ${m.name}`, where: 'file', reasons: [TRIAL, AGREED] },
   )
+}
+
+/** The file against what worked with this filament, nozzle type and printer. */
+function worked(f: PrecheckFacts): CheckLine[] {
+  const w = f.worked
+  if (w === null) return []
+  const tried = recordOf(w.good, w.failed)
+  if (tried === 'nothing tried' && w.values.length === 0)
+    return [line('what worked', 'note', `${f.material.name} was not printed here with such a nozzle before.`)]
+  const compared = compareJob(w.values, ofJob(f.job))
+  const counts = tried === 'nothing tried' ? 'no run yet' : countWords(w.good, w.failed)
+  const more = { fix: 'Change the file, or put its card right', where: 'card' as const, reasons: [TRIAL, AGREED] }
+  if (compared.differs.length > 0)
+    return [line('what worked', 'look', `Not as it worked here (${counts}): ${differsWords(compared)}.`, more)]
+  if (tried === 'mostly fails')
+    return [line('what worked', 'look', `Most of it failed here: ${counts}.`, { ...more, fix: 'See its card' })]
+  if (compared.same.length === 0) return [line('what worked', 'note', `Printed here before: ${counts}.`)]
+  return [line('what worked', 'ok', `As it worked here: ${counts}.`)]
 }
 
 /** What a correction of a sensor may be off by rounding, °C. */

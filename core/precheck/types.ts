@@ -1,4 +1,5 @@
 /** Words of the pre-run check. A fact that is not known is null, and never counts as a pass. */
+import type { CardValue } from '../cards'
 import type { Sustained } from '../flow'
 import type { DryTime } from '../drying'
 
@@ -6,6 +7,7 @@ import type { DryTime } from '../drying'
 export const CHECK_KEYS = [
   'ready',
   'profile',
+  'what worked',
   'limits',
   'in the nozzle',
   'flow',
@@ -44,6 +46,7 @@ export const CHECK_PLACES = [
   'sensor',
   'hours',
   'change',
+  'card',
 ] as const
 export type CheckPlace = (typeof CHECK_PLACES)[number]
 
@@ -145,6 +148,8 @@ export interface PrecheckFacts {
   /** The air that the file's setpoints make, °C with its U: at the coolest place of the build, and at the head. */
   air: { coolestC: number; headC: number; u90: number; from: string } | null
   soak: { running: boolean; leftMin: number; done: boolean } | null
+  /** What worked with this filament, this type of nozzle and printer; null where no nozzle is fitted. */
+  worked: { good: number; failed: number; values: readonly CardValue[] } | null
   /** The shop's own lines for this material and printer. */
   own: readonly string[]
 }

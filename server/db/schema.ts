@@ -200,6 +200,33 @@ export const materialValues = pgTable('material_values', {
   enteredAt: now(),
 })
 
+/** What a person wrote of what worked with a material, a type of nozzle and a printer. */
+export const cards = pgTable('cards', {
+  id: id(),
+  materialId: integer().notNull(),
+  typeId: integer().notNull(),
+  printerId: integer().notNull(),
+  nozzleC: doublePrecision(),
+  bedC: doublePrecision(),
+  chamberC: doublePrecision(),
+  printMmS: doublePrecision(),
+  peakMm3S: doublePrecision('peak_mm3_s'),
+  firstLayerMmS: doublePrecision(),
+  firstLayerMm: doublePrecision(),
+  fanPercent: doublePrecision(),
+  flowPercent: doublePrecision(),
+  holdMin: doublePrecision(),
+  coolCPerMin: doublePrecision('cool_c_per_min'),
+  bondAlongN: doublePrecision(),
+  bondAcrossN: doublePrecision(),
+  adhesive: text().notNull(),
+  outcome: text().notNull(),
+  note: note(),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
+})
+
 export const practiceSets = pgTable('practice_sets', {
   id: id(),
   materialId: integer().notNull(),

@@ -1,5 +1,6 @@
 /** Edits of records, by the name that each kind has in the address. */
 import { z } from 'zod'
+import { cardFields } from './cards'
 import { id } from './fields'
 import { hotendFields } from './hotends'
 import { printerFields, partFields } from './printers'
@@ -29,6 +30,7 @@ export const EDITS = {
   'check-lines': editOf(checkLineSchema),
   'materials': editOf(materialEditSchema),
   'material-values': editOf(materialValueFields),
+  'cards': editOf(cardFields),
   'practice-sets': editOf(practiceSetFields),
   'nozzle-types': editOf(nozzleTypeSchema),
   'nozzles': editOf(nozzleFields),

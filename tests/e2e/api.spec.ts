@@ -187,6 +187,12 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
       occurredAt: ago(0.05),
       confirmed: ['far-off'],
     }),
+    '/api/cards': () => ({
+      materialId: material.id,
+      typeId: shop.types[0]!.id,
+      printerId: printer.id,
+      card: { nozzleC: 280, note: 'api' },
+    }),
     '/api/benches': () => ({
       headId: benched.heads[0]!.id,
       spoolId: shop.spools.find(s => s.material.startsWith('PA6-CF'))!.id,
@@ -365,6 +371,7 @@ test('each entry, question and edit', async () => {
     'check-lines': (await read<Prepare>('/api/prepare')).checkLines[0]!,
     'materials': shop.materials.find(m => m.id !== material.id)!,
     'material-values': material.values[0]!,
+    'cards': { id: 1, version: 1, nozzleC: 279 },
     'practice-sets': material.sets[0]!,
     'setups': (await read<SetupLine[]>('/api/setups'))[1]!,
     'references': { ...(await read<Verify>('/api/verify')).references[0]! },
@@ -405,7 +412,8 @@ test('each read', async () => {
     '/api/prechecks/{id}': { id: checks[0]?.id ?? 0 },
   }
   for (const [path, route] of Object.entries(READS)) {
-    const response = await fetch(url(pathOf(path, params[path as ReadPath] ?? known)))
+    const query = path === '/api/cards' ? '?material=1' : ''
+    const response = await fetch(url(pathOf(path, params[path as ReadPath] ?? known) + query))
     expect(response.status, path).toBe(200)
     holds(path, route.answer, await response.json())
   }

@@ -6,6 +6,7 @@
  */
 import { describe, expect, test } from 'vitest'
 import * as anneal from '#core/anneal'
+import * as cards from '#core/cards'
 import * as cautions from '#core/cautions'
 import * as chamber from '#core/chamber'
 import * as changeover from '#core/changeover'
@@ -31,6 +32,7 @@ import { asks, nozzle, printer } from './limits-support'
 
 const MODULES: Record<string, Record<string, unknown>> = {
   anneal,
+  cards,
   cautions,
   chamber,
   changeover,
@@ -89,6 +91,7 @@ const blobs = [260, 280].flatMap(temperatureC =>
 )
 const shares = flow.sharesOf(blobs, benchFilament)
 const benched = { shares, result: flow.benchResult(shares, 0.95)! }
+const benchCard = cards.cardValues({ nozzleC: { low: 275, middle: 280, high: 285 } }, { bedC: 100 })
 const benchLimits = {
   ceilingSetC: 300,
   sensor: null,
@@ -349,6 +352,11 @@ const facts0: precheck.PrecheckFacts = {
   heated: true,
   air: { coolestC: 50, headC: 60, u90: 2, from: 'practice' },
   soak: { running: true, leftMin: 3, done: false },
+  worked: {
+    good: 12,
+    failed: 1,
+    values: cards.cardValues({ nozzleC: { low: 275, middle: 280, high: 280 } }, { fanPercent: 0 }),
+  },
   own: [],
   notReady: [],
 }
@@ -421,6 +429,19 @@ const CALLS: Record<string, Record<string, Call>> = {
       },
     },
     printing: { args: { stack: made(compiled.stack), demand, rules: R } },
+  },
+  cards: {
+    cardValues: { args: { found: { nozzleC: { low: 275, middle: 280, high: 280 } }, hand: { fanPercent: 10 } } },
+    compareJob: { args: { card: made(benchCard), job: { nozzleC: 262, bedC: 100 } } },
+    ofJob: {
+      args: {
+        job: { nozzleC: 280, bedC: 100, chamberC: 50, fanMax: 0.2, firstLayer: { heightMm: 0.3, meanMmS: 15 } },
+      },
+    },
+    bondShare: { args: { alongN: 420, acrossN: 210 } },
+    recordOf: { args: { good: 12, failed: 1 } },
+    valueWords: { args: { key: made('nozzleC'), nozzleC: 280 } },
+    countWords: { args: { good: 12, failed: 1 } },
   },
   chamber: {
     airProperties: { args: { tC: 50 } },
@@ -1039,6 +1060,7 @@ const CALLS: Record<string, Record<string, Call>> = {
 
 /** Public functions that reckon with no number of their caller's. */
 const NO_NUMBERS: Record<string, Record<string, string>> = {
+  cards: { spreadWords: 'of a card that the core made', differsWords: 'of a comparison that the core made' },
   anneal: { usuallyInSand: 'a word in' },
   chamber: {
     isWallMaterial: 'a word in',

@@ -65,6 +65,7 @@ describe('pre-run check', () => {
     heated: false,
     air: { coolestC: 63, headC: 71, u90: 2, from: 'its warm-up' },
     soak: { running: false, leftMin: 0, done: true },
+    worked: null,
     own: [],
     notReady: [],
   }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one screen: a question, and everything that its answer rests on */
 /** Equip, the first question: may this job go on this printer, and what must be fitted first. */
 import { CLASS_TEXT } from '~/words/verdict'
 import { computed, ref, watch } from 'vue'
@@ -19,6 +20,7 @@ import CautionList from '~/components/equip/CautionList.vue'
 import ChangePlan from '~/components/equip/ChangePlan.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import RequirementLines from '~/components/equip/RequirementLines.vue'
+import WorkedLine from '~/components/equip/WorkedLine.vue'
 import WhatElse from '~/components/equip/WhatElse.vue'
 import StackSection from '~/components/equip/StackSection.vue'
 import FileDrop from '~/components/run/FileDrop.vue'
@@ -243,6 +245,13 @@ function pickPrinter(id: number | null): void {
           :used="data.used.find(u => u.materialId === materialId) ?? null"
           :filament="elsewhere"
           :fleet="fleet"
+        />
+        <WorkedLine
+          v-if="materialId !== null && result.nozzle"
+          :material-id="materialId"
+          :printer-id="printer.id"
+          :nozzle-id="result.nozzle.id"
+          :scan="file?.scan ?? null"
         />
         <p v-if="set && !file" class="mb-3 text-sm text-ink2">
           Practice “{{ set.name }}”: {{ set.conditions || 'no conditions entered'

@@ -7,6 +7,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { VALUE_KEYS, VALUES, type ValueKey } from '#core/limits'
 import { checkDensity } from '#core/materials'
 import AddMaterial from '~/components/equip/AddMaterial.vue'
+import WorkedCards from '~/components/equip/WorkedCards.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import { emptySet, factFields, SET_FIELDS, setOfForm, setToForm } from '~/components/equip/set-fields'
 import type { OpenRecord } from '~/components/stores/form-field'
@@ -270,6 +271,7 @@ const agreement = computed(() => {
               </button>
             </p>
           </section>
+          <WorkedCards :material-id="material.id" :material="material.name" />
           <section aria-labelledby="facts">
             <div class="mb-1 flex flex-wrap items-end gap-3">
               <h2 id="facts">Facts, each with its basis</h2>

@@ -32,7 +32,8 @@ async function usedOf(db: Connection): Promise<UsedLine[]> {
     select t.material_id "materialId", ${span(sql`t.set_c`)} nozzle, ${span(sql`r.bed_set_c`)} bed,
     ${span(sql`r.chamber_set_c`)} chamber
     from standing_run_tools t join runs r on r.id = t.run_id
-    where t.ended_at > now() - interval '1 year' and r.outcome = 'finished' group by t.material_id`)
+    where t.ended_at > now() - interval '1 year' and r.outcome = 'finished'
+      and not exists (select from flow_bench_runs f where f.run_id = r.id) group by t.material_id`)
 }
 
 export async function equip(db: Connection): Promise<Equip> {

@@ -36,7 +36,9 @@ const comingRows = (db: Connection, headId: number) =>
         order by e.occurred_at desc, e.id desc limit 1) e on e.kind = 'loaded' and e.head_id = ${headId})
       union all
       (select r.name, t.material_id, t.fibre_g, t.set_c, 2, t.id::int from standing_run_tools t
-      join runs r on r.id = t.run_id where t.head_id = ${headId} order by t.ended_at desc, t.id desc limit 1)
+      join runs r on r.id = t.run_id where t.head_id = ${headId}
+        and not exists (select from flow_bench_runs f where f.run_id = r.id)
+      order by t.ended_at desc, t.id desc limit 1)
     ) x order by x.rank, x."order" desc`)
 
 /** The head of a printer with all that a swap on it is worked out from. */

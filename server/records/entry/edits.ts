@@ -5,6 +5,7 @@ import type { EditableKind } from '#shared/entries/edits'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import {
+  cards,
   checkLines,
   dryers,
   edits,
@@ -40,6 +41,7 @@ const EDITABLE = {
   'check-lines': checkLines,
   materials,
   'material-values': materialValues,
+  cards,
   'practice-sets': practiceSets,
   'nozzle-types': nozzleTypes,
   nozzles,

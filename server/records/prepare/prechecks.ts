@@ -48,6 +48,7 @@ import { purgeC, throughFitted } from './changeovers'
 import { jobOfContent } from '../runs/jobs'
 import { factOf, listAskings } from '../materials/materials'
 import { spoolsAndAir, stateOf, type SpoolLog } from '../spools/moisture'
+import { workedWith } from '../cards/cards'
 import { benchFor } from '../flow/told'
 import { listNozzles } from '../nozzles/nozzles'
 import { notFound, notInFuture, Refusal, refuseField } from '../entry/refusal'
@@ -161,6 +162,7 @@ export async function makePrecheck(db: Connection, q: Precheck, now = new Date()
     heated: stack.air.heater !== null,
     air: enclosed && (job.bedC !== null || checked.op.heater !== null) ? airFacts(checked.op) : null,
     soak: await soakOf(db, printer, now),
+    worked: head.nozzle ? await workedWith(db, q, Number(head.nozzle.id)) : null,
     own: await checkLinesFor(db, q.printerId, q.materialId),
   }
   const lines = precheck(facts)
