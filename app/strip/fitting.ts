@@ -1,4 +1,4 @@
-/** swap, fit, remove, retire. */
+/** swap, bench, fit, remove, retire. */
 import { type Word, type StripShop, type Understood, same, unread, dashed } from '~/strip/grammar'
 
 type Printer = StripShop['printers'][number]
@@ -43,6 +43,32 @@ export function fit(words: Word[], shop: StripShop, at: string): Understood {
     route: '/api/fittings',
     body: { kind: 'fit', nozzleId: nozzle.id, headId: head.id, occurredAt: at },
   }
+}
+
+/** Opens the plan of a flow bench: `bench Ribble`, `bench Swale hot`, or the nozzle that sits there, `bench N-014`. */
+export function bench(words: Word[], shop: StripShop): Understood {
+  const [where, which, more] = words
+  if (!where) return { kind: 'more', says: 'Bench on which printer? For example: bench Ribble' }
+  const open = (headId: number, place: string): Understood => ({
+    kind: 'open',
+    says: `Plan a flow bench on ${place}`,
+    path: `/inspect/bench?head=${headId}`,
+  })
+  const nozzle = shop.nozzles.find(n => same(n.tag, where.text))
+  if (nozzle) {
+    if (which) return unread(which, 'the nozzle is all it takes')
+    return nozzle.headId === null
+      ? unread(where, `${nozzle.tag} sits on no printer`)
+      : open(nozzle.headId, `${nozzle.place}, ${nozzle.tag}`)
+  }
+  const printer = shop.printers.find(p => same(p.name, where.text))
+  if (!printer) return unread(where, 'no printer and no nozzle has this name')
+  const found = headOf(printer, which)
+  if (!isHead(found)) return found
+  const extra = found.used === 1 ? which : more
+  if (extra) return unread(extra, 'the printer is all it takes')
+  if (found.head.nozzleId === null) return unread(where, `no nozzle is fitted at ${found.place}`)
+  return open(found.head.id, `${found.place}, ${found.head.nozzle}`)
 }
 
 /** Opens it, step by step: `swap Ribble N-032`, of a hotend `swap Ribble H-08`; without a tag it says what to take. */

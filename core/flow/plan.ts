@@ -138,20 +138,25 @@ export function usualBench(
   const most = BENCH_FLOW_MM3S[1]
   const step = Math.min(most / 10, Math.max(1, Math.round((highestMm3S ?? USUAL_FLOW_MM3S) / 6)))
   const middle = Math.min(most - 3 * step, Math.max(3 * step, Math.round(highestMm3S ?? USUAL_FLOW_MM3S)))
-  const flows = [-2, -1, 0, 1, 2].map(k => middle + k * step)
-  const set = (from: number, repeats: number): BenchSet => ({
+  const set = (up: number, from: number, repeats: number): BenchSet => ({
     temperaturesC: [temperatureC],
-    flowsMm3S: flows.slice(from),
+    flowsMm3S: [-2, -1, 0, 1, 2].slice(from).map(k => middle + (k + up) * step),
     repeats,
     lengthMm: BLOB_MM[0],
     diameterMm,
     densityGCm3,
   })
-  const smaller = [set(0, 2), set(1, 2), set(0, 1), set(1, 1)].find(s => {
+  const isShort = (s: BenchSet) => {
     const { minutes, grams } = planBench(s)
     return minutes < USUAL_MOST.minutes && grams < USUAL_MOST.grams
-  })
-  return smaller ?? set(2, 1)
+  }
+  // slow flows of thick filament take for ever: fewer of them first, then faster ones
+  const highest = Math.floor((most - middle) / step) - 2
+  for (let up = 0; up <= highest; up++) {
+    const fits = [set(up, 0, 2), set(up, 1, 2), set(up, 0, 1), set(up, 1, 1), set(up, 2, 1)].find(isShort)
+    if (fits) return fits
+  }
+  return set(0, 2, 1)
 }
 /** Where nothing was printed yet: the middle of what heads of the trade pass; common practice, no source. */
 const USUAL_FLOW_MM3S = 12

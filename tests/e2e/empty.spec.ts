@@ -19,8 +19,8 @@ test('study and types say what to do first, and nonsense is answered at the shee
   await expect(sheet.getByText('At least 2 nozzles')).toBeVisible()
   await expect(sheet.getByText('At most 10 rounds')).toBeVisible()
 })
-test('Verify leads to the first printer', async ({ page }) => {
-  for (const path of ['/verify', '/verify/chamber', '/verify/enclosure', '/verify/certificate']) {
+test('Verify and the flow bench lead to the first printer', async ({ page }) => {
+  for (const path of ['/verify', '/verify/chamber', '/verify/enclosure', '/verify/certificate', '/inspect/bench']) {
     await page.goto(path)
     await expect(page.getByRole('main').getByRole('link', { name: /printer/i })).toBeVisible()
   }

@@ -21,9 +21,9 @@ const shop = {
     },
   ],
   nozzles: [
-    { id: 14, tag: 'N-014', typeName: 'hardened steel 0.4', place: 'Ribble', retired: false },
-    { id: 30, tag: 'N-030', typeName: 'tungsten carbide 0.6', place: 'Swale', retired: false },
-    { id: 33, tag: 'N-033', typeName: 'hardened steel 0.4', place: null, retired: false },
+    { id: 14, tag: 'N-014', typeName: 'hardened steel 0.4', place: 'Ribble', headId: 11, retired: false },
+    { id: 30, tag: 'N-030', typeName: 'tungsten carbide 0.6', place: 'Swale', headId: 21, retired: false },
+    { id: 33, tag: 'N-033', typeName: 'hardened steel 0.4', place: null, headId: null, retired: false },
   ],
   hotends: [
     { id: 1, tag: 'H-01', headId: 11 },
@@ -100,6 +100,12 @@ describe('what it understands', () => {
       path: '/change/hotend?head=11&hotend=8',
     })
     expect(read('swap Swale hot H-08')).toMatchObject({ says: expect.stringContaining('none is on, H-08 on') })
+  })
+  test('bench opens its plan on a printer, on a head of it, or where a nozzle sits', () => {
+    const onRibble = { kind: 'open', path: '/inspect/bench?head=11' }
+    expect(read('bench Ribble')).toMatchObject({ ...onRibble, says: 'Plan a flow bench on Ribble, N-014' })
+    expect(read('bench n-014')).toMatchObject(onRibble)
+    expect(read('bench Swale high-flow')).toMatchObject({ path: '/inspect/bench?head=21' })
   })
   test('spools, with or without the word', () => {
     expect(spoolEventSchema.parse(body('spool S-07 out').body)).toMatchObject({ spoolId: 7, kind: 'out' })
@@ -178,6 +184,9 @@ describe('what it cannot read', () => {
     ['fit N-033 Ribble cold', 'cold', 17],
     ['swap Ribble N-99', 'N-99', 12],
     ['swap Swale cold', 'cold', 11],
+    ['bench N-033', 'N-033', 6],
+    ['bench Ribble now', 'now', 13],
+    ['bench Swale cold', 'cold', 12],
     ['fit N-033 Swale cold', 'cold', 16],
     ['spool S-07 lost', 'lost', 11],
     ['S-07 weighed heavy', 'heavy', 13],
@@ -195,6 +204,8 @@ describe('what it cannot read', () => {
     'fit N-033 Swale',
     'swap',
     'swap Swale',
+    'bench',
+    'bench Swale',
     'retire N-014',
     'spool',
     'spool S-07',

@@ -266,9 +266,9 @@ const spools = computed(() =>
     <fieldset class="grid gap-1">
       <legend class="label">Where the head stands, from the printer’s own zero</legend>
       <div class="grid grid-cols-3 gap-3">
-        <FieldNumber id="bench-x" v-model="sheet.v.xMm" label="X" unit="mm" :error="errorOf('stand.xMm')" />
-        <FieldNumber id="bench-y" v-model="sheet.v.yMm" label="Y" unit="mm" :error="errorOf('stand.yMm')" />
-        <FieldNumber id="bench-z" v-model="sheet.v.zMm" label="Z, up first" unit="mm" :error="errorOf('stand.zMm')" />
+        <FieldNumber id="stand-x" v-model="sheet.v.xMm" label="X" unit="mm" :error="errorOf('stand.xMm')" />
+        <FieldNumber id="stand-y" v-model="sheet.v.yMm" label="Y" unit="mm" :error="errorOf('stand.yMm')" />
+        <FieldNumber id="stand-z" v-model="sheet.v.zMm" label="Z, up first" unit="mm" :error="errorOf('stand.zMm')" />
       </div>
     </fieldset>
     <FieldText id="bench-note" v-model="sheet.v.note" label="Note" :error="errorOf('note')" />
