@@ -11,6 +11,7 @@ import * as cautions from '#core/cautions'
 import * as chamber from '#core/chamber'
 import * as changeover from '#core/changeover'
 import * as cooling from '#core/cooling'
+import * as diagnosis from '#core/diagnosis'
 import * as drying from '#core/drying'
 import * as flow from '#core/flow'
 import * as gcode from '#core/gcode'
@@ -37,6 +38,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   chamber,
   changeover,
   cooling,
+  diagnosis,
   drying,
   flow,
   gcode,
@@ -511,6 +513,15 @@ const CALLS: Record<string, Record<string, Call>> = {
     coolPlan: { args: { c: coolsDown } },
     letDownToC: { args: { glassC: 147 } },
     letDownCPerH: { args: { thicknessMm: 20, acrossC: 10 } },
+  },
+  diagnosis: {
+    posterior: { args: { start: diagnosis.startOf([]), evidence: { seen: ['popping'], not: [], tests: {} } } },
+    answerOf: { args: { p: diagnosis.startOf([]) } },
+    tellsBits: {
+      args: { p: diagnosis.startOf([]), test: { usual: 0.1, under: { moisture: 0.8 } } },
+      named: { usual: 'chance', moisture: 'chance' },
+    },
+    nextTests: { args: { p: diagnosis.startOf([]), made: [] } },
   },
   drying: {
     besselJ0: { args: { x: 2 } },
@@ -1069,6 +1080,7 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     readSurveyTable: 'text in; what is no number becomes a problem at its line',
     readTable: 'text in; what is no number becomes a problem at its line',
   },
+  diagnosis: { startOf: 'words in', counted: 'words in' },
   drying: {
     takesNoWater: 'a word in',
     historyProblems: 'answers with the problems themselves',
