@@ -144,10 +144,9 @@ export const READS = {
     says: 'Hotends: where each is, what is inside, and where it was',
     answer: z.array(hotendLine),
   },
-  '/api/cards': {
+  '/api/cards/{id}': {
     who: 'everybody',
     says: 'What worked with a material, by type of nozzle and printer',
-    query: z.object({ material: z.coerce.number().pipe(idSchema) }),
     answer: z.array(card),
   },
   '/api/benches': { who: 'everybody', says: 'Flow benches, the latest first', answer: z.array(benchRow) },

@@ -4,14 +4,10 @@ import type { PathParams, ReadAnswer, ReadPath } from '#shared/api'
 import { ProblemError, read } from '~/lib/api'
 import { useShop } from '~/state/shop'
 
-/** `params` fills the `{name}` of the path, `query` what is asked after it; null reads nothing yet. */
+/** `params` fills the `{name}` of the path; null reads nothing yet. */
 export function useAnswer<P extends ReadPath>(
   path: P,
-  {
-    params = () => ({}),
-    query = () => ({}),
-    everyMs = 0,
-  }: { params?: () => PathParams | null; query?: () => Record<string, string> | null; everyMs?: number } = {},
+  { params = () => ({}), everyMs = 0 }: { params?: () => PathParams | null; everyMs?: number } = {},
 ) {
   const data = ref(null) as Ref<ReadAnswer<P> | null>
   const failure = ref<string | null>(null)
@@ -21,11 +17,10 @@ export function useAnswer<P extends ReadPath>(
 
   async function load(): Promise<void> {
     const filled = params()
-    const asked = query()
-    if (filled === null || asked === null) return
+    if (filled === null) return
     const mine = ++round
     try {
-      const answer = await read(path, filled, asked)
+      const answer = await read(path, filled)
       if (mine !== round) return
       data.value = answer
       failure.value = null
@@ -37,7 +32,7 @@ export function useAnswer<P extends ReadPath>(
           : 'The server does not answer. What is shown is what was last read.'
     }
   }
-  watch([() => JSON.stringify([params(), query()]), () => shop.revision, () => shop.reachable], () => void load(), {
+  watch([() => JSON.stringify(params()), () => shop.revision, () => shop.reachable], () => void load(), {
     immediate: true,
   })
   onMounted(() => {

@@ -14,7 +14,7 @@ import { bondWords, CARD_FORM, EMPTY_CARD, howWords, triedWords } from '~/words/
 
 const props = defineProps<{ materialId: number; material: string }>()
 const shop = useShop()
-const { data, failure } = useAnswer('/api/cards', { query: () => ({ material: String(props.materialId) }) })
+const { data, failure } = useAnswer('/api/cards/{id}', { params: () => ({ id: props.materialId }) })
 const cards = computed(() => (data.value ?? []).filter(c => c.materialId === props.materialId))
 const open = shallowRef<OpenRecord | null>(null)
 const nameOf = (c: Pick<Card, 'printer' | 'type'>) => `${c.printer}, ${c.type}`

@@ -17,7 +17,7 @@ const props = defineProps<{
 }>()
 const shop = useShop()
 const type = computed(() => shop.data?.nozzles.find(n => n.id === props.nozzleId)?.typeName ?? null)
-const { data } = useAnswer('/api/cards', { query: () => ({ material: String(props.materialId) }) })
+const { data } = useAnswer('/api/cards/{id}', { params: () => ({ id: props.materialId }) })
 const card = computed(
   () =>
     data.value?.find(
@@ -55,7 +55,7 @@ const mark = computed(() => {
       }}{{ firstValues(card) ? `; ${firstValues(card)}` : '' }}.<span v-if="differs" class="font-semibold text-look">
         The file is not like it: {{ differs }}.</span
       >
-      <NuxtLink :to="`/equip/materials?m=${materialId}#worked`" class="ml-1 underline">The card</NuxtLink></span
+      <NuxtLink :to="`/equip/materials?m=${materialId}#worked`" class="act ml-1">The card</NuxtLink></span
     >
   </p>
 </template>

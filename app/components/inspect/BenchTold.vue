@@ -32,7 +32,7 @@ const scatter = computed(() => {
       <VerdictMark verdict="look" :size="16" class="mt-[3px]" />
       <p>
         {{ droppedWords(bench.dropped.compared) }}
-        <NuxtLink :to="`/inspect/bench?bench=${bench.dropped.id}`" class="underline"
+        <NuxtLink :to="`/inspect/bench?bench=${bench.dropped.id}`" class="act"
           >The bench of {{ day(bench.dropped.at, shop.zone) }}</NuxtLink
         >
       </p>
@@ -57,7 +57,7 @@ const scatter = computed(() => {
         </button>
         <NuxtLink
           v-else-if="asks === 'diameter' || asks === 'density'"
-          class="no-print underline"
+          class="act no-print"
           :to="`/prepare/spool/${bench.spool}`"
           >Open {{ bench.spool }}</NuxtLink
         >
@@ -65,8 +65,7 @@ const scatter = computed(() => {
     </div>
     <ul v-if="bench.beside.length > 0" class="grid gap-1">
       <li v-for="o in bench.beside" :key="o.id">
-        <NuxtLink :to="`/inspect/bench?bench=${o.id}`" class="underline"
-          >{{ o.nozzle }}, {{ day(o.at, shop.zone) }}</NuxtLink
+        <NuxtLink :to="`/inspect/bench?bench=${o.id}`" class="act">{{ o.nozzle }}, {{ day(o.at, shop.zone) }}</NuxtLink
         >: {{ o.compared ? comparedWords(o.nozzle, o.compared) : 'no flow and temperature in common.' }}
       </li>
     </ul>

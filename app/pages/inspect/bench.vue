@@ -108,7 +108,7 @@ function print(): void {
       <div v-if="bench" class="grid grid-cols-[minmax(0,1fr)] gap-4">
         <header class="flex flex-wrap items-baseline gap-x-3">
           <h2>
-            <NuxtLink :to="`/inspect/${bench.nozzle}`">{{ bench.nozzle }}</NuxtLink> on {{ bench.place }}
+            <NuxtLink :to="`/inspect/${bench.nozzle}`" class="act">{{ bench.nozzle }}</NuxtLink> on {{ bench.place }}
           </h2>
           <span class="text-sm text-ink2"
             >{{ bench.material }}, {{ bench.spool }}; {{ counted(bench.lines.length, 'blob') }} of
