@@ -485,8 +485,8 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     {
       printer: 'Ribble',
       headId: heads.get('Ribble/head')!,
-      spoolId: spoolOf('PA6-CF20'),
-      temperaturesC: [280],
+      spoolId: spoolOf('PC'), // no fibre: what is left of N-014 is a story of its own
+      temperaturesC: [285],
       flowsMm3S: [8, 10, 12, 14, 16],
       callipersMm: null,
       at: at(DAYS - 2, 7),
