@@ -149,6 +149,8 @@ export const benchPage = benchRow.extend({
   diameterMm: number,
   densityGCm3: number,
   balanceStepG: number,
+  /** What a blob should weigh by all that is measured, g. */
+  nominalG: number,
   accepted: number,
   stand: z.object({ xMm: number, yMm: number, zMm: number }),
   tool: maybe(number),

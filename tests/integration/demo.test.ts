@@ -9,6 +9,8 @@ import { demandsOf } from '#shared/asking'
 import { precheckSchema, soakSchema } from '#shared/entries/prepare'
 import { loadDemo } from '../../demo/load'
 import { MATERIALS } from '../../demo/shop'
+import { listCards } from '../../server/records/cards/cards'
+import { benchPage, listBenches } from '../../server/records/flow/benches'
 import { floor } from '../../server/records/bench/floor'
 import { Refusal } from '../../server/records/entry/refusal'
 import { listAskings } from '../../server/records/materials/materials'
@@ -87,6 +89,20 @@ test('the Floor tells the stories: a stopped printer, a gauge that is due, a ret
   expect(failures!.n).toBe(2)
 })
 
+test('two flow benches, one that its grip holds back, and a card that a person wrote on', async () => {
+  const benches = await listBenches(one.db)
+  expect(benches.map(b => [b.place, b.ended, b.weighed === b.blobs])).toEqual([
+    ['Ribble', 'done', true],
+    ['Wharfe', 'done', true],
+  ])
+  const wharfe = await benchPage(one.db, benches[1]!.id)
+  expect(wharfe.limit).toMatchObject({ limit: 'grip or this nozzle', move: { verdict: 'stayed' } })
+  expect(wharfe.run!.grams).toBeGreaterThan(40)
+  const [nylon] = await one.db.execute<{ id: number }>(sql`select id from materials where name = 'PA6-CF20'`)
+  const [card] = await listCards(one.db, { materialId: nylon!.id })
+  expect(card).toMatchObject({ printer: 'Ribble', type: 'hardened steel 0.4', hand: { adhesive: 'PEI + glue stick' } })
+  expect(card!.good).toBeGreaterThan(20)
+})
 test('one study that gauges go by, and a type of which five were found past their limit', async () => {
   const [study] = await listStudies(one.db)
   expect(study).toMatchObject({ method: 'pins', counts: true, repeats: 3 })

@@ -88,10 +88,7 @@ const measuring = ref<{ benchId: number; spool: string; kind: 'callipers' | 'mar
 const measure = (kind: 'callipers' | 'mark') => {
   measuring.value = { benchId: bench.value!.id, spool: bench.value!.spool, kind }
 }
-const shareOf = (massG: number) => {
-  const b = bench.value!
-  return shareWords(massG / ((Math.PI / 4) * b.diameterMm ** 2 * b.lengthMm * b.densityGCm3 * 1e-3))
-}
+const shareOf = (massG: number) => shareWords(massG / bench.value!.nominalG)
 function print(): void {
   window.print()
 }

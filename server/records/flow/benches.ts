@@ -1,7 +1,8 @@
 /** Flow benches: begun, listed, and each with all that it tells. */
 import { sql, type SQL } from 'drizzle-orm'
 import type { z } from 'zod'
-import { balanceFor, cellRefusal, compareBenches, levelOf, limitOf, planBench } from '#core/flow'
+import { balanceFor, cellRefusal, compareBenches, levelOf, limitOf, nominalOf, planBench } from '#core/flow'
+import { massG } from '#core/materials'
 import { grams } from '#core/words'
 import type { BenchPage, BenchRow } from '#shared/answers/flow'
 import type { benchSchema } from '#shared/entries/flow'
@@ -182,6 +183,7 @@ export async function benchPage(db: Connection, id: number): Promise<BenchPage> 
     diameterMm: b!.diameterMm,
     densityGCm3: b!.densityGCm3,
     balanceStepG: b!.balanceStepG,
+    nominalG: own ? nominalOf(own.filament).massG : massG(b!.lengthMm, b!.diameterMm, b!.densityGCm3),
     accepted: b!.accepted,
     stand: b!.stand,
     tool: b!.tool,

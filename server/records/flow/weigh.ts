@@ -1,7 +1,7 @@
 /** Blobs of a bench weighed one by one, what is measured of its filament, and its end, which logs it as a run. */
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { blobSeconds, panMoved, PRIME_MM, PRIME_MM3S } from '#core/flow'
+import { blobSeconds, nominalOf, panMoved, PRIME_MM, PRIME_MM3S } from '#core/flow'
 import { massG } from '#core/materials'
 import { grams, percent } from '#core/words'
 import type { BlobEffect } from '#shared/answers/flow'
@@ -39,8 +39,7 @@ export async function saveBlob(tx: Connection, b: z.output<typeof blobSchema>, p
     refuseField('line', `Blob ${b.line + 1} is weighed already; strike that out to repeat it`)
   const [before] = await tx.execute<{ pan_g: number }>(sql`
     select pan_g from flow_blobs where bench_id = ${b.benchId} order by id desc limit 1`)
-  const { lengthMm, diameterMm, densityGCm3 } = bench.filament
-  const nominalG = massG(lengthMm, diameterMm, densityGCm3)
+  const nominalG = nominalOf(bench.filament).massG
   const questions: Question[] = []
   if (before && panMoved(before.pan_g, b.panG, bench.balanceStepG))
     questions.push({
