@@ -84,7 +84,8 @@ async function save(confirmed: string[] = []): Promise<void> {
   sending.value = false
   if (done === null) return
   if (done !== 'queued') ui.say(`Blob ${at + 1}: ${done.massG.toFixed(3)} g, ${shareWords(done.share)} delivered.`)
-  void nextTick(() => document.getElementById('blob-gross')?.focus())
+  // the same field again for the next blob; after the last one what ends the bench
+  void nextTick(() => (document.getElementById('blob-gross') ?? document.getElementById('bench-end'))?.focus())
 }
 </script>
 

@@ -133,6 +133,7 @@ function print(): void {
           </button>
           <button
             v-if="bench.weighed > 0"
+            id="bench-end"
             type="button"
             class="button"
             :class="line === null ? 'first' : ''"
