@@ -1,17 +1,14 @@
 /** Whose blob it is, and the job file of a bench. */
 import { benchFile } from '#core/flow'
 import type { BenchPage } from '#shared/answers/flow'
-import type { Queued } from '~/state/outbox'
+import { nextOpen, type TurnKind, type Waiting } from '~/lib/turn'
+
+export const BLOB_TURN: TurnKind = { route: '/api/blobs', of: 'benchId' }
+type Lines = Pick<BenchPage, 'id' | 'lines'>
+export const openBlobs = (b: Lines) => b.lines.map(l => l.blob === null)
 
 /** The first blob that nothing stands for and nothing waits for; null when there is none. */
-export function nextBlob(
-  b: Pick<BenchPage, 'id' | 'lines'>,
-  waiting: readonly Pick<Queued, 'route' | 'body'>[],
-): number | null {
-  const kept = new Set(waiting.filter(e => e.route === '/api/blobs' && e.body.benchId === b.id).map(e => e.body.line))
-  const i = b.lines.findIndex((l, k) => l.blob === null && !kept.has(k))
-  return i < 0 ? null : i
-}
+export const nextBlob = (b: Lines, waiting: Waiting) => nextOpen(BLOB_TURN, b.id, openBlobs(b), waiting)
 
 const each = (values: readonly number[]) => [...new Set(values)]
 

@@ -1,15 +1,10 @@
-/** Whose turn it is in a study: what waits here to be sent is read already. */
+/** Whose turn it is in a study. */
 import type { StudyLine } from '#shared/answers/studies'
-import type { Queued } from '~/state/outbox'
+import { nextOpen, type TurnKind, type Waiting } from '~/lib/turn'
+
+export const STUDY_TURN: TurnKind = { route: '/api/study-readings', of: 'studyId' }
+type Lines = Pick<StudyLine, 'id' | 'lines'>
+export const openLines = (s: Lines) => s.lines.map(l => l.reading === null)
 
 /** The first line that nothing stands in and nothing waits for; null when there is none. */
-export function nextLine(
-  s: Pick<StudyLine, 'id' | 'lines'>,
-  waiting: readonly Pick<Queued, 'route' | 'body'>[],
-): number | null {
-  const kept = new Set(
-    waiting.filter(e => e.route === '/api/study-readings' && e.body.studyId === s.id).map(e => e.body.line),
-  )
-  const i = s.lines.findIndex((l, k) => l.reading === null && !kept.has(k))
-  return i < 0 ? null : i
-}
+export const nextLine = (s: Lines, waiting: Waiting) => nextOpen(STUDY_TURN, s.id, openLines(s), waiting)

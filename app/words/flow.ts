@@ -1,6 +1,6 @@
 /** A flow bench in words: whose blob it is, what is sustained, what holds it back, what a level asks for. */
 import { HOTTER_C, SHOWS, sustainedWords, type Compared, type LevelAsks } from '#core/flow'
-import { celsius, counted, flow, grams, listed, percent } from '#core/words'
+import { celsius, counted, flow, listed, percent } from '#core/words'
 import type { BenchPage, BenchRow, NozzleFlow } from '#shared/answers/flow'
 
 const share = (v: number) => `${(v * 100).toFixed(1)} %`
@@ -138,5 +138,4 @@ export const droppedWords = (d: { difference: number; u: number }) =>
 
 /** What was weighed of a blob. */
 export const weighedWords = (b: { massG: number; uG: number }) => `${b.massG.toFixed(3)} ± ${(2 * b.uG).toFixed(3)} g`
-export const nominalWords = (g: number) => `${grams(g)} each`
 export { share as shareWords }

@@ -37,9 +37,9 @@ export const CARD_KEYS = Object.keys(CARD_FIELDS) as CardKey[]
 /** Force that breaks a bar printed for the purpose, N. */
 export const BOND_N = [0.1, 1e5] as const
 /** Numbers of runs and jobs, as they were: a slip is to be told, not refused. */
-const ANY = [-1e9, 1e9] as const
+export const ANY = [-1e9, 1e9] as const
 /** Runs that a card counts. */
-const RUNS = [0, 1e9] as const
+export const RUNS = [0, 1e9] as const
 
 /** What finished runs used: lowest, middle, highest. */
 export interface Found {

@@ -1,7 +1,7 @@
 /** A card in words: one set for the materials page, Equip and the check. */
 import { need, needEach } from '../numeric'
 import { counted, listed } from '../words'
-import { CARD_FIELDS, type CardKey, type CardValue, type Compared } from './card'
+import { ANY, CARD_FIELDS, RUNS, type CardKey, type CardValue, type Compared } from './card'
 
 const number = (key: CardKey, v: number) => String(Number(v.toFixed(CARD_FIELDS[key].digits)))
 
@@ -12,21 +12,25 @@ const number = (key: CardKey, v: number) => String(Number(v.toFixed(CARD_FIELDS[
  * valueWords('nozzleC', 280) // "280 °C"
  */
 export function valueWords(key: CardKey, value: number): string {
-  need(key, value, -1e9, 1e9)
+  need(key, value, ...ANY)
   return `${number(key, value)} ${CARD_FIELDS[key].unit}`
+}
+
+/** From low to high with one unit; one number where both are said alike. */
+function spanWords(key: CardKey, { low, high }: { low: number; high: number }): string {
+  const [from, to] = [number(key, low), number(key, high)]
+  return from === to ? valueWords(key, low) : `${from} to ${valueWords(key, high)}`
 }
 
 /** What the runs used, where they did not all use the same. */
 export function spreadWords(v: CardValue): string {
-  need('value', v.value, -1e9, 1e9)
-  if (v.found) needEach(v.found, ['low', 'middle', 'high'], -1e9, 1e9)
+  need('value', v.value, ...ANY)
+  if (v.found) needEach(v.found, ['low', 'middle', 'high'], ...ANY)
   const f = v.found
   if (f === null) return ''
-  const [low, high] = [number(v.key, f.low), number(v.key, f.high)]
-  const { unit } = CARD_FIELDS[v.key]
-  const used = low === high ? `${low} ${unit}` : `${low} to ${high} ${unit}`
+  const used = spanWords(v.key, f)
   if (v.by === 'hand') return `runs used ${used}`
-  return low === high ? '' : used
+  return used === valueWords(v.key, f.low) ? '' : used
 }
 
 /**
@@ -36,8 +40,8 @@ export function spreadWords(v: CardValue): string {
  * countWords(12, 1) // "12 good runs, 1 failed"
  */
 export function countWords(good: number, failed: number): string {
-  need('good', good, 0, 1e9)
-  need('failed', failed, 0, 1e9)
+  need('good', good, ...RUNS)
+  need('failed', failed, ...RUNS)
   return `${counted(good, 'good run')}, ${failed === 0 ? 'none' : failed} failed`
 }
 
@@ -45,12 +49,9 @@ export function countWords(good: number, failed: number): string {
 export function differsWords(c: Compared): string {
   return listed(
     c.differs.map(d => {
-      needEach(d, ['job', 'low', 'high'], -1e9, 1e9)
-      const low = number(d.key, d.low)
-      const high = number(d.key, d.high)
-      const worked = low === high ? low : `${low} to ${high}`
-      const { label, unit } = CARD_FIELDS[d.key]
-      return `${label.toLowerCase()} ${valueWords(d.key, d.job)}, where ${worked} ${unit} worked`
+      needEach(d, ['job', 'low', 'high'], ...ANY)
+      const label = CARD_FIELDS[d.key].label.toLowerCase()
+      return `${label} ${valueWords(d.key, d.job)}, where ${spanWords(d.key, d)} worked`
     }),
     'and',
   )

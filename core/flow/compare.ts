@@ -24,6 +24,20 @@ export interface Compared {
   needs: { metres: number; repeats: number } | null
 }
 
+/** A share with its standard uncertainty. */
+type Sure = Pick<Cell, 'share' | 'u'>
+/** Mean of second less first over pairs, weighted by 1/u², with its standard uncertainty; at least one pair. */
+export function pairedDifference(both: readonly (readonly [Sure, Sure])[]): { difference: number; u: number } {
+  let sum = 0
+  let weight = 0
+  for (const [x, y] of both) {
+    const w = 1 / (x.u ** 2 + y.u ** 2)
+    sum += w * (y.share - x.share)
+    weight += w
+  }
+  return { difference: sum / weight, u: 1 / Math.sqrt(weight) }
+}
+
 /** Cells that both have: their differences, at any temperature and flow. */
 const pairs = (a: Shares, b: Shares) =>
   a.cells.flatMap(x => {
@@ -44,15 +58,7 @@ export function compareBenches(
   need('lengthMm', lengthMm, 1, 1e5, 'mm')
   const both = pairs(first, second).filter(([x]) => where(x))
   if (both.length === 0) return null
-  let sum = 0
-  let weight = 0
-  for (const [x, y] of both) {
-    const w = 1 / (x.u ** 2 + y.u ** 2)
-    sum += w * (y.share - x.share)
-    weight += w
-  }
-  const difference = sum / weight
-  const u = 1 / Math.sqrt(weight)
+  const { difference, u } = pairedDifference(both)
   const shows = (SURE_AT + POWER_AT) * u
   const repeats = Math.min(...both.map(([x, y]) => Math.min(x.blobs, y.blobs)))
   const times = (shows / SHOWS) ** 2

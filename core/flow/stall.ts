@@ -4,7 +4,7 @@
  * Source: common practice, no source.
  */
 import { need } from '../numeric'
-import { compareBenches, type Compared } from './compare'
+import { compareBenches, pairedDifference, type Compared } from './compare'
 import type { Cell, Shares } from './shares'
 import type { BenchResult } from './sustained'
 
@@ -36,20 +36,14 @@ export function stallMoved(s: Shares, r: BenchResult, accepted: number): Move | 
   const temperatures = [...new Set(s.cells.map(c => c.temperatureC))]
   const [coolC, hotC] = [temperatures[0], temperatures.at(-1)]
   if (coolC === undefined || hotC === undefined || hotC - coolC < APART_C) return null
-  const short = r.cells.filter(c => c.temperatureC === coolC && c.relative < accepted)
-  let sum = 0
-  let weight = 0
-  for (const c of short) {
-    const hot = s.cells.find(x => x.temperatureC === hotC && x.flowMm3S === c.flowMm3S)
-    const cool = s.cells.find(x => x.temperatureC === coolC && x.flowMm3S === c.flowMm3S)
-    if (!hot || !cool) continue
-    const w = 1 / (hot.u ** 2 + cool.u ** 2)
-    sum += w * (hot.share - cool.share)
-    weight += w
-  }
-  if (weight === 0) return null
-  const gain = sum / weight
-  const u = 1 / Math.sqrt(weight)
+  const both = r.cells
+    .filter(c => c.temperatureC === coolC && c.relative < accepted)
+    .flatMap(cool => {
+      const hot = s.cells.find(x => x.temperatureC === hotC && x.flowMm3S === cool.flowMm3S)
+      return hot ? [[cool, hot] as const] : []
+    })
+  if (both.length === 0) return null
+  const { difference: gain, u } = pairedDifference(both)
   return { coolC, hotC, verdict: movedBy(gain, u), gain, u }
 }
 

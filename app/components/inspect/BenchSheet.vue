@@ -23,6 +23,7 @@ import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { ProblemError, read } from '~/lib/api'
+import { errorUnder } from '~/lib/field-errors'
 import { useLive } from '~/state/live'
 import { useShop } from '~/state/shop'
 import { typedNumbers } from '~/words/flow'
@@ -181,8 +182,7 @@ const hotter = computed(() => {
   const to = most + HOTTER_C
   return on.value?.hottestC && Number.isFinite(to) && to <= on.value.hottestC ? to : null
 })
-const errorOf = (field: string) =>
-  Object.entries(sheet.errors).find(([f]) => f === field || f.startsWith(`${field}.`))?.[1] ?? ''
+const errorOf = (field: string) => errorUnder(sheet.errors, field)
 const FIELDS = ['headId', 'spoolId', 'temperaturesC', 'flowsMm3S', 'repeats', 'lengthMm', 'balanceStepG', 'accepted']
 const shown = computed(() =>
   Object.keys(sheet.errors).filter(f => [...FIELDS, 'stand', 'note'].includes(f.split('.')[0]!)),

@@ -7,9 +7,9 @@ import { computed, nextTick, reactive, ref, watch } from 'vue'
 import type { BenchPage } from '#shared/answers/flow'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
+import { useBalance } from '~/composables/balance'
 import { useDraft } from '~/composables/draft'
 import { useEntryForm } from '~/composables/entry-form'
-import { ProblemError, read } from '~/lib/api'
 import { useLive } from '~/state/live'
 import { useUi } from '~/state/ui'
 import { blobWords, shareWords } from '~/words/flow'
@@ -49,21 +49,14 @@ watch(
   },
   { immediate: true },
 )
-const failure = ref('')
-const reading = ref<'pan' | 'blob' | null>(null)
+const balance = useBalance()
+const { busy: reading, failure } = balance
 async function readBalance(what: 'pan' | 'blob'): Promise<void> {
-  reading.value = what
-  failure.value = ''
-  try {
-    const at = what === 'pan' ? -1 : line.value
-    const { grossG } = await read('/api/balance', {}, { bench: String(props.bench.id), line: String(at) })
-    if (what === 'pan') v.panG = grossG
-    else v.grossG = grossG
-  } catch (e) {
-    failure.value = e instanceof ProblemError ? e.problem.title : 'The server does not answer; type the weight'
-  } finally {
-    reading.value = null
-  }
+  const at = what === 'pan' ? -1 : line.value
+  const g = await balance.weigh({ bench: String(props.bench.id), line: String(at) })
+  if (g === null) return
+  if (what === 'pan') v.panG = g
+  else v.grossG = g
 }
 const hasBalance = computed(() => live.links.fineBalance || live.links.balance)
 const elsewhere = computed(() =>
@@ -109,13 +102,7 @@ async function save(confirmed: string[] = []): Promise<void> {
           label="Pan and blob"
           unit="g"
           :error="form.errors.value.grossG"
-        /><button
-          v-if="hasBalance"
-          type="button"
-          class="button"
-          :disabled="reading !== null"
-          @click="readBalance('blob')"
-        >
+        /><button v-if="hasBalance" type="button" class="button" :disabled="reading" @click="readBalance('blob')">
           Read the balance
         </button>
       </div>
@@ -126,13 +113,7 @@ async function save(confirmed: string[] = []): Promise<void> {
           label="Empty pan, read last"
           unit="g"
           :error="form.errors.value.panG"
-        /><button
-          v-if="hasBalance"
-          type="button"
-          class="button plain"
-          :disabled="reading !== null"
-          @click="readBalance('pan')"
-        >
+        /><button v-if="hasBalance" type="button" class="button plain" :disabled="reading" @click="readBalance('pan')">
           Read the empty pan
         </button>
       </div>

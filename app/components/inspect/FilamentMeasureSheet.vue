@@ -5,6 +5,7 @@ import EntrySheet from '~/components/entry/EntrySheet.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
+import { errorUnder } from '~/lib/field-errors'
 import { typedNumbers } from '~/words/flow'
 
 const props = defineProps<{ on: { benchId: number; spool: string; kind: 'callipers' | 'mark' } | null }>()
@@ -24,8 +25,7 @@ const sheet = useEntrySheet('/api/filament-measures', {
   saved: (_, __, t) => `${t.kind === 'callipers' ? 'The diameter' : 'The mark'} counts for this bench from now on.`,
   close: () => emit('close'),
 })
-const errorOf = (field: string) =>
-  Object.entries(sheet.errors).find(([f]) => f === field || f.startsWith(`${field}.`))?.[1] ?? ''
+const errorOf = (field: string) => errorUnder(sheet.errors, field)
 </script>
 
 <template>

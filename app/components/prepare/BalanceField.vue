@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** A weight, typed or read from the balance. */
-import { ref } from 'vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
-import { ProblemError, read } from '~/lib/api'
+import { useBalance } from '~/composables/balance'
 import { useLive } from '~/state/live'
 
 const props = defineProps<{
@@ -16,22 +15,12 @@ const props = defineProps<{
 const emit = defineEmits<{ 'update:modelValue': [v: number | null] }>()
 const live = useLive()
 live.listen()
-const busy = ref(false)
-const failure = ref('')
+const balance = useBalance()
+const { busy, failure } = balance
 
 async function weigh(): Promise<void> {
-  busy.value = true
-  failure.value = ''
-  try {
-    emit(
-      'update:modelValue',
-      (await read('/api/balance', {}, props.spoolId === null ? {} : { spool: String(props.spoolId) })).grossG,
-    )
-  } catch (e) {
-    failure.value = e instanceof ProblemError ? e.problem.title : 'The server does not answer; type the weight'
-  } finally {
-    busy.value = false
-  }
+  const g = await balance.weigh(props.spoolId === null ? {} : { spool: String(props.spoolId) })
+  if (g !== null) emit('update:modelValue', g)
 }
 </script>
 

@@ -2,6 +2,7 @@
 /** The flow bench: planned, its job file saved, weighed blob by blob, and what it tells of nozzle and head. */
 import { computed, ref, watch } from 'vue'
 import { counted, grams } from '#core/words'
+import type { BenchPage } from '#shared/answers/flow'
 import { day, when } from '#shared/time'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import BenchPlot from '~/components/inspect/BenchPlot.vue'
@@ -14,9 +15,9 @@ import EmptyShop from '~/components/ui/EmptyShop.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useAnswer } from '~/composables/answer'
 import { useEntryForm } from '~/composables/entry-form'
+import { useTurn } from '~/composables/turn'
 import { saveFile } from '~/lib/files'
-import { fileOf, nextBlob } from '~/lib/flow'
-import { useOutbox } from '~/state/outbox'
+import { BLOB_TURN, fileOf, openBlobs } from '~/lib/flow'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 import { benchSentence, shareWords, standWords, weighedWords } from '~/words/flow'
@@ -26,7 +27,6 @@ const route = useRoute()
 const router = useRouter()
 const shop = useShop()
 const ui = useUi()
-const outbox = useOutbox()
 const { data: benches, failure } = useAnswer('/api/benches')
 const asked = computed(() => (route.query.bench ? Number(route.query.bench) : null))
 /** The one that was asked for, or that is being weighed, or the latest that stands. */
@@ -51,18 +51,9 @@ function planned(begun: number | null): void {
   planning.value = false
   if (begun !== null) choose(begun)
 }
-/** Blobs that were saved from here and do not stand in the page yet. */
-const saved = ref<{ benchId: number; line: number }[]>([])
-watch(bench, b => {
-  saved.value = saved.value.filter(x => x.benchId === b?.id && b.lines[x.line]?.blob === null)
-})
-const isOpen = computed(() => bench.value !== null && bench.value.struck === null && bench.value.ended === null)
-const line = computed(() => {
-  const b = bench.value
-  if (!b || !isOpen.value) return null
-  const route = '/api/blobs' as const
-  return nextBlob(b, [...outbox.entries, ...saved.value.map(body => ({ route, body }))])
-})
+const canWeigh = (b: BenchPage) => b.struck === null && b.ended === null
+const isOpen = computed(() => bench.value !== null && canWeigh(bench.value))
+const { line, done: weighed } = useTurn(BLOB_TURN, bench, b => (canWeigh(b) ? openBlobs(b) : null))
 const weighedG = computed(() => {
   const b = bench.value
   if (!b) return 0
@@ -160,7 +151,7 @@ function print(): void {
           :key="bench.id"
           :bench="bench"
           :line="line"
-          :done="l => saved.push({ benchId: bench!.id, line: l })"
+          :done="l => weighed(bench!.id, l)"
         />
         <template v-if="told">
           <BenchPlot :bench="told" />
