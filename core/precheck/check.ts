@@ -3,7 +3,7 @@
  * "May I press start": the job file, the spool and the printer as they stand, one line each. Thresholds are common
  * practice, no source, unless the line says where they come from.
  */
-import { ANY_C, gradeOf, onSheet, readSurface, surfaceText } from '../limits'
+import { ANY_C, readSurface, surfaceText } from '../limits'
 import { capital, celsius, chance, counted, FOR_GOOD_H, grams, hours, kgEstimate, listed } from '../words'
 import { letDownToC } from '../cooling'
 import { compareJob, countWords, differsWords, ofJob, recordOf } from '../cards'
@@ -11,14 +11,21 @@ import { sustainedWords } from '../flow'
 import { drynessFixes, drynessFor, takesNoWater } from '../drying'
 import { need, needEach, needIfKnown } from '../numeric'
 import { SETPOINT_C } from '../gcode'
-import { checkWindow, likeliest } from './profile'
+import { checkWindow } from './profile'
+import {
+  bedWindow,
+  chamberStands,
+  fanStands,
+  FAN_MOST,
+  flowStands,
+  headStands,
+  setpointsStand,
+  sheetStands,
+} from './stands'
 import type { CheckLine, CheckStatus, LimitLine, PrecheckFacts } from './types'
 
 /** First layers of filled and hot filament: not faster, not thinner. */
 export const FIRST_LAYER = { fastestMmS: 25, thinnestOfBore: 0.4 }
-/** Part fan for nylon and everything hotter: off, at most half for bridges. */
-export const FAN_MOST = 0.5
-const SLOW_COOLED = /^(pa\d|ppa|abs|asa|pc|pps|peek|pei|ppsu|psu|liquid)/i
 
 /** What ends a nozzle whatever its bore: it may come apart in the machine. */
 const NEVER_RUN_SHAPES: readonly string[] = ['cracked body', 'loose insert']
@@ -127,23 +134,18 @@ function profile(f: PrecheckFacts): CheckLine {
       where: 'material',
       waivable: false,
     })
-  const wrong: string[] = []
   const { nozzleC, bedC } = made
-  if (nozzleC !== null && (nozzleC < m.nozzleMinC - SAME_C || nozzleC > m.nozzleMaxC + f.nozzleOffsetC + SAME_C))
-    wrong.push(`nozzle ${setMakes(job.nozzleC!, nozzleC)}, ${m.name} wants ${m.nozzleMinC} to ${m.nozzleMaxC}`)
-  const low = Math.min(...m.beds.map(b => b[0])),
-    high = Math.max(...m.beds.map(b => b[1]))
-  if (bedC !== null && m.beds.length > 0 && (bedC < low - SAME_C || bedC > high + SAME_C))
-    wrong.push(`bed ${setMakes(job.bedC!, bedC)}, ${m.name} wants ${low} to ${high}`)
+  const stand = setpointsStand(f)!
+  const wrong: string[] = []
+  if (stand.nozzle !== null)
+    wrong.push(`nozzle ${setMakes(job.nozzleC!, nozzleC!)}, ${m.name} wants ${m.nozzleMinC} to ${m.nozzleMaxC}`)
+  if (stand.bed !== null)
+    wrong.push(`bed ${setMakes(job.bedC!, bedC!)}, ${m.name} wants ${bedWindow(m.beds).join(' to ')}`)
   if (wrong.length === 0) {
     const set = [job.nozzleC !== null ? `nozzle ${job.nozzleC}` : '', job.bedC !== null ? `bed ${job.bedC}` : '']
     return line('profile', 'ok', `Setpoints fit ${m.name}: ${set.filter(Boolean).join(', ')} °C.`)
   }
-  const like = likeliest(
-    made,
-    f.others.filter(o => o.name !== m.name),
-    m.filler,
-  )
+  const { like } = stand
   return line(
     'profile',
     like || wrong.length > 1 ? 'stop' : 'look',
@@ -170,8 +172,6 @@ function worked(f: PrecheckFacts): CheckLine[] {
   return [line('what worked', 'ok', `As it worked here: ${counts}.`)]
 }
 
-/** What a correction of a sensor may be off by rounding, °C. */
-const SAME_C = 1e-6
 /** A setpoint with what it makes where its sensor was found to be off. */
 const setMakes = (setC: number, madeC: number) =>
   Math.abs(setC - madeC) < 0.05 ? `${setC} °C` : `${setC} °C (${celsius(madeC)} by the check of its sensor)`
@@ -258,14 +258,14 @@ function benched(peak: number, { sustained: s, on }: NonNullable<NonNullable<Pre
   const by = `on ${on} it sustained ${sustainedWords(s)}`
   const says = `Peak flow ${peak.toFixed(1)} mm³/s; ${by}`
   const slower = { fix: 'Slow it down in the file', where: 'file' as const, reasons: [WATCHED, TRIAL] }
-  const surelyMm3S = s.low80 ?? (s.reach === 'at least the highest tested' ? s.flowMm3S : 0)
-  if (peak <= surelyMm3S) return line('flow', 'ok', `${says}.`)
-  if (s.reach === 'at least the highest tested' && peak > s.flowMm3S)
+  const stands = flowStands(peak, s)
+  if (stands === 'sustained') return line('flow', 'ok', `${says}.`)
+  if (stands === 'not tried')
     return line('flow', 'look', `${says}: faster was not tried.`, {
       ...slower,
       fix: 'Bench it faster, or slow it down',
     })
-  return s.high80 !== null && peak > s.high80
+  return stands === 'above'
     ? line('flow', 'look', `${says}: more comes out thin.`, slower)
     : line('flow', 'look', `${says}: perhaps too fast.`, slower)
 }
@@ -412,7 +412,7 @@ function surface(f: PrecheckFacts): CheckLine {
       where: 'stack',
       reasons: [`looked: it is ${wants[0]}`],
     })
-  const fits = onSheet(wants, f.fittedSurface).map(surfaceText)
+  const fits = sheetStands(f)!.map(surfaceText)
   if (fits.length === 0)
     return line('surface', 'stop', `${f.material.name} wants ${listed(wants)}; the ${f.fittedSurface} sheet is on.`, {
       fix: 'Change the sheet',
@@ -454,7 +454,7 @@ function fan(f: PrecheckFacts): CheckLine {
   if (f.job.fanMax === null)
     return line('fan', 'unknown', 'The file does not set the part fan.', { reasons: ['looked: it is off', WATCHED] })
   const share = Math.round(f.job.fanMax * 100)
-  if (f.job.fanMax > FAN_MOST && SLOW_COOLED.test(f.material.polymer))
+  if (fanStands(f) === 'high')
     return line(
       'fan',
       'look',
@@ -476,9 +476,8 @@ function lid(f: PrecheckFacts): CheckLine {
           { fix: 'Use another printer', where: 'equip', reasons: [TRIAL, AGREED] },
         )
       : line('lid and vent', 'ok', 'Open frame: keep draughts off.')
-  const tooWarm =
-    m.chamber === 'indifferent' && m.chamberMaxC !== null && f.air !== null && m.chamberMaxC - f.air.headC < f.air.u90
-  if (tooWarm)
+  const atHead = headStands(f)
+  if (m.chamber === 'indifferent' && atHead !== null && atHead !== 'ok')
     return line(
       'lid and vent',
       'confirm',
@@ -492,10 +491,11 @@ function lid(f: PrecheckFacts): CheckLine {
 function chamber(f: PrecheckFacts): CheckLine {
   const { chamber: asks, chamberMinC: need_, name } = f.material
   if (asks === 'indifferent' || need_ === null) return line('chamber', 'ok', `${name} asks for no warm chamber.`)
+  const stands = chamberStands(f)
   const wants = `${name} ${asks === 'needs' ? 'needs' : 'is better with'} ${need_} °C`
   const worst = asks === 'needs' ? ('stop' as const) : ('look' as const)
   const more: More = { where: 'file', reasons: asks === 'needs' ? [TRIAL, AGREED] : ['small part', TRIAL] }
-  if (!f.enclosed)
+  if (stands === 'none here')
     return line('chamber', worst, `${wants} in the chamber, and there is none here.`, {
       ...more,
       where: 'equip',
@@ -507,11 +507,10 @@ function chamber(f: PrecheckFacts): CheckLine {
       fix: 'Set the bed or the chamber heater',
     })
   const at = `The file makes ${celsius(f.air.coolestC)} at the coolest place of the build, by ${f.air.from}`
-  const grade = gradeOf(f.air.coolestC - need_, f.air.u90)
-  if (grade === 'ok') return line('chamber', 'ok', `${at}; ${wants}.`)
+  if (stands === 'ok') return line('chamber', 'ok', `${at}; ${wants}.`)
   const fix =
     f.heated && f.job.chamberC === null ? 'The file sets no chamber temperature: set it' : 'Set it hotter in the file'
-  if (grade === 'short') return line('chamber', worst, `${at}; ${wants}.`, { ...more, fix })
+  if (stands === 'short') return line('chamber', worst, `${at}; ${wants}.`, { ...more, fix })
   return line('chamber', 'look', `${at}, known to ${celsius(f.air.u90)}; ${wants}.`, {
     ...more,
     fix: 'Measure it: survey the chamber',

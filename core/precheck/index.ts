@@ -4,7 +4,9 @@
  */
 export { CHECK_KEYS, CHECK_PLACES } from './types'
 export type { CheckKey, CheckLine, CheckPlace, CheckStatus, LimitLine, PrecheckFacts, WindowOfMaterial } from './types'
-export { FAN_MOST, FIRST_LAYER, precheck } from './check'
+export { FIRST_LAYER, precheck } from './check'
+export { chamberStands, FAN_MOST, fanStands, flowStands, headStands, setpointsStand, sheetStands } from './stands'
+export type { SetpointsStand } from './stands'
 export { REASON_CHARS, settles, stillAnswered, verdictOf } from './verdict'
 export type { Answer, Answered, PrecheckVerdict } from './verdict'
 export { likeliest } from './profile'

@@ -17,6 +17,7 @@ import {
   WEAR_MODEL,
   type LogNormalPrior,
   type NozzleForecast,
+  type NozzleInput,
   type NozzleMaterial,
   type SisterTerm,
 } from '#core/wear'
@@ -106,6 +107,32 @@ export async function refreshForecast(db: Connection, nozzleId: number): Promise
         select n.id from nozzles n join nozzle_types t on t.id = n.type_id where t.material = ${material})`)
   }
   return { log: log!, forecast: made, sisters, prior }
+}
+
+/**
+ * A nozzle's forecast as it is now, and what it is made of. What another model, or sisters that have told something
+ * since, left behind is not taken: it is worked out anew, and stored by the background job.
+ */
+export async function forecastNow(
+  db: Connection,
+  nozzleId: number,
+): Promise<Refreshed & { input: NozzleInput & { acceptedRisk: number }; isStale: boolean }> {
+  const [log] = await nozzleLogs(db, [nozzleId])
+  const [stored] = await db.select().from(forecasts).where(eq(forecasts.nozzleId, nozzleId))
+  const { material, bore, tip, rules } = wearHistoryOf(log!)
+  const fresh = stored && !stored.stale ? stored.detail : null
+  const { prior, sisters } = fresh ?? (await sistersPrior(db, material, nozzleId))
+  const [risk] = await db.execute<{ accepted_risk: number }>(sql`select accepted_risk from settings`)
+  const { law, wearKg } = log!
+  const input = { material, law, bore, tip, rules, wearKg, prior, acceptedRisk: risk!.accepted_risk }
+  return {
+    log: log!,
+    input,
+    forecast: fresh?.forecast ?? forecast(input),
+    sisters,
+    prior,
+    isStale: fresh === null,
+  }
 }
 
 /** The middle and the 80 % range of a spread. */

@@ -2,13 +2,13 @@
 import { grams } from '#core/words'
 import type { NozzleLine, NozzlePage, RecordLine } from '#shared/answers/nozzles'
 import { asc, eq, sql } from 'drizzle-orm'
-import { compareLaws, forecast } from '#core/wear'
+import { compareLaws } from '#core/wear'
 import { gaugeFoundWords, type GaugeFound } from '#shared/gauge-words'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
-import { forecasts, gauges, nozzles, nozzleTypes, setups } from '../../db/schema'
-import { sistersPrior, refreshForecast } from './forecasts'
-import { countedU, wearHistoryOf, nozzleLogs, outweighedGauges, widerThanBore } from './history'
+import { gauges, nozzles, nozzleTypes, setups } from '../../db/schema'
+import { forecastNow, refreshForecast } from './forecasts'
+import { countedU, outweighedGauges, widerThanBore } from './history'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import type { z } from 'zod'
 import type { nozzleSchema } from '#shared/entries/nozzles'
@@ -75,25 +75,9 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
     .orderBy(asc(nozzles.id))
   if (!found) notFound(`Nozzle ${tag}`)
   const { nozzle, type } = found
-  const [log] = await nozzleLogs(db, [nozzle.id])
-  const [stored] = await db.select().from(forecasts).where(eq(forecasts.nozzleId, nozzle.id))
-  const { material, bore, tip, rules } = wearHistoryOf(log!)
-  // what another model, or sisters that have told something since, left behind is not shown: it is worked out here
-  const fresh = stored && !stored.stale ? stored.detail : null
-  const { prior, sisters } = fresh ?? (await sistersPrior(db, material, nozzle.id))
-  const [risk] = await db.execute<{ accepted_risk: number }>(sql`select accepted_risk from settings`)
-  const input = {
-    material,
-    law: nozzle.law,
-    bore,
-    tip,
-    rules,
-    wearKg: log!.wearKg,
-    prior,
-    acceptedRisk: risk!.accepted_risk,
-  }
-  const outweighed = outweighedGauges(log!, prior)
-  const pictured = log!.gauges.some(g => g.setupId !== null) ? await picturesOf(db, nozzle.id) : []
+  const { log, input, forecast: now, sisters, prior, isStale } = await forecastNow(db, nozzle.id)
+  const outweighed = outweighedGauges(log, prior)
+  const pictured = log.gauges.some(g => g.setupId !== null) ? await picturesOf(db, nozzle.id) : []
   const setupOf = (id: number | null) => pictured.find(p => p.setupId === id)?.setup ?? null
   const [place] = await db.execute<{
     kind: string
@@ -125,22 +109,22 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
     hotend: place?.hotend ?? null,
     retired: place?.kind === 'retire' ? place.reason : null,
     input,
-    forecast: fresh?.forecast ?? forecast(input),
+    forecast: now,
     sisters,
-    stale: fresh === null,
-    laws: compareLaws(bore, prior),
-    fibreG: log!.fibreG,
-    extrudedG: log!.extrudedG,
-    lastFilled: log!.lastFilled,
-    lastRun: log!.lastRun,
-    gaugePoints: log!.gauges.map(g => ({
+    stale: isStale,
+    laws: compareLaws(input.bore, prior),
+    fibreG: log.fibreG,
+    extrudedG: log.extrudedG,
+    lastFilled: log.lastFilled,
+    lastRun: log.lastRun,
+    gaugePoints: log.gauges.map(g => ({
       id: g.id,
       kind: g.kind,
       wearKg: g.wearKg,
       goMm: g.goMm,
       noGoMm: g.noGoMm,
       valueMm: g.valueMm,
-      uMm: countedU(g, log!.scatter) ?? g.uMm,
+      uMm: countedU(g, log.scatter) ?? g.uMm,
       tipMm: g.tipMm,
       shape: g.shape,
       setup: setupOf(g.setupId),
@@ -150,8 +134,8 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
       outweighed: outweighed.has(g.id),
     })),
     flow: await flowOfNozzle(db, nozzle.id),
-    scatter: scatterAnswer(log!.scatter),
-    wider: widerThanBore(log!, prior).map(w => ({ ...w, setup: setupOf(Number(w.setup))! })),
+    scatter: scatterAnswer(log.scatter),
+    wider: widerThanBore(log, prior).map(w => ({ ...w, setup: setupOf(Number(w.setup))! })),
     record: await recordOf(db, nozzle.id),
   }
 }

@@ -78,13 +78,17 @@ export const throughFitted = (db: Connection): Promise<Through[]> =>
 export const throughNozzle = async (db: Connection, nozzleId: number): Promise<Through | null> =>
   (await through(db, sql`(select id nozzle_id from nozzles where id = ${nozzleId}) e`))[0] ?? null
 
-/** Of the nozzles `e`. */
-async function through(db: Connection, which: SQL): Promise<Through[]> {
+/** What may have stood in a nozzle when a run that ended at `before` was begun. */
+export const throughBefore = async (db: Connection, nozzleId: number, before: string): Promise<Through | null> =>
+  (await through(db, sql`(select id nozzle_id from nozzles where id = ${nozzleId}) e`, before))[0] ?? null
+
+/** Of the nozzles `e`, by what was logged before a time. */
+async function through(db: Connection, which: SQL, before: string = 'infinity'): Promise<Through[]> {
   return await db.execute<Through & Record<string, unknown>>(sql`
     select e.nozzle_id "nozzleId", array_agg(distinct x.material_id) "materialIds", (array_agg(x.material_id
     order by x.at desc, x.rank desc))[1] "lastId" from ${which}
     left join lateral (select c.occurred_at from standing_changeovers c where c.nozzle_id = e.nozzle_id
-    and c.clean order by c.occurred_at desc, c.id desc limit 1) clean on true
+    and c.occurred_at < ${before}::timestamptz and c.clean order by c.occurred_at desc, c.id desc limit 1) clean on true
     join lateral (
       select t.material_id, t.ended_at at, 0 rank from standing_run_tools t where t.nozzle_id = e.nozzle_id
       and t.ended_at > coalesce(clean.occurred_at, '-infinity')
@@ -94,7 +98,7 @@ async function through(db: Connection, which: SQL): Promise<Through[]> {
       union all select c.from_material_id, c.occurred_at - interval '1 second', 0 from standing_changeovers c
       where c.nozzle_id = e.nozzle_id and c.from_material_id is not null and not c.clean
       and c.occurred_at >= coalesce(clean.occurred_at, '-infinity')
-    ) x on true
+    ) x on x.at < ${before}::timestamptz
     group by e.nozzle_id`)
 }
 

@@ -1,0 +1,71 @@
+/** A job that may start: the facts of a check where all is well. Invented. */
+import type { PrecheckFacts } from '#core/precheck'
+
+const material: PrecheckFacts['material'] = {
+  name: 'PA6-CF20',
+  polymer: 'PA6',
+  nozzleMinC: 260,
+  nozzleMaxC: 290,
+  beds: [
+    [70, 80],
+    [100, 120],
+  ],
+  surfaces: ['PEI + glue stick'],
+  filler: 'carbon fibre',
+  chamber: 'helps',
+  shortMaxC: 310,
+  glassC: 50,
+  chamberMinC: 50,
+  chamberMaxC: 70,
+}
+const GOOD: PrecheckFacts = {
+  job: {
+    name: 'guide',
+    nozzleC: 280,
+    bedC: 100,
+    chamberC: 60,
+    peakMm3S: 9,
+    hours: 4,
+    massG: 300,
+    fibreG: 60,
+    fanMax: 0.25,
+    firstLayer: { heightMm: 0.3, meanMmS: 15 },
+  },
+  made: { nozzleC: 280, bedC: 100 },
+  material,
+  nozzleOffsetC: 10,
+  others: [
+    { name: 'PLA glow', filler: 'glow pigment', nozzleMinC: 210, nozzleMaxC: 230, beds: [[50, 60]] },
+    { name: 'PLA-CF15', filler: 'carbon fibre', nozzleMinC: 210, nozzleMaxC: 230, beds: [[50, 60]] },
+    { name: 'PETG', filler: 'none', nozzleMinC: 230, nozzleMaxC: 260, beds: [[70, 85]] },
+  ],
+  limits: [],
+  nozzle: {
+    tag: 'N-014',
+    boreMm: 0.6,
+    provenMm3S: 10,
+    bench: null,
+    left: { low80G: 80, medianG: 190, high80G: 420 },
+    pastChance: 0.02,
+    shape: [],
+    fittedSinceRun: false,
+    holds: { name: 'PA6-CF20', same: true, purgeC: null },
+  },
+  spool: { tag: 'S-02', leftG: 900 },
+  dryness: { strandH: 6, woundH: 20 },
+  clean: { strandH: 5, woundH: 16 },
+  wet: 'stop',
+  drynessMissing: '',
+  inBox: { strandH: 40, woundH: 1e6 },
+  printsFrom: 'room',
+  fittedSurface: 'PEI',
+  enclosed: true,
+  heated: false,
+  air: { coolestC: 63, headC: 71, u90: 2, from: 'its warm-up' },
+  soak: { running: false, leftMin: 0, done: true },
+  worked: null,
+  own: [],
+  notReady: [],
+}
+/** A copy of its own for each test. */
+export const precheckFacts = (): PrecheckFacts => structuredClone(GOOD)
