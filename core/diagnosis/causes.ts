@@ -50,5 +50,10 @@ export const LEAST_ELSE = 0.1
 export const START_CASES = 10
 /** A closing that a test or a repair proved counts whole, an assumed one a quarter. */
 export const CLOSING_WEIGHT = { proved: 1, assumed: 0.25 } as const
-/** How a closing is known. */
+/** How a closing counts. */
 export type Known = keyof typeof CLOSING_WEIGHT
+/** How it is known what it was. */
+export const KNOWN_BY = ['by a test', 'by a repair', 'assumed'] as const
+export type KnownBy = (typeof KNOWN_BY)[number]
+/** A test or a repair proves it. */
+export const countsAs = (known: KnownBy): Known => (known === 'assumed' ? 'assumed' : 'proved')

@@ -7,11 +7,37 @@
  * const e = { seen: ['popping', 'stringing', 'steam or bubbles in the strand'], not: [], tests: {} }
  * answerOf(posterior(startOf([]), e)).cause // "moisture"
  */
-export { CAUSES, CLOSING_WEIGHT, LEAST_ELSE, START_CASES, START_OF_100 } from './causes'
-export type { Cause, Known } from './causes'
-export { CHANCE, SIGNS, TESTS } from './table'
-export type { Row, Sign, Table, TestName, TestRow } from './table'
-export { answerOf, counted, NAMED_FROM, posterior, startOf, SURE_FROM } from './posterior'
-export type { Answer, Chances, Closing, Counted, Evidence } from './posterior'
-export { nextTests, tellsBits } from './next'
+export { CAUSES, CLOSING_WEIGHT, countsAs, KNOWN_BY, LEAST_ELSE, START_CASES, START_OF_100 } from './causes'
+export type { Cause, Known, KnownBy } from './causes'
+export { CHANCE, resultsOf, SIGNS, TESTS } from './table'
+export type { Finds, Result, Row, Sign, Table, TestName, TestRow, Tests } from './table'
+export {
+  answerOf,
+  chanceOfResult,
+  counted,
+  NAMED_FROM,
+  NOT_THERE,
+  posterior,
+  startOf,
+  SURE_FROM,
+  THERE,
+  wayOf,
+} from './posterior'
+export type { Answer, Chances, Closing, Counted, Evidence, Moved } from './posterior'
+export { looksBits, nextLooks, nextTests, tellsBits, WORTH_BITS } from './next'
 export type { NextTest } from './next'
+export {
+  evidenceOf,
+  LATELY_DAYS,
+  NOT_ASKED,
+  OVER_DRIED,
+  PRINT_SIGNS,
+  recordsTell,
+  SIGN_STATES,
+  signWords,
+} from './known'
+export type { Finding, KnownFacts, Told } from './known'
+export { reviewOf, testsThatSpeakFor } from './review'
+export type { Review, Reviewed } from './review'
+export { answerWords, causeWords, PROBABLE_FROM, speaks } from './words'
+export type { Speaks } from './words'

@@ -1,11 +1,12 @@
 /* eslint-disable max-lines -- a table: how likely each sign and each result of a test is under each cause */
 /**
  * How likely each sign is under each cause, and each result of a test. `usual` is under every cause that is not named.
- * All lie between 0.05 and 0.95, so that no sign weighs more than 19 to 1, seen or looked for in vain. Signs of one
- * group hang together (water is heard, seen and counted by a clock): the first that is there counts in full, each
- * further one by its root.
+ * All lie between 0.05 and 0.95, so that no sign weighs more than 19 to 1, seen or looked for in vain. What stands in
+ * one group hangs together (water is heard, seen and counted by a clock): the first counts in full, a test before a
+ * sign, and each further one by its root.
  * Source: common practice, no source; the reason stands with each row.
  */
+import type { Action } from '../cautions'
 import type { Cause } from './causes'
 
 /** No chance in the table is nearer to none or to all. */
@@ -160,7 +161,7 @@ export const SIGNS = {
     'Layers were too cold to bond.',
   ),
   'bad first layer': print(
-    0.08,
+    0.05,
     { 'Z or level': 0.9, 'plate or adhesive': 0.75, 'wrong profile': 0.25 },
     'Height, level, or what it lies on.',
   ),
@@ -208,6 +209,12 @@ export const SIGNS = {
   // records: nozzle
   'bore probably past its limit': records(0.1, { 'worn nozzle': 0.85 }, 'Gauges and fibre through it.', 'bore'),
   'bore gauged within its limit lately': records(0.5, { 'worn nozzle': 0.06 }, 'A gauge since the last jobs.', 'bore'),
+  'tip worn shorter than its limit': records(
+    0.05,
+    { 'worn nozzle': 0.7 },
+    'What wears the bore wears the tip.',
+    'bore',
+  ),
   // records: flow
   'bench dropped since its first': records(
     0.06,
@@ -297,8 +304,8 @@ export const SIGNS = {
   ),
   'sheet is not one it holds on': records(
     0.06,
-    { 'plate or adhesive': 0.7 },
-    'By the practices of the filament.',
+    { 'plate or adhesive': 0.35 },
+    'By the practices of the filament; the right sheet may be greasy all the same.',
     'plate',
   ),
   'adhesive not renewed': records(0.2, { 'plate or adhesive': 0.75 }, 'It wears with each part.', 'plate'),
@@ -357,97 +364,160 @@ export const SIGNS = {
 export type Sign = keyof typeof SIGNS
 export type Table = Readonly<Record<string, Row>>
 
-export interface TestRow {
-  /** What is done, and what its result is when it speaks for a cause. */
-  what: string
-  positive: string
-  minutes: number
+/** What a test may find: how likely that is, and under which causes it is likelier. */
+export interface Result {
   usual: number
   under: Partial<Record<Cause, number>>
+}
+export interface TestRow {
+  /** What is done. */
+  what: string
+  minutes: number
+  /** What it may find, by name. */
+  results: Readonly<Record<string, Result>>
+  /** What it finds otherwise; its chance is what is left. */
+  otherwise: string
+  /** Signs of the same group say the same thing less well: the test counts in full, they by their root. */
+  group: string | null
+  /** What hurts at it, by the action that the cautions know; null where it is done cold. */
+  action: Action | null
   reason: string
 }
+/** What a test may find. */
+export type Finds = Pick<TestRow, 'results' | 'otherwise'>
 /** Tests that settle something, with what they cost. */
 export const TESTS = {
   'lens': {
-    what: 'Look at the strand and the tip through a lens',
-    positive: 'bubbles in the strand, or a mouth that is not round',
+    what: 'Push out a strand and look at it and at the tip through a lens',
     minutes: 2,
-    usual: 0.1,
-    under: { 'moisture': 0.75, 'partial clog': 0.45, 'worn nozzle': 0.45, 'residue': 0.45 },
+    results: {
+      'bubbles in the strand': { usual: 0.06, under: { 'moisture': 0.75, 'sensor off': 0.1 } },
+      'a mouth that is not round': {
+        usual: 0.08,
+        under: { 'partial clog': 0.45, 'worn nozzle': 0.45, 'residue': 0.4 },
+      },
+    },
+    otherwise: 'a clear strand and a round mouth',
+    group: 'water',
+    action: 'test it hot',
     reason: 'Bubbles are water; a ragged mouth is wear or a plug.',
   },
   'pull': {
-    what: 'Pull the filament at the gears with a spring scale',
-    positive: 'it slips under its usual pull',
+    what: 'Hold the filament with a spring scale and let the gears pull',
     minutes: 2,
-    usual: 0.08,
-    under: { 'grip': 0.9, 'brittle filament': 0.2 },
+    results: { 'it slips under its usual pull': { usual: 0.08, under: { 'grip': 0.9, 'brittle filament': 0.2 } } },
+    otherwise: 'it pulls as usual',
+    group: null,
+    action: null,
     reason: 'Tension and teeth show in the pull.',
   },
   'gauge': {
     what: 'Gauge the bore, cold and clean',
-    positive: 'past its limit',
     minutes: 5,
-    usual: 0.07,
-    under: { 'worn nozzle': 0.93 },
+    results: { 'past its limit': { usual: 0.07, under: { 'worn nozzle': 0.93 } } },
+    otherwise: 'within its limit',
+    group: 'bore',
+    action: null,
     reason: 'The bore itself.',
   },
   'mark': {
-    what: 'Mark 100 mm and feed it, hot, slowly',
-    positive: 'another length went in',
+    what: 'Mark 100 mm of filament and feed it, hot and slowly',
     minutes: 5,
-    usual: 0.07,
-    under: { 'steps or diameter': 0.7, 'grip': 0.35, 'bend or tangle': 0.2 },
+    results: {
+      'less went in': {
+        usual: 0.06,
+        under: { 'steps or diameter': 0.4, 'grip': 0.4, 'bend or tangle': 0.25, 'partial clog': 0.12 },
+      },
+      'more went in': { usual: 0.05, under: { 'steps or diameter': 0.35 } },
+    },
+    otherwise: 'as much as told went in',
+    group: null,
+    action: 'test it hot',
     reason: 'What is told and what goes in.',
   },
   'feeler': {
-    what: 'Feel Z and the three points with a feeler, hot',
-    positive: 'off by more than a feeler',
+    what: 'Feel Z and the three points with a feeler gauge, hot',
     minutes: 8,
-    usual: 0.07,
-    under: { 'Z or level': 0.93 },
+    results: { 'off by more than a feeler': { usual: 0.07, under: { 'Z or level': 0.93 } } },
+    otherwise: 'Z and level are right',
+    group: null,
+    action: 'test it hot',
     reason: 'The distance itself.',
-  },
-  'sensor': {
-    what: 'Hold a reference in the block',
-    positive: 'off by more than it may be',
-    minutes: 20,
-    usual: 0.06,
-    under: { 'sensor off': 0.93 },
-    reason: 'The temperature itself.',
   },
   'cold pull': {
     what: 'A cold pull through the nozzle',
-    positive: 'something dark comes out with it',
     minutes: 12,
-    usual: 0.1,
-    under: { 'partial clog': 0.8, 'residue': 0.85, 'heat creep': 0.3 },
+    results: {
+      'something dark comes with it': {
+        usual: 0.1,
+        under: { 'partial clog': 0.8, 'residue': 0.85, 'heat creep': 0.3 },
+      },
+    },
+    otherwise: 'it comes out clean',
+    group: null,
+    action: 'clear a clog',
     reason: 'What stands in it comes along.',
   },
+  'sensor': {
+    what: 'Hold a reference to the sensor of the hotend',
+    minutes: 20,
+    results: { 'off by more than it may be': { usual: 0.06, under: { 'sensor off': 0.93 } } },
+    otherwise: 'it shows what is so',
+    group: 'sensor',
+    action: 'check a sensor',
+    reason: 'The temperature itself.',
+  },
   'bench': {
-    what: 'A flow bench with its slowest and fastest blobs',
-    positive: 'the fast ones fall short',
+    what: 'A flow bench, from slow to as fast as it is printed',
     minutes: 25,
-    usual: 0.12,
-    under: { 'grip': 0.9, 'melting limit': 0.9, 'partial clog': 0.85, 'heat creep': 0.4, 'residue': 0.5 },
+    results: {
+      'the fast blobs fall short': {
+        usual: 0.1,
+        under: { 'grip': 0.88, 'melting limit': 0.88, 'partial clog': 0.8, 'heat creep': 0.4, 'residue': 0.5 },
+      },
+      'all are off alike': { usual: 0.06, under: { 'steps or diameter': 0.85 } },
+    },
+    otherwise: 'none falls short',
+    group: 'bench',
+    action: 'print',
     reason: 'Delivery against flow.',
   },
   'part again': {
     what: 'The part again, with what is suspected put right',
-    positive: 'it comes out well',
     minutes: 180,
-    usual: 0.5,
-    under: { 'wrong profile': 0.9, 'plate or adhesive': 0.85, 'cold or drafty chamber': 0.8, 'something else': 0.2 },
+    results: {
+      'it comes out well': {
+        usual: 0.5,
+        under: {
+          'wrong profile': 0.9,
+          'plate or adhesive': 0.85,
+          'cold or drafty chamber': 0.8,
+          'something else': 0.2,
+        },
+      },
+    },
+    otherwise: 'it shows the same',
+    group: null,
+    action: 'print',
     reason: 'It proves what was put right, and takes long.',
   },
   'spool dried': {
-    what: 'Another spool of it, dried 8 h',
-    positive: 'it prints well',
+    what: 'Another spool of it, dried for 8 h',
     minutes: 480,
-    usual: 0.08,
-    under: { 'moisture': 0.93, 'brittle filament': 0.6, 'steps or diameter': 0.4 },
+    results: {
+      'it prints well': {
+        usual: 0.08,
+        under: { 'moisture': 0.93, 'brittle filament': 0.6, 'steps or diameter': 0.4 },
+      },
+    },
+    otherwise: 'it shows the same',
+    group: 'head',
+    action: 'dry',
     reason: 'What travels with the spool is gone with it.',
   },
 } as const satisfies Record<string, TestRow>
 /** A test, by name. */
 export type TestName = keyof typeof TESTS
+export type Tests = Readonly<Record<string, TestRow>>
+/** Everything that a test may find, what it finds otherwise last. */
+export const resultsOf = (test: Finds): string[] => [...Object.keys(test.results), test.otherwise]

@@ -8,15 +8,19 @@ import {
   answerOf,
   CAUSES,
   CHANCE,
+  chanceOfResult,
   nextTests,
   posterior,
+  resultsOf,
   SIGNS,
   startOf,
   tellsBits,
   TESTS,
   type Cause,
   type Evidence,
+  type Row,
   type Table,
+  type TestRow,
 } from '#core/diagnosis'
 import { CASES, KNOWN, SEEN, type DiagnosisCase } from './diagnosis-cases'
 
@@ -62,11 +66,18 @@ describe('the written cases', () => {
 describe('any such table', () => {
   test('holds chances that no sign weighs more than 20 to 1 by, seen or in vain', () => {
     expect(CHANCE[1] / CHANCE[0]).toBeLessThan(20)
-    for (const row of [...Object.values(SIGNS), ...Object.values(TESTS)])
+    for (const row of Object.values(SIGNS) as Row[])
       for (const p of [row.usual, ...Object.values(row.under)]) {
         expect(p).toBeGreaterThanOrEqual(CHANCE[0])
         expect(p).toBeLessThanOrEqual(CHANCE[1])
       }
+    for (const [name, row] of Object.entries(TESTS))
+      for (const cause of CAUSES)
+        for (const result of resultsOf(row)) {
+          const p = chanceOfResult(row, result, cause)
+          expect(p, `${name}, ${result}, ${cause}`).toBeGreaterThanOrEqual(CHANCE[0] - 1e-9)
+          expect(p, `${name}, ${result}, ${cause}`).toBeLessThanOrEqual(CHANCE[1] + 1e-9)
+        }
   })
   const keys = Object.keys(SIGNS)
   const evidence = fc
@@ -113,13 +124,14 @@ describe('any such table', () => {
 describe('the next test', () => {
   test('tells what an enumeration of all outcomes says', () => {
     const p = posterior(start, { seen: ['under-extruded'], not: [], tests: {} })
-    for (const t of Object.values(TESTS)) {
+    for (const t of Object.values(TESTS) as TestRow[]) {
       // Σ over causes and results of P(c, r) · log2( P(c, r) / (P(c) · P(r)) )
       let bits = 0
-      for (const positive of [true, false]) {
+      for (const found of resultsOf(t)) {
         const joint = (c: Cause) => {
-          const under = (t.under as Partial<Record<Cause, number>>)[c] ?? t.usual
-          return p[c] * (positive ? under : 1 - under)
+          const chances = Object.entries(t.results).map(([r, x]): [string, number] => [r, x.under[c] ?? x.usual])
+          const rest = 1 - chances.reduce((s, [, x]) => s + x, 0)
+          return p[c] * (chances.find(([r]) => r === found)?.[1] ?? rest)
         }
         const result = CAUSES.reduce((s, c) => s + joint(c), 0)
         for (const c of CAUSES) bits += joint(c) * Math.log2(joint(c) / (p[c] * result))
@@ -135,7 +147,7 @@ describe('the next test', () => {
     expect(nextTests(p, [list[0]!.name]).map(t => t.name)).not.toContain(list[0]!.name)
   })
   test('a gauge past its limit settles uneven lines', () => {
-    const e = { seen: ['uneven lines'], not: ['popping'], tests: { gauge: 'positive' } } as const
+    const e = { seen: ['uneven lines'], not: ['popping'], tests: { gauge: 'past its limit' } } as const
     expect(answerOf(posterior(start, e))).toMatchObject({ cause: 'worn nozzle', sure: true })
   })
 })

@@ -297,6 +297,29 @@ const pinPair = { goMm: 0.42, noGoMm: 0.43 }
 const spread = { meanLn: 2, sd: 0.4 }
 const nozzleCost = { price: 20, swap: 15 }
 const rates = { labourPerHour: 40, downtimePerHour: 20, downtimeHours: 0.5, scrapPerSwap: 5 }
+const about = (median: number) => ({ median, low80: median - 0.01, high80: median + 0.01 })
+const known: diagnosis.KnownFacts = {
+  check: null,
+  nozzle: {
+    tag: 'N-1',
+    boreMm: about(0.42),
+    boreLimitMm: 0.44,
+    tipLossMm: about(0.1),
+    tipLimitMm: 0.3,
+    gaugedDaysAgo: 3,
+    gaugedSince: false,
+  },
+  spool: null,
+  dried: { hours: 8, longestH: 12 },
+  bench: null,
+  before: [{ name: 'PC', lowestFlowC: 250 }],
+  bend: null,
+  z: { setDaysAgo: 3, fittedDaysAgo: 4 },
+  sinceFit: null,
+  sensor: null,
+  elsewhere: { good: 2, bad: 0 },
+  onHead: { good: 0, bad: 1 },
+}
 const facts0: precheck.PrecheckFacts = {
   job: {
     name: 'x',
@@ -518,10 +541,22 @@ const CALLS: Record<string, Record<string, Call>> = {
     posterior: { args: { start: diagnosis.startOf([]), evidence: { seen: ['popping'], not: [], tests: {} } } },
     answerOf: { args: { p: diagnosis.startOf([]) } },
     tellsBits: {
-      args: { p: diagnosis.startOf([]), test: { usual: 0.1, under: { moisture: 0.8 } } },
+      args: {
+        p: diagnosis.startOf([]),
+        test: { results: { bubbles: { usual: 0.1, under: { moisture: 0.8 } } }, otherwise: 'none' },
+      },
+      named: { usual: 'chance', moisture: 'chance' },
+    },
+    looksBits: {
+      args: { p: diagnosis.startOf([]), row: { usual: 0.1, under: { moisture: 0.8 } } },
       named: { usual: 'chance', moisture: 'chance' },
     },
     nextTests: { args: { p: diagnosis.startOf([]), made: [] } },
+    nextLooks: { args: { p: diagnosis.startOf([]), asked: [] } },
+    wayOf: {
+      args: { cause: 'moisture', start: diagnosis.startOf([]), e: { seen: ['popping'], not: [], tests: {} } },
+    },
+    recordsTell: { args: { f: known } },
   },
   drying: {
     besselJ0: { args: { x: 2 } },
@@ -1080,7 +1115,20 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     readSurveyTable: 'text in; what is no number becomes a problem at its line',
     readTable: 'text in; what is no number becomes a problem at its line',
   },
-  diagnosis: { startOf: 'words in', counted: 'words in' },
+  diagnosis: {
+    startOf: 'words in',
+    counted: 'words in',
+    countsAs: 'a word in',
+    chanceOfResult: 'chances of a table, each refused where it is used',
+    resultsOf: 'words out',
+    evidenceOf: 'words in',
+    signWords: 'words in',
+    reviewOf: 'words in',
+    causeWords: 'a word in',
+    testsThatSpeakFor: 'words in, and a start that the core made',
+    answerWords: 'an answer that the core made',
+    speaks: 'a step that the core made',
+  },
   drying: {
     takesNoWater: 'a word in',
     historyProblems: 'answers with the problems themselves',
@@ -1158,6 +1206,12 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     waitWords: 'words of a state that the core made',
   },
   precheck: {
+    chamberStands: 'facts that the check looks through',
+    fanStands: 'facts that the check looks through',
+    flowStands: 'facts that the check looks through',
+    headStands: 'facts that the check looks through',
+    setpointsStand: 'facts that the check looks through',
+    sheetStands: 'facts that the check looks through',
     settles: 'words of a line that the core made',
     stillAnswered: 'words of lines that the core made',
     verdictOf: 'words of lines that the core made',
