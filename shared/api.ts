@@ -22,6 +22,7 @@ import { sensorCheckEffect, verify } from './answers/sensors'
 import { shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
 import { card } from './answers/cards'
+import { caseList, casePage } from './answers/diagnosis'
 import { benchPage, benchPlan, benchRow, blobEffect } from './answers/flow'
 import { readingEffect, studyLine } from './answers/studies'
 import { surveySchema } from './entries/chambers'
@@ -52,6 +53,7 @@ import { referenceFields, sensorCheckSchema } from './entries/sensors'
 import { personSchema } from './entries/shop'
 import { spoolEventSchema, spoolSchema } from './entries/spools'
 import { cardSchema } from './entries/cards'
+import { caseSchema, closingSchema, findingSchema } from './entries/diagnosis'
 import { benchSchema, blobSchema, filamentMeasureSchema } from './entries/flow'
 import { studyReadingSchema, studySchema } from './entries/studies'
 
@@ -160,6 +162,16 @@ export const READS = {
     says: 'What a flow bench on a head rests on, with the spool that is asked about, or the one that is loaded there',
     query: z.object({ spool: z.coerce.number().pipe(idSchema).optional().catch(undefined) }),
     answer: benchPlan,
+  },
+  '/api/cases': {
+    who: 'everybody',
+    says: 'Cases of what is wrong with a print, open ones first, and how often the answer was right',
+    answer: caseList,
+  },
+  '/api/cases/{id}': {
+    who: 'everybody',
+    says: 'One case: what was found, what the records tell, and what was said',
+    answer: casePage,
   },
   '/api/procedures/{id}': { who: 'everybody', says: 'One procedure with its steps and ticks', answer: procedurePage },
   '/api/verify': { who: 'everybody', says: 'Sensors with their checks, and references', answer: verify },
@@ -312,6 +324,24 @@ export const ENTRIES = {
     who: 'everybody',
     says: 'Callipers or a length mark for a flow bench',
     body: filamentMeasureSchema,
+    answer: stored,
+  },
+  '/api/cases': {
+    who: 'everybody',
+    says: 'Open a case: something is wrong with a print',
+    body: caseSchema,
+    answer: stored,
+  },
+  '/api/findings': {
+    who: 'everybody',
+    says: 'A sign of a case that is there or was looked for in vain, or what a test found',
+    body: findingSchema,
+    answer: stored,
+  },
+  '/api/closings': {
+    who: 'everybody',
+    says: 'Close a case: what it was, and how that is known',
+    body: closingSchema,
     answer: stored,
   },
   '/api/tags': {

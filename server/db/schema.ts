@@ -1,6 +1,7 @@
 /* eslint-disable max-lines -- a table of tables */
 /** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
 import type { PlanSpec } from '#shared/entries/plans'
+import type { SaidAtClosing } from '#shared/answers/diagnosis'
 import type { ZoneLimit } from '#shared/answers/printers'
 import type { SCALE_WAYS, StoredPicture } from '#shared/entries/pictures'
 import type { SpoolKind } from '#shared/entries/spools'
@@ -23,6 +24,7 @@ import {
 import type { AirPlace, Basis, ChamberLevel, Details, Opening, Place, Role, ValueKey, Ventilation } from '#core/limits'
 import type { FILLERS, Law, NozzleForecast, NOZZLE_MATERIALS } from '#core/wear'
 import type { ChamberSize, FittedWarmUp, Guard, PartSize, Read, Reading, SurveyProbe } from '#core/chamber'
+import type { Cause, Finding, KnownBy } from '#core/diagnosis'
 import type { Tone } from '#core/imaging'
 import type { ZWay } from '#core/changeover'
 import type { CommissionFacts, HotendFacts, Step, SwapFacts, Values } from '#core/procedures'
@@ -732,6 +734,40 @@ export const procedureTicks = pgTable('procedure_ticks', {
   entered: jsonb().$type<Values>().notNull().default({}),
   readC: doublePrecision('read_c'),
   readBy: text().$type<'printer' | 'person'>(),
+  note: note(),
+  ...logged(),
+})
+
+export const cases = pgTable('cases', {
+  id: entryId(),
+  headId: integer().notNull(),
+  nozzleId: integer(),
+  spoolId: integer(),
+  materialId: integer(),
+  runId: bigint({ mode: 'number' }),
+  afterId: bigint({ mode: 'number' }),
+  picture: text(),
+  note: note(),
+  ...logged(),
+})
+
+export const caseFindings = pgTable('case_findings', {
+  id: entryId(),
+  caseId: bigint({ mode: 'number' }).notNull(),
+  kind: text().$type<Finding['kind']>().notNull(),
+  key: text().notNull(),
+  state: text().notNull(),
+  note: note(),
+  ...logged(),
+})
+
+export const caseClosings = pgTable('case_closings', {
+  id: entryId(),
+  caseId: bigint({ mode: 'number' }).notNull(),
+  cause: text().$type<Cause>().notNull(),
+  known: text().$type<KnownBy>().notNull(),
+  how: text().notNull(),
+  said: jsonb().$type<SaidAtClosing>().notNull(),
   note: note(),
   ...logged(),
 })

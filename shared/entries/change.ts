@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { THICKNESS_MM } from '#core/anneal'
 import { BED_C } from '#core/cooling'
 import { READ_C, WORDS_LONG } from '#core/procedures'
-import { CROP_BYTES } from './pictures'
+import { cropBase64 } from './pictures'
 import { between, confirmed, id, name, note, text, when } from './fields'
 
 /** What a procedure does; each kind has its steps in `core/procedures`. */
@@ -18,7 +18,6 @@ export const procedureSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('commission'), printerId: id, ...begun }),
 ])
 
-const CROP_SAYS = `At most ${CROP_BYTES / 1000} KB`
 const value = z.union([z.string().trim().max(WORDS_LONG), z.number(), z.null()])
 /** One step done; `reading` is what the heater of a wait showed. */
 export const tickSchema = z.object({
@@ -26,7 +25,7 @@ export const tickSchema = z.object({
   step: text(60).min(1),
   values: z.record(z.string().max(60), value).default({}),
   /** Pictures by their field: bytes in base64. */
-  photos: z.record(z.string().max(60), z.base64().max(Math.ceil(CROP_BYTES / 3) * 4, CROP_SAYS)).default({}),
+  photos: z.record(z.string().max(60), cropBase64).default({}),
   reading: z
     .object({
       c: between(...READ_C, '°C'),

@@ -41,6 +41,8 @@ export const scaleSchema = z.object({
 
 /** The largest crop that is kept, bytes. */
 export const CROP_BYTES = 300_000
+/** A picture that was made small, in base64. */
+export const cropBase64 = z.base64().max(Math.ceil(CROP_BYTES / 3) * 4, `At most ${CROP_BYTES / 1000} KB`)
 const BASE64 = /^[A-Za-z0-9+/]+={0,2}$/
 const mm = between(0, 5, 'mm')
 const um = between(0, 5000, 'µm')

@@ -76,7 +76,7 @@ const scan = {
 }
 
 /** What later entries rest on. */
-const made = { run: 0, bench: 0, drying: 0, study: 0, reference: 0, procedure: 0 }
+const made = { run: 0, bench: 0, case: 0, drying: 0, study: 0, reference: 0, procedure: 0 }
 
 /** One good body for each entry, made of what the demo shop has; in this order, as some rest on those before. */
 function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, () => Record<string, unknown>> {
@@ -205,6 +205,21 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
     }),
     '/api/blobs': () => ({ benchId: made.bench, line: 0, grossG: 2.95, occurredAt: ago(0.05), confirmed: ['far-off'] }),
     '/api/filament-measures': () => ({ benchId: made.bench, mark: { toldMm: 100, fedMm: 99 }, occurredAt: ago(0.05) }),
+    '/api/cases': () => ({ headId: head.id, seen: ['popping'], not: ['ooze'], occurredAt: ago(0.06) }),
+    '/api/findings': () => ({
+      caseId: made.case,
+      kind: 'test',
+      key: 'lens',
+      state: 'bubbles in the strand',
+      occurredAt: ago(0.05),
+    }),
+    '/api/closings': () => ({
+      caseId: made.case,
+      cause: 'moisture',
+      known: 'by a test',
+      how: 'bubbles through the lens',
+      occurredAt: ago(0.04),
+    }),
     '/api/fittings': () => ({ kind: 'retire', nozzleId: spare.id, reason: 'worn oval', occurredAt: ago(0.1) }),
     '/api/jobs': () => job,
     '/api/printers': () => ({
@@ -348,6 +363,7 @@ test('each entry, question and edit', async () => {
     if (path === '/api/references') made.reference = answer.id as number
     if (path === '/api/studies') made.study = answer.id as number
     if (path === '/api/benches') made.bench = answer.id as number
+    if (path === '/api/cases') made.case = answer.id as number
     if (path === '/api/dryings') made.drying = answer.id as number
   }
   const asks: Record<AskPath, Record<string, unknown>> = {

@@ -4,6 +4,7 @@ import { startWindow } from '#core/limits'
 import type { Connection, Database } from '../../server/db/client'
 import { saveCoolDown } from '../../server/records/change/cool-downs'
 import { saveServiceTag, saveShiftNote } from '../../server/records/change/service'
+import { addCase, saveClosing, saveFinding } from '../../server/records/diagnosis/save'
 import { saveChangeover } from '../../server/records/prepare/changeovers'
 import { addDryer } from '../../server/records/prepare/dryers'
 import { saveAnneal } from '../../server/records/prepare/anneals'
@@ -38,6 +39,7 @@ import {
   warmUpPlaceSchema,
   warmUpSchema,
 } from '#shared/entries/prepare'
+import { caseSchema, closingSchema, findingSchema } from '#shared/entries/diagnosis'
 import { coolDownSchema, serviceTagSchema, shiftNoteSchema } from '#shared/entries/change'
 import { cutOutTestSchema } from '#shared/entries/plans'
 import { changeSchema } from '#shared/entries/printers'
@@ -128,6 +130,12 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   await save(tx => saveFilamentMeasure(tx, filamentMeasureSchema.parse(callipers), 1))
   const early = { target: 'flow bench', targetId: bench.id, outcome: 'stopped early', occurredAt: ago(0.02) }
   await save(tx => saveEnding(tx, endingSchema.parse(early), 1))
+  const seen = { headId, runId: run.runId, seen: ['popping'], not: ['ooze'], occurredAt: ago(0.02) }
+  const wrong = await save(tx => addCase(tx, caseSchema.parse(seen), 1))
+  const lens = { caseId: wrong.id, kind: 'test', key: 'lens', state: 'bubbles in the strand', occurredAt: ago(0.01) }
+  await save(tx => saveFinding(tx, findingSchema.parse(lens), 1))
+  const was = { caseId: wrong.id, cause: 'moisture', known: 'by a test', how: 'bubbles', occurredAt: ago(0.01) }
+  await save(tx => saveClosing(tx, closingSchema.parse(was), 1))
   const swap = await begin(db, headId, other.id)
   await walk(db, swap.id)
   await end(db, swap.id)

@@ -209,11 +209,11 @@ export async function benchPage(db: Connection, id: number): Promise<BenchPage> 
   }
 }
 
-type Told = Pick<BenchPage, 'scatter' | 'degrees' | 'result' | 'level' | 'limit' | 'beside' | 'dropped'>
+export type Told = Pick<BenchPage, 'scatter' | 'degrees' | 'result' | 'level' | 'limit' | 'beside' | 'dropped'>
 const NOTHING: Told = { scatter: 0, degrees: 0, result: null, level: null, limit: null, beside: [], dropped: null }
 
 /** What it tells by itself, beside other nozzles with the same lot, and against the nozzle's first bench here. */
-function toldOf(own: StandingBench | undefined, all: readonly StandingBench[]): Told {
+export function toldOf(own: StandingBench | undefined, all: readonly StandingBench[]): Told {
   if (!own?.shares) return NOTHING
   const { shares, result, filament, accepted } = own
   const { scatter, degrees } = shares

@@ -78,7 +78,7 @@ export async function benchOn(db: Connection, headId: number, spoolId: number) {
   }
 }
 
-async function spoolOn(db: Connection, headId: number): Promise<number | null> {
+export async function spoolOn(db: Connection, headId: number): Promise<number | null> {
   const [s] = await db.execute<{ id: number | null }>(sql`
     select coalesce(
       (select s.id from spools s join lateral (select kind, head_id from standing_spool_events e

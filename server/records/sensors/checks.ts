@@ -41,6 +41,10 @@ const LATEST = 6
 export const sensorsDue = async (db: Connection): Promise<number> =>
   (await listSensors(db, LATEST)).filter(s => stateOf(s).isDue).length
 
+/** The sensor of a head's hotend with its latest checks; null where the head is not in use. */
+export const sensorOfHead = async (db: Connection, headId: number): Promise<SensorLine | null> =>
+  (await listSensors(db, LATEST)).find(s => s.zone === 'hotend' && s.headId === headId) ?? null
+
 interface Input extends Record<string, unknown> {
   printerId: number
   printer: string

@@ -1,0 +1,124 @@
+/** Cases as they are listed, and each with all it rests on. */
+import { sql } from 'drizzle-orm'
+import { countsAs, reviewOf } from '#core/diagnosis'
+import type { CaseClosing, CaseFinding, CaseHead, CaseLine, CaseList, CasePage } from '#shared/answers/diagnosis'
+import type { Connection } from '../../db/client'
+import { idIn } from '../../db/ids'
+import { iso } from '../../db/iso'
+import { notFound } from '../entry/refusal'
+import { PLACE_OF_HEAD } from '../printers/fittings'
+import { cautionsOf, knownOf } from './known'
+import { casesOf, closingsOf, findingsOf, standingClosings, workedOut, type CaseRow, type ReadClosing } from './rows'
+
+const lineOf = (
+  { strike_reason, struck_by, runId, runName, runAt, ...c }: CaseRow,
+  findings: readonly CaseFinding[],
+  closing: ReadClosing | null,
+  answer: CaseLine['answer'],
+): CaseLine => ({
+  id: c.id,
+  headId: c.headId,
+  place: c.place,
+  nozzle: c.nozzle,
+  material: c.material,
+  spool: c.spool,
+  run: runId === null ? null : { id: runId, name: runName!, at: runAt! },
+  seen: seenOf(findings),
+  answer,
+  closing: closing && closingOf(closing),
+  afterId: c.afterId,
+  at: c.at,
+  person: c.person,
+  note: c.note,
+  struck: strike_reason === null ? null : { reason: strike_reason, person: struck_by! },
+})
+const closingOf = ({ said: _, caseId: _c, ...l }: ReadClosing): CaseClosing => l
+/** Signs that are there by what was found last. */
+function seenOf(findings: readonly CaseFinding[]): string[] {
+  const last = new Map<string, string>()
+  for (const f of findings) if (f.kind === 'sign' && f.struck === null) last.set(f.key, f.state)
+  return [...last].flatMap(([key, state]) => (state === 'there' ? [key] : []))
+}
+
+/** So many open cases are worked out for the list, the latest; the others say so on their own page. */
+const MOST_WORKED_OUT = 12
+const CLOSED = sql`exists (select from standing_case_closings l where l.case_id = c.id)`
+
+/** Open cases first, the latest of them with what can be said now, then closed ones with what was said. */
+export async function listCases(db: Connection): Promise<CaseList> {
+  const rows = await casesOf(
+    db,
+    sql`not ${CLOSED} or c.id in (select id from cases order by occurred_at desc, id desc limit 100)`,
+  )
+  const ids = rows.map(r => r.id)
+  const [closed, findings] = await Promise.all([standingClosings(db), findingsOf(db, idIn('c.id', ids))])
+  const lines: CaseLine[] = []
+  let worked = 0
+  for (const r of rows) {
+    const closing = closed.find(l => l.caseId === r.id) ?? null
+    const isOpen = closing === null && r.strike_reason === null && worked < MOST_WORKED_OUT
+    if (isOpen) worked++
+    const answer = isOpen ? (await workedOut(db, r, await knownOf(db, r))).answer : (closing?.said.answer ?? null)
+    const own = findings.filter(f => f.caseId === r.id)
+    lines.push(lineOf(r, own, closing, answer))
+  }
+  const isOpen = (l: CaseLine) => l.closing === null && l.struck === null
+  return {
+    cases: [...lines.filter(isOpen), ...lines.filter(l => !isOpen(l))],
+    review: reviewOf(
+      closed.map(l => ({
+        cause: l.cause,
+        known: countsAs(l.known),
+        said: l.said.answer.cause,
+        ledBefore: l.said.ledBefore,
+      })),
+    ),
+    heads: await headsOf(db),
+  }
+}
+
+/** Heads in use with their last runs: what a case is opened from. */
+async function headsOf(db: Connection): Promise<CaseHead[]> {
+  return await db.execute<CaseHead & Record<string, unknown>>(sql`
+    select h.id "headId", p.id "printerId", ${PLACE_OF_HEAD} place,
+      (select n.tag from (select * from standing_fittings e where e.head_id = h.id
+        order by e.occurred_at desc, e.id desc limit 1) e join nozzles n on n.id = e.nozzle_id
+        where e.kind = 'fit') nozzle,
+      coalesce((select json_agg(x.run order by x.at desc, x.id desc) from (
+        select r.id, r.ended_at at, json_build_object('id', r.id, 'name', r.name, 'at', ${iso('r.ended_at')},
+          'finished', r.outcome = 'finished', 'symptoms', r.symptoms, 'nozzle', n.tag, 'material', t.material_name,
+          'spool', s.tag) run
+        from standing_runs r join run_tools t on t.run_id = r.id join nozzles n on n.id = t.nozzle_id
+        left join spools s on s.id = t.spool_id where t.head_id = h.id
+        order by r.ended_at desc, r.id desc limit 8) x), '[]') runs
+    from heads h join printers p on p.id = h.printer_id where not p.out_of_use order by p.id, h.position, h.id`)
+}
+
+export async function casePage(db: Connection, id: number): Promise<CasePage> {
+  const [c] = await casesOf(db, sql`c.id = ${id}`)
+  if (!c) notFound('This case')
+  const [findings, closings, facts, [next]] = await Promise.all([
+    findingsOf(db, sql`f.case_id = ${id}`),
+    closingsOf(db, sql`l.case_id = ${id}`),
+    knownOf(db, c),
+    db.execute<{ id: number }>(sql`select id::int from standing_cases where after_id = ${id} order by id desc limit 1`),
+  ])
+  const closing = closings.find(l => l.struck === null) ?? null
+  const now = await workedOut(db, c, facts)
+  return {
+    ...lineOf(c, findings, closing, closing ? closing.said.answer : now.answer),
+    printerId: c.printerId,
+    nozzleId: c.nozzleId,
+    spoolId: c.spoolId,
+    materialId: c.materialId,
+    picture: c.picture,
+    // of a closed case what it rested on then
+    start: closing?.said.start ?? now.start,
+    told: closing?.said.told ?? now.told,
+    findings: findings.map(({ caseId: _, ...f }) => f),
+    right: now.right,
+    nextId: next?.id ?? null,
+    struckClosings: closings.filter(l => l.struck !== null).map(closingOf),
+    cautions: cautionsOf(facts),
+  }
+}
