@@ -30,6 +30,7 @@ import { addSpool, saveSpoolEvent } from '../server/records/spools/spools'
 import { firstPeople, listPeople } from '../server/records/shop/people'
 import { saveStrike } from '../server/records/entry/strikes'
 import { addCards } from './cards'
+import { addCases } from './cases'
 import { addChanges } from './change'
 import { addFlowBenches } from './flow'
 import { jobFile } from './job-file'
@@ -495,6 +496,12 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     },
   ])
   await addCards(tx, { materials, types, printers, person: dayTech })
+  await addCases(
+    tx,
+    heads,
+    { beforeBench: at(DAYS - 10, 14), afterBench: at(DAYS - 9, 12), today: hour => at(DAYS, hour) },
+    { day: dayTech, night: nightTech },
+  )
   await addChanges(tx, {
     printers,
     heads,

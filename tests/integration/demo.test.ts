@@ -10,6 +10,7 @@ import { precheckSchema, soakSchema } from '#shared/entries/prepare'
 import { loadDemo } from '../../demo/load'
 import { MATERIALS } from '../../demo/shop'
 import { listCards } from '../../server/records/cards/cards'
+import { casePage, listCases } from '../../server/records/diagnosis/cases'
 import { benchPage, listBenches } from '../../server/records/flow/benches'
 import { floor } from '../../server/records/bench/floor'
 import { Refusal } from '../../server/records/entry/refusal'
@@ -87,6 +88,24 @@ test('the Floor tells the stories: a stopped printer, a gauge that is due, a ret
       and reason in ('insert came out during a job', 'worn oval by carbon fibre')`,
   )
   expect(failures!.n).toBe(2)
+})
+
+test('six closed cases, one of them assumed and one that was not named, and two that are open', async () => {
+  const { cases, review } = await listCases(one.db)
+  expect(cases.map(c => [c.place, c.closing?.cause ?? null])).toEqual([
+    ['Ribble', null],
+    ['Aire', null],
+    ['Nidd', 'plate or adhesive'],
+    ['Wharfe', 'grip'],
+    [expect.stringMatching(/^Swale/), 'cold or drafty chamber'],
+    ['Aire', 'worn nozzle'],
+    ['Calder', 'worn nozzle'],
+    ['Ribble', 'moisture'],
+  ])
+  expect(review).toMatchObject({ closed: 6, proved: 5, named: 4, right: 4 })
+  // the bench that was run while its case was open is read as the test
+  const wharfe = await casePage(one.db, cases[3]!.id)
+  expect(wharfe.told.find(t => t.kind === 'test')).toMatchObject({ key: 'bench', state: 'the fast blobs fall short' })
 })
 
 test('two flow benches, one that its grip holds back, and a card that a person wrote on', async () => {
