@@ -8,6 +8,7 @@ const firstWords = (shop: StripShop) => [
   ...shop.spools.map(s => s.tag),
   'swap',
   'bench',
+  'wrong',
   'fit',
   'remove',
   'retire',
@@ -18,7 +19,7 @@ function laterWords(first: string, shop: StripShop): string[] {
   if (shop.nozzles.some(n => same(n.tag, first))) return ['bore', 'tip', ...SHAPES.map(dashed)]
   if (first === 'study') return shop.studyTurn ? [shop.studyTurn.tag] : []
   if (first === 'spool') return [...shop.spools.map(s => s.tag), ...SPOOL_WORDS]
-  if (['swap', 'bench', 'fit', 'remove', 'retire'].includes(first))
+  if (['swap', 'bench', 'wrong', 'fit', 'remove', 'retire'].includes(first))
     return [
       ...shop.nozzles.filter(n => !n.retired).map(n => n.tag),
       ...(first === 'swap' ? shop.hotends.filter(h => h.headId === null).map(h => h.tag) : []),

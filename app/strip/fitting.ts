@@ -1,4 +1,4 @@
-/** swap, bench, fit, remove, retire. */
+/** swap, bench, wrong, fit, remove, retire. */
 import { type Word, type StripShop, type Understood, same, unread, dashed } from '~/strip/grammar'
 
 type Printer = StripShop['printers'][number]
@@ -45,14 +45,37 @@ export function fit(words: Word[], shop: StripShop, at: string): Understood {
   }
 }
 
-/** Opens the plan of a flow bench: `bench Ribble`, `bench Swale hot`, or the nozzle that sits there, `bench N-014`. */
-export function bench(words: Word[], shop: StripShop): Understood {
+/** A page that is opened on a head. */
+interface OnHead {
+  asks: string
+  says: string
+  page: string
+  needsNozzle: boolean
+}
+/** Plans a flow bench: `bench Ribble`, `bench Swale hot`, or the nozzle that sits there, `bench N-014`. */
+export const bench = (words: Word[], shop: StripShop): Understood =>
+  onHead(words, shop, {
+    asks: 'Bench on which printer? For example: bench Ribble',
+    says: 'Plan a flow bench on',
+    page: '/inspect/bench',
+    needsNozzle: true,
+  })
+/** Opens a case: `wrong Ribble`, `wrong Swale hot`, `wrong N-014`. */
+export const wrong = (words: Word[], shop: StripShop): Understood =>
+  onHead(words, shop, {
+    asks: 'Something is wrong on which printer? For example: wrong Ribble',
+    says: 'Say what is wrong on',
+    page: '/inspect/wrong',
+    needsNozzle: false,
+  })
+
+function onHead(words: Word[], shop: StripShop, it: OnHead): Understood {
   const [where, which, more] = words
-  if (!where) return { kind: 'more', says: 'Bench on which printer? For example: bench Ribble' }
+  if (!where) return { kind: 'more', says: it.asks }
   const open = (headId: number, place: string): Understood => ({
     kind: 'open',
-    says: `Plan a flow bench on ${place}`,
-    path: `/inspect/bench?head=${headId}`,
+    says: `${it.says} ${place}`,
+    path: `${it.page}?head=${headId}`,
   })
   const nozzle = shop.nozzles.find(n => same(n.tag, where.text))
   if (nozzle) {
@@ -67,8 +90,8 @@ export function bench(words: Word[], shop: StripShop): Understood {
   if (!isHead(found)) return found
   const extra = found.used === 1 ? which : more
   if (extra) return unread(extra, 'the printer is all it takes')
-  if (found.head.nozzleId === null) return unread(where, `no nozzle is fitted at ${found.place}`)
-  return open(found.head.id, `${found.place}, ${found.head.nozzle}`)
+  if (found.head.nozzleId === null && it.needsNozzle) return unread(where, `no nozzle is fitted at ${found.place}`)
+  return open(found.head.id, found.head.nozzle === null ? found.place : `${found.place}, ${found.head.nozzle}`)
 }
 
 /** Opens it, step by step: `swap Ribble N-032`, of a hotend `swap Ribble H-08`; without a tag it says what to take. */

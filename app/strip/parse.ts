@@ -5,6 +5,7 @@
  *   Ribble +312g PA6-CF20 9.5h · Ribble +104m S-07
  *   swap Ribble N-032, swap Ribble H-08 (opens it, step by step)
  *   bench Ribble, bench N-014 (plans a flow bench)
+ *   wrong Ribble (opens a case of what is wrong with a print)
  *   fit N-014 Ribble · remove N-014 · retire N-014 worn oval
  *   spool S-07 out · spool S-07 in · S-07 812 g · spool S-07 weighed 812g · spool S-07 dried 12h 70C
  *   study 0.43-0.44 · study N-014 0.43-0.44
@@ -13,7 +14,7 @@
 import { whereIs } from '~/words/nozzle'
 import { ENTRIES } from '#shared/api'
 import { type StripShop, type Understood, same, unread, wordsOf } from '~/strip/grammar'
-import { bench, fit, leave, swap } from '~/strip/fitting'
+import { bench, fit, leave, swap, wrong } from '~/strip/fitting'
 import { spool } from '~/strip/spool'
 import { study } from '~/strip/study'
 import { gauge } from '~/strip/gauge'
@@ -38,6 +39,8 @@ function readLine(line: string, shop: StripShop, nowIso: string): Understood {
       return swap(rest, shop)
     case 'bench':
       return bench(rest, shop)
+    case 'wrong':
+      return wrong(rest, shop)
     case 'fit':
       return fit(rest, shop, nowIso)
     case 'remove':

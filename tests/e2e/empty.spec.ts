@@ -20,7 +20,14 @@ test('study and types say what to do first, and nonsense is answered at the shee
   await expect(sheet.getByText('At most 10 rounds')).toBeVisible()
 })
 test('Verify and the flow bench lead to the first printer', async ({ page }) => {
-  for (const path of ['/verify', '/verify/chamber', '/verify/enclosure', '/verify/certificate', '/inspect/bench']) {
+  for (const path of [
+    '/verify',
+    '/verify/chamber',
+    '/verify/enclosure',
+    '/verify/certificate',
+    '/inspect/bench',
+    '/inspect/wrong',
+  ]) {
     await page.goto(path)
     await expect(page.getByRole('main').getByRole('link', { name: /printer/i })).toBeVisible()
   }

@@ -101,6 +101,15 @@ describe('what it understands', () => {
     })
     expect(read('swap Swale hot H-08')).toMatchObject({ says: expect.stringContaining('none is on, H-08 on') })
   })
+  test('wrong opens a case on a printer, also one without a nozzle', () => {
+    expect(read('wrong Ribble')).toMatchObject({
+      path: '/inspect/wrong?head=11',
+      says: 'Say what is wrong on Ribble, N-014',
+    })
+    expect(read('wrong n-014')).toMatchObject({ path: '/inspect/wrong?head=11' })
+    expect(read('wrong')).toMatchObject({ kind: 'more' })
+    expect(read('wrong Ribble now')).toMatchObject({ kind: 'unread' })
+  })
   test('bench opens its plan on a printer, on a head of it, or where a nozzle sits', () => {
     const onRibble = { kind: 'open', path: '/inspect/bench?head=11' }
     expect(read('bench Ribble')).toMatchObject({ ...onRibble, says: 'Plan a flow bench on Ribble, N-014' })

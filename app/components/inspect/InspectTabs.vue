@@ -5,6 +5,7 @@ import StationTabs from '~/components/ui/StationTabs.vue'
 const TABS = [
   { to: '/inspect', name: 'Nozzles' },
   { to: '/inspect/picture', name: 'Picture' },
+  { to: '/inspect/wrong', name: 'What is wrong' },
   { to: '/inspect/bench', name: 'Flow bench' },
   { to: '/inspect/study', name: 'Study' },
   { to: '/inspect/types', name: 'Types' },

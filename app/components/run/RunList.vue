@@ -63,6 +63,13 @@ const stopped = (r: RunLine) => {
                 ><b class="font-[650]">{{ r.name }}</b> {{ r.tools[0]?.material }}</span
               ><span v-if="r.outcome === 'failed'" class="block font-semibold text-stop"
                 >failed{{ stopped(r) }}{{ r.symptoms.length ? `: ${r.symptoms.join(', ')}` : '' }}</span
+              ><NuxtLink
+                v-if="r.outcome === 'failed' && !r.struck"
+                :to="`/inspect/wrong?run=${r.id}`"
+                class="act text-[13px]"
+                >What is wrong?<span class="sr-only">
+                  with {{ r.name }} of {{ when(r.endedAt, shop.zone) }}</span
+                ></NuxtLink
               ><span v-if="r.struck" class="block text-xs"
                 >Struck out by {{ r.struck.person }}: {{ r.struck.reason }}</span
               >

@@ -43,6 +43,7 @@ const more = [
       <li><code>Ribble +312g PA6-CF20 9.5h</code>, or <code>+104m S-07</code></li>
       <li><code>swap Ribble N-032</code> opens it step by step</li>
       <li><code>bench Ribble</code> plans a flow bench there</li>
+      <li><code>wrong Ribble</code> says what is wrong with a print there</li>
       <li><code>fit N-014 Ribble</code>, <code>remove N-014</code>, <code>retire N-014 worn oval</code></li>
       <li>
         <code>spool S-07 out</code>, <code>in</code> the dry box, <code>dried 12h 70C</code>, <code>812 g</code> on the

@@ -14,6 +14,7 @@ import InspectTabs from '~/components/inspect/InspectTabs.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useAnswer } from '~/composables/answer'
+import { useAskedFor } from '~/composables/asked-for'
 import { useEntryForm } from '~/composables/entry-form'
 import { useTurn } from '~/composables/turn'
 import { saveFile } from '~/lib/files'
@@ -42,14 +43,16 @@ const bench = computed(() => (read.value?.id === id.value ? read.value : null))
 const told = computed(() => (bench.value?.result ? { ...bench.value, result: bench.value.result } : null))
 const choose = (to: number) => void router.push({ query: { bench: String(to) } })
 
-const planning = ref(route.query.head !== undefined)
-const planFor = {
-  headId: route.query.head ? Number(route.query.head) : null,
-  spoolId: route.query.spool ? Number(route.query.spool) : null,
-}
+const planning = ref(false)
+const planFor = ref({ headId: null as number | null, spoolId: null as number | null })
+const { forget } = useAskedFor(['head', 'spool'], ({ head, spool }) => {
+  planFor.value = { headId: head === null ? null : Number(head), spoolId: spool === null ? null : Number(spool) }
+  planning.value = true
+})
 function planned(begun: number | null): void {
   planning.value = false
   if (begun !== null) choose(begun)
+  else forget()
 }
 const canWeigh = (b: BenchPage) => b.struck === null && b.ended === null
 const isOpen = computed(() => bench.value !== null && canWeigh(bench.value))
