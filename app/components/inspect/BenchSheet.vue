@@ -182,6 +182,12 @@ const hotter = computed(() => {
   const to = most + HOTTER_C
   return on.value?.hottestC && Number.isFinite(to) && to <= on.value.hottestC ? to : null
 })
+/** Without a density a length has no mass: said as soon as the spool is chosen. */
+const massless = computed(() =>
+  on.value && on.value.filament.densityGCm3 === null
+    ? `A blob has no mass to be held against: enter the density of ${on.value.limits.material} in Stores first`
+    : '',
+)
 const errorOf = (field: string) => errorUnder(sheet.errors, field)
 const FIELDS = ['headId', 'spoolId', 'temperaturesC', 'flowsMm3S', 'repeats', 'lengthMm', 'balanceStepG', 'accepted']
 const shown = computed(() =>
@@ -211,6 +217,7 @@ const spools = computed(() =>
         v-model="sheet.v.spoolId"
         label="Spool, one lot for all blobs"
         :options="[{ value: null, text: 'Choose the spool' }, ...spools]"
+        :hint="massless"
         :error="errorOf('spoolId')"
       />
       <FieldText

@@ -13,6 +13,8 @@ import { testWords } from '~/words/case'
 
 const props = defineProps<{ on: CasePage | null; order: readonly Cause[] }>()
 const emit = defineEmits<{ close: [] }>()
+/** A sheet gives the focus back first, and the page is read anew. */
+const CLOSED_MS = 600
 const speakFor = (c: CasePage, cause: Cause) => testsThatSpeakFor(cause, evidenceOfCase(c).tests, c.start)
 const sheet = useEntrySheet('/api/closings', {
   on: () => props.on,
@@ -30,7 +32,13 @@ const sheet = useEntrySheet('/api/closings', {
   says: v => `Close the case: ${v.cause}`,
   saved: (_, v) =>
     `Closed: ${v.cause}, ${v.known}. From now on it counts ${v.known === 'assumed' ? 'a quarter' : 'in full'}.`,
-  close: () => emit('close'),
+  close: () => {
+    emit('close')
+    // what opened the sheet is gone once the case is closed
+    setTimeout(() => {
+      if (document.activeElement === document.body) document.getElementById('case-verdict')?.focus()
+    }, CLOSED_MS)
+  },
 })
 const causes = computed(() => props.order.map(value => ({ value, text: causeWords(value) })))
 const HINT: Record<KnownBy, string> = {

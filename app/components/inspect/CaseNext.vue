@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The test that settles most per minute, done in place; the others behind a click. What it finds is saved at once. */
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { resultsOf, TESTS, type NextTest, type TestName } from '#core/diagnosis'
 import { capital, chance } from '#core/words'
 import type { CasePage } from '#shared/answers/diagnosis'
@@ -59,10 +59,17 @@ const elsewhere = computed(() => {
     }
   return null
 })
+/** The button that was pressed is gone: the focus goes to what comes next. */
+const toFocus = (id: string) => void nextTick(() => document.getElementById(id)?.focus())
 function open(t: TestName): void {
   doing.value = t
   more.value = false
   gauging.value = false
+  toFocus('case-next')
+}
+function notNow(): void {
+  doing.value = null
+  toFocus('case-next')
 }
 async function found(result: string): Promise<void> {
   const test = name.value!
@@ -78,18 +85,20 @@ async function found(result: string): Promise<void> {
   if (done === null) return
   note.value = ''
   doing.value = null
+  toFocus('case-verdict')
   if (done !== 'queued') ui.say(`${capital(test)}: ${result}. The list is worked out anew.`)
 }
 function gauged(): void {
   gauging.value = false
   doing.value = null
+  toFocus('case-verdict')
   ui.say(`${props.on.nozzle} is gauged. The list is worked out anew.`)
 }
 </script>
 
 <template>
   <section class="sheet no-print grid gap-3 p-4" aria-labelledby="case-next">
-    <p class="label" id="case-next">{{ doing === null ? 'Settles most per minute' : 'The test' }}</p>
+    <p id="case-next" class="label" tabindex="-1">{{ doing === null ? 'Settles most per minute' : 'The test' }}</p>
     <template v-if="test && name">
       <div class="flex flex-wrap items-baseline gap-x-3">
         <p class="text-[20px] leading-tight font-bold [font-stretch:88%]">{{ test.what }}</p>
@@ -157,7 +166,7 @@ function gauged(): void {
         <p v-for="e in Object.values(form.errors.value)" :key="e" class="font-semibold text-stop" role="alert">
           {{ e }}
         </p>
-        <div><button type="button" class="button plain" @click="doing = null">Not now</button></div>
+        <div><button type="button" class="button plain" @click="notNow">Not now</button></div>
       </template>
       <ul v-if="more" id="case-tests" class="grid gap-1">
         <li v-for="t in others" :key="t.name">

@@ -73,7 +73,10 @@ const finding = useEntryForm('/api/findings')
 async function found(sign: Sign, state: string): Promise<void> {
   const body = { caseId: page.value!.id, kind: 'sign', key: sign, state, occurredAt: new Date().toISOString() }
   const done = await finding.send(body, `${sign}: ${state}`)
-  if (done !== null && done !== 'queued') ui.say(`${sign}: ${state}.`)
+  if (done === null) return
+  // what was pressed is another question now, or none
+  document.getElementById('case-verdict')?.focus({ preventScroll: true })
+  if (done !== 'queued') ui.say(`${sign}: ${state}.`)
 }
 const testing = ref(false)
 const closing = ref(false)
@@ -117,7 +120,12 @@ function print(): void {
             </button>
           </span>
         </header>
-        <p class="flex items-start gap-2 text-[20px] leading-tight font-bold [font-stretch:88%]" role="status">
+        <p
+          id="case-verdict"
+          tabindex="-1"
+          class="flex items-start gap-2 text-[20px] leading-tight font-bold [font-stretch:88%]"
+          role="status"
+        >
           <VerdictMark v-if="!page.struck" :verdict="mark" :size="20" class="mt-[2px]" />{{ caseSentence(page) }}
         </p>
         <div v-if="page.closing" class="grid gap-2">
