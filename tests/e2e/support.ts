@@ -8,7 +8,17 @@ export const SERVERS_FILE = join(tmpdir(), 'iron-nozzle-e2e.json')
 /** Specs run side by side, each worker on shops of its own; within a spec one after the other. */
 export const WORKERS = 2
 /** Specs that change so much that they have a copy of the demo to themselves, which they serve. */
-export const OWN_DATABASE = ['api', 'chambers', 'change', 'check', 'fuzz', 'picture', 'study', 'verify'] as const
+export const OWN_DATABASE = [
+  'api',
+  'chambers',
+  'change',
+  'check',
+  'fuzz',
+  'picture',
+  'study',
+  'verify',
+  'wrong',
+] as const
 interface Served {
   port: number
   url: string

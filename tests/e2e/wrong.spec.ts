@@ -1,5 +1,8 @@
 /** A case as it is used: from "uneven lines" to the one test that settles it, closed, gone on with, and struck out. */
-import { axe, expect, test } from './support'
+import { onOwnDemo } from './own-demo'
+import { axe, expect } from './support'
+
+const test = onOwnDemo('wrong')
 
 const verdict = 'article [role=status]'
 
