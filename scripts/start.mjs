@@ -11,6 +11,7 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { createConnection } from 'node:net'
+import { hostname, networkInterfaces } from 'node:os'
 import { dirname, join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { fileURLToPath } from 'node:url'
@@ -70,6 +71,14 @@ function build() {
   if (r.status !== 0) throw new StartError(`The build failed:\n${(r.stdout + r.stderr).slice(-4000)}`)
   writeFileSync(stampFile, stamp)
 }
+
+/** What this machine is called: it answers to no other name, so that no stranger's page reaches it by one. */
+const namesOfMachine = () => [hostname(), `${hostname()}.local`].map(n => n.toLowerCase())
+const addressesOfMachine = () =>
+  Object.values(networkInterfaces())
+    .flat()
+    .filter(a => a && a.family === 'IPv4' && !a.internal)
+    .map(a => a.address)
 
 /** Holds a lock for as long as this process lives, so that a second start says so instead of fighting over the data. */
 async function lock(folder) {
@@ -191,7 +200,8 @@ async function main() {
     if (o.demo || (!o.shop && !process.env.DATABASE_URL))
       Object.assign(env, await startStandIns(process.env.STAND_IN_SPEED ?? '1'))
     const demo = !o.shop && (!process.env.DATABASE_URL || o.demo)
-    const host = o.lan && !demo ? '0.0.0.0' : '127.0.0.1'
+    const onNetwork = o.lan && !demo
+    const host = onNetwork ? '0.0.0.0' : '127.0.0.1'
     if (o.lan && demo) say('--lan is for a shop; the demo listens on this machine only')
     const command = o.dev
       ? ['npx', ['nuxt', 'dev', '--port', String(o.port), '--host', host]]
@@ -203,6 +213,8 @@ async function main() {
         PORT: String(o.port),
         HOST: host,
         NITRO_HOST: host,
+        IRON_NOZZLE_LAN: onNetwork ? '1' : '',
+        IRON_NOZZLE_NAMES: [process.env.IRON_NOZZLE_NAMES, ...namesOfMachine()].filter(Boolean).join(','),
         NODE_ENV: o.dev ? 'development' : 'production',
       },
       stdio: ['ignore', o.dev ? 'inherit' : 'ignore', 'inherit'],
@@ -224,10 +236,16 @@ async function main() {
       await sleep(100)
     }
     if (folder) writeFileSync(join(folder, 'address'), address)
+    const others = onNetwork ? addressesOfMachine().map(a => `http://${a}:${o.port}/`) : []
     console.log(
       `\n  Ready in ${((performance.now() - begun) / 1000).toFixed(0)} s: ${address}\n  ` +
         `${demo ? 'The invented demo shop. Your own: npm start -- --shop' : 'Your shop.'} Ctrl-C stops everything.\n`,
     )
+    if (onNetwork)
+      console.log(
+        `  For the other machines: ${others.length > 0 ? others.join(' ') : 'no network address was found'}\n` +
+          '  Everybody on this network may enter and strike out: there are no accounts yet.\n',
+      )
   } catch (error) {
     console.error(error instanceof StartError ? `  ${error.message}` : error)
     await stop(1)

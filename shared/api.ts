@@ -4,7 +4,6 @@
  * the description at /api/openapi and the tests all read it here; a route that is not here does not compile.
  */
 import { z } from 'zod'
-import { SENSED } from '#core/thermometry'
 import { buying, equip, floor } from './answers/bench'
 import { chambers, surveyEffect } from './answers/chambers'
 import { change, hotendOffer, procedurePage, swapOffer, tickEffect } from './answers/change'
@@ -85,17 +84,6 @@ export const microscopeQuery = z.object({
   nozzle: z.coerce.number().pipe(idSchema).optional().catch(undefined),
   every: z.coerce.number().min(0.005).max(1).optional().catch(undefined),
 })
-
-/** Places in a printer's chamber for channels of the stand-in thermometer: `1:120,80,300;2:20,20,40`, mm. */
-const probesAt = z
-  .string()
-  .regex(/^[1-4]:-?\d{1,4}(,-?\d{1,4}){2}(;[1-4]:-?\d{1,4}(,-?\d{1,4}){2})*$/)
-  .transform(text =>
-    text.split(';').map(one => {
-      const [channel = '', place = ''] = one.split(':')
-      return { channel: Number(channel), mm: place.split(',').map(Number) }
-    }),
-  )
 
 /** What can be read. */
 export const READS = {
@@ -203,7 +191,7 @@ export const READS = {
   },
   '/api/balance': {
     who: 'everybody',
-    says: 'What the balance reads; with the stand-in, `spool` is put on it first',
+    says: 'What the balance reads; with the stand-in, with `spool` on it',
     query: z.object({
       spool: z.coerce.number().pipe(idSchema).optional().catch(undefined),
       /** The fine one, with blob `line` of a bench on it, or its empty pan. */
@@ -214,14 +202,7 @@ export const READS = {
   },
   '/api/thermometer': {
     who: 'everybody',
-    says: 'What the thermometer reads; with the stand-in, probes are put at the sensor or at the places named first',
-    query: z.object({
-      at: probesAt.optional().catch(undefined),
-      channel: z.coerce.number().int().min(1).max(4).optional().catch(undefined).default(1),
-      printer: z.coerce.number().pipe(idSchema).optional().catch(undefined),
-      zone: z.enum(SENSED).optional().catch(undefined),
-      head: z.coerce.number().pipe(idSchema).optional().catch(undefined),
-    }),
+    says: 'What the thermometer reads, by channel',
     answer: temperatures,
   },
   '/api/edits/{kind}/{id}': {
@@ -257,7 +238,7 @@ export const FILES = {
   },
   '/api/microscope': {
     who: 'everybody',
-    says: 'What the microscope sees; with the stand-in, a nozzle or a stage scale is put under it first',
+    says: 'What the microscope sees; with the stand-in, with a nozzle or a stage scale under it',
     keeps: false,
     query: microscopeQuery,
   },
@@ -514,7 +495,7 @@ export const ASKS = {
   },
   '/api/stand-in': {
     who: 'everybody',
-    says: 'Heat a stand-in, or open its door',
+    says: 'What a hand would do at the stand-ins: heat one, open its door, hold a probe to it',
     body: standInSchema,
     answer: z.object({ done: z.literal(true) }),
   },

@@ -21,21 +21,25 @@ export async function serveBalance(
   port = 0,
   { stepG = 0.1, noise = Math.random, heads = {} }: BalanceOptions = {},
 ): Promise<{ port: number; close: () => void }> {
-  let onIt = 0
   const decimals = Math.max(0, Math.round(-Math.log10(stepG)))
-  function answer(line: string): string {
-    if (line === 'S') return `${(onIt + (onIt > 0 ? (noise() - 0.5) * 4 * stepG : 0)).toFixed(decimals)} g`
-    const put = /^P (\d+(?:\.\d+)?)$/.exec(line)
-    const blob = /^B (\d+(?:\.\d+)?)(?: (\d+(?:\.\d+)?) (\d+(?:\.\d+)?) (.+))?$/.exec(line)
-    if (put) onIt = Number(put[1])
-    else if (blob) onIt = PAN_G + Number(blob[1]) * (blob[4] === undefined ? 1 : shareOf(blob))
-    else return 'error'
-    return 'ok'
+  /** What is put on it is there for who put it, until they hang up: a weight that is read changes nobody's. */
+  function answering(): (line: string) => string {
+    let onIt = 0
+    return answer
+    function answer(line: string): string {
+      if (line === 'S') return `${(onIt + (onIt > 0 ? (noise() - 0.5) * 4 * stepG : 0)).toFixed(decimals)} g`
+      const put = /^P (\d+(?:\.\d+)?)$/.exec(line)
+      const blob = /^B (\d+(?:\.\d+)?)(?: (\d+(?:\.\d+)?) (\d+(?:\.\d+)?) (.+))?$/.exec(line)
+      if (put) onIt = Number(put[1])
+      else if (blob) onIt = PAN_G + Number(blob[1]) * (blob[4] === undefined ? 1 : shareOf(blob))
+      else return 'error'
+      return 'ok'
+    }
   }
   /** Blobs of one cell differ by some tenths of a percent. */
   function shareOf([, , c, flow, printer]: RegExpExecArray): number {
     const head = heads[printer!]
     return (head ? delivers(head, Number(c), Number(flow)) : 1) * (1 + (noise() - 0.5) * 0.012)
   }
-  return await serveLines(answer, port)
+  return await serveLines(answering, port)
 }

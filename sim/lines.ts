@@ -4,13 +4,15 @@ import { createServer, type Server, type Socket } from 'node:net'
 /** As much as anybody sends without ending a line. */
 const MOST_HELD = 10_000
 
+/** `answering` is called for each connection: what one sets may stay its own. */
 export async function serveLines(
-  answer: (line: string) => string,
+  answering: () => (line: string) => string,
   port = 0,
 ): Promise<{ server: Server; port: number; close: () => void }> {
   const sockets = new Set<Socket>()
   const server = createServer(socket => {
     sockets.add(socket)
+    const answer = answering()
     let held = ''
     socket
       .setEncoding('utf8')

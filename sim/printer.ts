@@ -47,7 +47,7 @@ export async function servePrinter(
   m: Machine,
   { port = 0, speed = 1, everyMs = 250 } = {},
 ): Promise<{ server: Server; port: number; close: () => void }> {
-  const served = await serveLines(line => answer(m, line), port)
+  const served = await serveLines(() => line => answer(m, line), port)
   const timer = setInterval(() => pass(m, (everyMs / 1000) * speed), everyMs)
   return {
     ...served,

@@ -50,5 +50,5 @@ export async function serveThermometer(
     probe.at = place
     return 'ok'
   }
-  return await serveLines(answer, port)
+  return await serveLines(() => answer, port)
 }

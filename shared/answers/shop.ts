@@ -61,6 +61,8 @@ export const shop = z.object({
   sensorsDue: id,
   /** Printers that are not ready for work, or with a note to read. */
   notReady: id,
+  /** Other machines reach it, and there are no accounts: everybody on the network may write. */
+  onNetwork: z.boolean(),
   /** Who acts. */
   person,
   /** What is here no longer: offered nowhere, and listed where it can be brought back. */

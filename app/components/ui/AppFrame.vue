@@ -100,6 +100,13 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
         >
           <VerdictMark v-if="state.look" verdict="look" :size="14" />{{ state.text }}
         </button>
+        <p
+          v-if="shop.data?.onNetwork"
+          class="max-w-[150px] px-1 text-xs text-look"
+          title="There are no accounts yet: whoever reaches this address may enter and strike out"
+        >
+          everybody on the network may write
+        </p>
       </div>
     </header>
     <div class="app-body flex flex-1 md:grid md:grid-cols-[84px_minmax(0,1fr)]">

@@ -27,7 +27,7 @@ import CheckPoints from '~/components/verify/CheckPoints.vue'
 import { useAnswer } from '~/composables/answer'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { useNow } from '~/composables/prepare'
-import { ProblemError, read } from '~/lib/api'
+import { ask, ProblemError, read } from '~/lib/api'
 import { useLive } from '~/state/live'
 import { useShop } from '~/state/shop'
 import {
@@ -130,8 +130,11 @@ async function readThermometer(point: number): Promise<void> {
   const s = props.sensor
   silent.value = ''
   try {
-    const asked = { channel: String(channel.value), printer: String(s.printerId), zone: s.zone }
-    const { channels } = await read('/api/thermometer', {}, { ...asked, ...(s.headId && { head: String(s.headId) }) })
+    const { printerId, zone, headId } = s
+    // the stand-in's probe is held to the sensor; a real one is held there
+    if (live.links.standIns)
+      await ask('/api/stand-in', { what: 'probe', channel: channel.value, printerId, zone, headId })
+    const { channels } = await read('/api/thermometer')
     const c = channels[channel.value - 1] ?? null
     if (c === null) silent.value = `No probe is on channel ${channel.value}`
     else sheet.v.points[point]!.reading = c

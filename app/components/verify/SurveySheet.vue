@@ -29,7 +29,7 @@ import { bodyOf, isEmpty, startForm, surveyOf, takeTable, wholeRows } from '~/co
 import { useAnswer } from '~/composables/answer'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { useNow } from '~/composables/prepare'
-import { ProblemError, read } from '~/lib/api'
+import { ask, ProblemError, read } from '~/lib/api'
 import { useLive } from '~/state/live'
 import { OPENING_WORDS, placeOf, shareWords } from '~/words/chamber'
 import { ceilingWords } from '~/words/sensor'
@@ -102,17 +102,14 @@ const silent = ref('')
 async function readThermometer(): Promise<void> {
   const v = sheet.v
   silent.value = ''
-  const at = v.probes.flatMap(p =>
-    p.channel !== null && [p.xMm, p.yMm, p.zMm].every(n => n !== null && !Number.isNaN(n))
-      ? [`${p.channel}:${p.xMm!.toFixed(0)},${p.yMm!.toFixed(0)},${p.zMm!.toFixed(0)}`]
-      : [],
-  )
+  const at = v.probes.flatMap(p => {
+    const mm = [p.xMm, p.yMm, p.zMm].map(n => Math.round(n ?? NaN))
+    return p.channel !== null && !mm.some(Number.isNaN) ? [{ channel: p.channel, mm }] : []
+  })
   try {
-    const { channels } = await read(
-      '/api/thermometer',
-      {},
-      { printer: String(props.chamber.printerId), at: at.join(';') },
-    )
+    // the stand-in's probes are hung where the sheet has them; a real one's hang there
+    if (live.links.standIns) await ask('/api/stand-in', { what: 'probes', printerId: props.chamber.printerId, at })
+    const { channels } = await read('/api/thermometer')
     const of = (channel: number | null) => (channel === null ? null : (channels[channel - 1] ?? null))
     v.since ??= new Date().toISOString()
     const min = Math.round((Date.now() - Date.parse(v.since)) / 600) / 100

@@ -14,7 +14,7 @@ import { sensorsDue } from '../sensors/checks'
 import { studyTurn } from '../studies/studies'
 
 /** Everything the strip and the forms need to know names and tags. */
-export async function shop(db: Connection): Promise<Omit<Shop, 'person'>> {
+export async function shop(db: Connection): Promise<Omit<Shop, 'person' | 'onNetwork'>> {
   const [printers, nozzles, hotends, spools, materials, types, people, settings, turn, due, stand] = await Promise.all([
     listPrinters(db),
     listNozzles(db),
