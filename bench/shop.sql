@@ -1,4 +1,4 @@
--- The shop of the Floor's benchmark: 60 printers, 5 000 nozzles, :runs runs; :model is the wear model's version.
+-- The shop of the benchmarks: 60 printers, 5 000 nozzles, 2 000 spools, :runs runs; :model is the wear model's version.
 insert into printers (name, kind, created_by)
   select 'P-' || i, 'enclosed', 1
   from generate_series(1, 60) i;
@@ -26,12 +26,16 @@ insert into nozzles (tag, type_id, created_by)
 insert into fittings (kind, nozzle_id, head_id, occurred_at, person_id)
   select 'fit', i, 1 + i % 60, now() - (5001 - i) * interval '2 hours', 1
   from generate_series(1, 5000) i;
+insert into spools (tag, material_id, diameter_mm, net_g, tare_g, hub, created_by)
+  select 'S-' || i, 1, 1.75, 1000, 210, 'polycarbonate', 1
+  from generate_series(1, 2000) i;
 insert into runs (printer_id, name, ended_at, hours, outcome, entered_as, bed_set_c, person_id)
   select 1 + i % 60, 'job ' || i % 97, now() - (:runs + 1 - i) * interval '30 seconds', 6, 'finished', 'grams', 100, 1
   from generate_series(1, :runs) i;
-insert into run_tools (run_id, tool, head_id, nozzle_id, material_id, ended_at, extruded_mm, extruded_g,
+insert into run_tools (run_id, tool, head_id, nozzle_id, material_id, spool_id, ended_at, extruded_mm, extruded_g,
   fibre_g, wear_kg, set_c, density_g_cm3, diameter_mm, filler, filler_fraction, abrasivity, material_name)
-  select id, 0, printer_id, 1 + (id - 1) * 5000 / :runs, 1, ended_at, 100, 50, 10, 0.01, 280, 1.228, 1.75,
+  select id, 0, printer_id, 1 + (id - 1) * 5000 / :runs, 1, 1 + (id - 1) * 2000 / :runs,
+    ended_at, 100, 1.8, 0.36, 0.01, 280, 1.228, 1.75,
     'carbon fibre', 0.2, 1, 'PA6-CF20'
   from runs;
 insert into gauges (nozzle_id, kind, go_mm, no_go_mm, u_mm, occurred_at, person_id)
