@@ -29,16 +29,19 @@ type Found = 'there' | 'not there' | null
 const headOf = (id: number | null) => props.heads.find(h => h.headId === id) ?? null
 /** The head that is asked for, or the one whose latest run went wrong, or the first. */
 const firstHead = () => (props.heads.find(h => h.runs[0] && !h.runs[0].finished) ?? props.heads[0])?.headId ?? null
+const headOfRun = (runId: number | null) => props.heads.find(h => h.runs.some(r => r.id === runId)) ?? null
+/** It came from a run that is not among the last ones of its printer. */
+const isOld = computed(() => props.on !== null && props.on.runId !== null && headOfRun(props.on.runId) === null)
 const lastRun = (headId: number | null) => headOf(headId)?.runs[0]?.id ?? null
 const sheet = useEntrySheet('/api/cases', {
   on: () => props.on,
   name: o => `${o.headId ?? ''} ${o.runId ?? ''} ${o.afterId ?? ''}`,
   start: o => {
-    const ofRun = props.heads.find(h => h.runs.some(r => r.id === o.runId))
+    const ofRun = headOfRun(o.runId)
     const headId = o.headId ?? ofRun?.headId ?? firstHead()
     return {
       headId,
-      runId: o.afterId === null ? (o.runId ?? lastRun(headId)) : lastRun(headId),
+      runId: ofRun && ofRun.headId === headId ? o.runId : lastRun(headId),
       found: Object.fromEntries(o.seen.map(s => [s, 'there'])) as Record<string, Found>,
       picture: null as string | null,
       note: '',
@@ -105,6 +108,9 @@ const SHOWN = ['headId', 'runId', 'seen', 'picture', 'note']
       />
       <FieldSelect id="case-run" v-model="sheet.v.runId" label="Run" :options="runs" :error="sheet.errors.runId" />
     </div>
+    <p v-if="isOld" class="text-sm font-semibold text-look" role="status">
+      That run is not among the last ones of its printer. Choose one that shows it.
+    </p>
     <p v-if="logged.length > 0" class="flex flex-wrap items-center gap-2 text-sm">
       This run was logged with {{ logged.join(', ') }}.
       <button type="button" class="button plain" @click="takeLogged">Take that over</button>
