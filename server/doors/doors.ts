@@ -40,6 +40,7 @@ import { once } from '../records/entry/answers'
 import { notFound, Refusal, refuseFields } from '../records/entry/refusal'
 import { listPeople } from '../records/shop/people'
 import { database } from '../db/database'
+import { faultId, faultLine } from './fault'
 import { bodyFault, textFault } from './plain-text'
 
 /** Who acts: the person chosen in the header. Accounts and roles can come here without touching a route. */
@@ -110,10 +111,12 @@ async function guarded<T>(event: H3Event, work: () => Promise<T>): Promise<T | P
   } catch (error) {
     // a question that fails in the core fails on what is stored, not on what was asked
     const problem = error instanceof InputError && event.method === 'GET' ? SERVER_FAULT : problemOf(error)
-    if (problem.status >= 500 && problem.type !== 'urn:iron-nozzle:database') console.error(error)
     setResponseStatus(event, problem.status)
     setResponseHeader(event, 'content-type', 'application/problem+json')
-    return problem
+    if (problem.status < 500 || problem.type === 'urn:iron-nozzle:database') return problem
+    const id = faultId()
+    console.error(faultLine(id, error))
+    return { ...problem, detail: `Fault ${id} in the log` }
   }
 }
 
