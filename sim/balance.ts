@@ -23,10 +23,9 @@ export async function serveBalance(
 ): Promise<{ port: number; close: () => void }> {
   const decimals = Math.max(0, Math.round(-Math.log10(stepG)))
   /** What is put on it is there for who put it, until they hang up: a weight that is read changes nobody's. */
-  function answering(): (line: string) => string {
+  function answering() {
     let onIt = 0
-    return answer
-    function answer(line: string): string {
+    return (line: string): string => {
       if (line === 'S') return `${(onIt + (onIt > 0 ? (noise() - 0.5) * 4 * stepG : 0)).toFixed(decimals)} g`
       const put = /^P (\d+(?:\.\d+)?)$/.exec(line)
       const blob = /^B (\d+(?:\.\d+)?)(?: (\d+(?:\.\d+)?) (\d+(?:\.\d+)?) (.+))?$/.exec(line)

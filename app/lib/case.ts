@@ -50,7 +50,7 @@ const LOOKS = 3
 export function readCase(c: CasePage) {
   const evidence = evidenceOfCase(c)
   const p = posterior(c.start, evidence)
-  const asked = [...piecesOf(c).map(x => x.key)]
+  const asked = piecesOf(c).map(x => x.key)
   return {
     p,
     answer: answerOf(p),

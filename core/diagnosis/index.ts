@@ -26,16 +26,7 @@ export {
 export type { Answer, Chances, Closing, Counted, Evidence, Moved } from './posterior'
 export { looksBits, nextLooks, nextTests, tellsBits, WORTH_BITS } from './next'
 export type { NextTest } from './next'
-export {
-  evidenceOf,
-  LATELY_DAYS,
-  NOT_ASKED,
-  OVER_DRIED,
-  PRINT_SIGNS,
-  recordsTell,
-  SIGN_STATES,
-  signWords,
-} from './known'
+export { evidenceOf, LATELY_DAYS, NOT_ASKED, OVER_DRIED, recordsTell, SIGN_STATES, signWords } from './known'
 export type { Finding, KnownFacts, Told } from './known'
 export { reviewOf, testsThatSpeakFor } from './review'
 export type { Review, Reviewed } from './review'

@@ -20,7 +20,7 @@ import {
 import { capital, celsius, counted as countedWords, hours, mmNumber } from '../words'
 import { NOT_THERE, THERE, type Evidence } from './posterior'
 import type { Cause } from './causes'
-import { SIGNS, TESTS, type Sign, type TestName } from './table'
+import { TESTS, type Sign, type TestName } from './table'
 
 interface Range {
   median: number
@@ -120,10 +120,12 @@ function checkKnown(f: KnownFacts): void {
  */
 export function recordsTell(f: KnownFacts): Told[] {
   checkKnown(f)
+  const lines = f.check ? precheck(f.check) : []
+  const says = (key: CheckKey) => lines.find(l => l.key === key)!.says
   return [
     ...nozzle(f.nozzle),
-    ...bench(f),
-    ...(f.check ? ofTheFile(f.check) : []),
+    ...bench(f, says),
+    ...(f.check ? ofTheFile(f.check, says) : []),
     ...spool(f),
     ...residue(f),
     ...zAndFit(f),
@@ -162,7 +164,7 @@ function nozzle(n: KnownFacts['nozzle']): Told[] {
 /** Levels that are off alike at every flow, whatever is measured next. */
 const OFF_ALIKE: readonly LevelAsks['kind'][] = ['calliper', 'diameter', 'mark', 'steps', 'density']
 
-function bench({ bench: b, check }: KnownFacts): Told[] {
+function bench({ bench: b, check }: KnownFacts, says: Says): Told[] {
   const out: Told[] = []
   if (b) {
     const on = `Its bench of ${b.on}`
@@ -199,9 +201,8 @@ function bench({ bench: b, check }: KnownFacts): Told[] {
   const found = check?.nozzle?.bench
   if (check && peak !== null && found) {
     const stands = flowStands(peak, found.sustained)
-    const { says } = lineOf(check, 'flow')
-    if (stands === 'above') out.push(sign('flow above what this nozzle sustains', true, says))
-    if (stands === 'sustained') out.push(sign('flow below what this nozzle sustains', true, says))
+    if (stands === 'above') out.push(sign('flow above what this nozzle sustains', true, says('flow')))
+    if (stands === 'sustained') out.push(sign('flow below what this nozzle sustains', true, says('flow')))
   }
   return out
 }
@@ -211,11 +212,9 @@ function benchFound(limit: Limit, isOff: boolean): string {
 }
 
 /** A line of the check, in its own words. */
-const lineOf = (f: PrecheckFacts, key: CheckKey) => precheck(f).find(l => l.key === key)!
+type Says = (key: CheckKey) => string
 
-function ofTheFile(f: PrecheckFacts): Told[] {
-  const lines = precheck(f)
-  const says = (key: CheckKey) => lines.find(l => l.key === key)!.says
+function ofTheFile(f: PrecheckFacts, says: Says): Told[] {
   const out: Told[] = []
   const set = setpointsStand(f)
   if (set) {
@@ -385,5 +384,3 @@ export function evidenceOf(told: readonly Told[], found: readonly Finding[], rig
 /** A sign with how it stands, in words. */
 export const signWords = (key: string, state: string): string =>
   state === THERE ? `${capital(key)}.` : `${capital(key)}: looked for, not there.`
-/** Signs that a person sees at the print, in the order of the table. */
-export const PRINT_SIGNS = (Object.keys(SIGNS) as Sign[]).filter(s => SIGNS[s].from === 'print')

@@ -15,6 +15,7 @@ export const ventilation = z.enum(VENTILATION)
 /** Why an entry is struck out; null while it stands. */
 export const struckFor = text.nullable()
 export const struckBy = z.object({ reason: text, person: text }).nullable()
+export type StruckBy = z.output<typeof struckBy>
 /** A saved entry's answer where nothing more is to be said. */
 export const stored = z.object({ id })
 

@@ -25,7 +25,6 @@ export const caseSchema = z
     afterId: id.nullable().default(null),
     note,
     occurredAt: when,
-    confirmed,
   })
   .superRefine((c, ctx) => {
     const both = c.seen.find(s => c.not.includes(s))

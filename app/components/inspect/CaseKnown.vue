@@ -5,7 +5,7 @@ import { NOT_THERE, SIGNS, THERE, type Sign } from '#core/diagnosis'
 import { capital } from '#core/words'
 import type { CasePage } from '#shared/answers/diagnosis'
 import { when } from '#shared/time'
-import { piecesOf, standing, type Piece } from '~/lib/case'
+import { piecesOf, type Piece } from '~/lib/case'
 import { useShop } from '~/state/shop'
 import SignState from '~/components/inspect/SignState.vue'
 import { STATE_WORDS, testWords } from '~/words/case'
@@ -46,7 +46,6 @@ function pick(sign: string, state: string): void {
   notSo.value = null
   emit('found', sign as Sign, state)
 }
-const isFound = (x: Piece) => x.found !== null && standing(props.on).some(f => f.id === x.found!.id)
 </script>
 
 <template>
@@ -61,10 +60,10 @@ const isFound = (x: Piece) => x.found !== null && standing(props.on).some(f => f
               by(x) || x.records
             }}</span></span
           ><button
-            v-if="canChange && isFound(x)"
+            v-if="canChange && x.found !== null"
             type="button"
             class="button plain no-print"
-            @click="emit('strike', x.found!.id, `What the test found (${x.key})`)"
+            @click="emit('strike', x.found.id, `What the test found (${x.key})`)"
           >
             Strike out<span class="sr-only"> {{ x.key }}</span>
           </button>

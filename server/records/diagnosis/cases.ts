@@ -6,12 +6,13 @@ import type { Connection } from '../../db/client'
 import { idIn } from '../../db/ids'
 import { iso } from '../../db/iso'
 import { notFound } from '../entry/refusal'
+import { struckOf } from '../entry/struck'
 import { PLACE_OF_HEAD } from '../printers/fittings'
 import { cautionsOf, knownOf } from './known'
 import { casesOf, closingsOf, findingsOf, standingClosings, workedOut, type CaseRow, type ReadClosing } from './rows'
 
 const lineOf = (
-  { strike_reason, struck_by, runId, runName, runAt, ...c }: CaseRow,
+  { runId, runName, runAt, ...c }: CaseRow,
   findings: readonly CaseFinding[],
   closing: ReadClosing | null,
   answer: CaseLine['answer'],
@@ -30,7 +31,7 @@ const lineOf = (
   at: c.at,
   person: c.person,
   note: c.note,
-  struck: strike_reason === null ? null : { reason: strike_reason, person: struck_by! },
+  struck: struckOf(c),
 })
 const closingOf = ({ said: _, caseId: _c, ...l }: ReadClosing): CaseClosing => l
 /** Signs that are there by what was found last. */
@@ -58,8 +59,9 @@ export async function listCases(db: Connection): Promise<CaseList> {
     const closing = closed.find(l => l.caseId === r.id) ?? null
     const isOpen = closing === null && r.strike_reason === null && worked < MOST_WORKED_OUT
     if (isOpen) worked++
-    const answer = isOpen ? (await workedOut(db, r, await knownOf(db, r))).answer : (closing?.said.answer ?? null)
     const own = findings.filter(f => f.caseId === r.id)
+    const now = isOpen ? await workedOut(db, r, { facts: await knownOf(db, r), closed, findings: own }) : null
+    const answer = now?.answer ?? closing?.said.answer ?? null
     lines.push(lineOf(r, own, closing, answer))
   }
   const isOpen = (l: CaseLine) => l.closing === null && l.struck === null
@@ -97,14 +99,15 @@ async function headsOf(db: Connection): Promise<CaseHead[]> {
 export async function casePage(db: Connection, id: number): Promise<CasePage> {
   const [c] = await casesOf(db, sql`c.id = ${id}`)
   if (!c) notFound('This case')
-  const [findings, closings, facts, [next]] = await Promise.all([
+  const [findings, closings, closed, facts, [next]] = await Promise.all([
     findingsOf(db, sql`f.case_id = ${id}`),
     closingsOf(db, sql`l.case_id = ${id}`),
+    standingClosings(db),
     knownOf(db, c),
     db.execute<{ id: number }>(sql`select id::int from standing_cases where after_id = ${id} order by id desc limit 1`),
   ])
   const closing = closings.find(l => l.struck === null) ?? null
-  const now = await workedOut(db, c, facts)
+  const now = await workedOut(db, c, { facts, closed, findings })
   return {
     ...lineOf(c, findings, closing, closing ? closing.said.answer : now.answer),
     printerId: c.printerId,

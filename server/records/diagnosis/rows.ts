@@ -17,10 +17,11 @@ import type { CaseClosing, CaseFinding } from '#shared/answers/diagnosis'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import type { caseClosings } from '../../db/schema'
+import { struckOf, type Strike } from '../entry/struck'
 import { PLACE_OF_HEAD } from '../printers/fittings'
 import type { CaseOf } from './known'
 
-export interface CaseRow extends CaseOf {
+export interface CaseRow extends CaseOf, Strike {
   place: string
   nozzle: string | null
   material: string | null
@@ -31,8 +32,6 @@ export interface CaseRow extends CaseOf {
   picture: string | null
   note: string
   person: string
-  strike_reason: string | null
-  struck_by: string | null
 }
 export const casesOf = (db: Connection, which: SQL) =>
   db.execute<CaseRow>(sql`
@@ -48,10 +47,8 @@ export const casesOf = (db: Connection, which: SQL) =>
     left join people kw on kw.id = k.person_id
     where ${which} order by c.occurred_at desc, c.id desc limit 400`)
 
-interface FindingRow extends Omit<CaseFinding, 'struck'> {
+interface FindingRow extends Omit<CaseFinding, 'struck'>, Strike {
   caseId: number
-  strike_reason: string | null
-  struck_by: string | null
 }
 /** Findings of cases, in the order in which they were entered. */
 export async function findingsOf(db: Connection, which: SQL): Promise<(CaseFinding & { caseId: number })[]> {
@@ -61,19 +58,16 @@ export async function findingsOf(db: Connection, which: SQL): Promise<(CaseFindi
     from case_findings f join cases c on c.id = f.case_id join people w on w.id = f.person_id
     left join strikes k on k.target = 'finding' and k.target_id = f.id left join people kw on kw.id = k.person_id
     where ${which} order by f.id`)
-  return (rows as FindingRow[]).map(struckOf)
+  return (rows as FindingRow[]).map(withStruck)
 }
-const struckOf = <T extends { strike_reason: string | null; struck_by: string | null }>({
-  strike_reason: reason,
-  struck_by: by,
-  ...rest
-}: T) => ({ ...rest, struck: reason === null ? null : { reason, person: by! } })
+const withStruck = <T extends Strike>({ strike_reason, struck_by, ...rest }: T) => ({
+  ...rest,
+  struck: struckOf({ strike_reason, struck_by }),
+})
 
-interface ClosingRow extends Omit<CaseClosing, 'struck'> {
+interface ClosingRow extends Omit<CaseClosing, 'struck'>, Strike {
   caseId: number
   said: typeof caseClosings.$inferSelect.said
-  strike_reason: string | null
-  struck_by: string | null
 }
 export async function closingsOf(db: Connection, which: SQL, said: SQL = sql`l.said`) {
   const rows = await db.execute<ClosingRow & Record<string, unknown>>(sql`
@@ -82,7 +76,7 @@ export async function closingsOf(db: Connection, which: SQL, said: SQL = sql`l.s
     from case_closings l join cases c on c.id = l.case_id join people w on w.id = l.person_id
     left join strikes k on k.target = 'closing' and k.target_id = l.id left join people kw on kw.id = k.person_id
     where ${which} order by l.id`)
-  return (rows as ClosingRow[]).map(struckOf)
+  return (rows as ClosingRow[]).map(withStruck)
 }
 export type ReadClosing = Awaited<ReturnType<typeof closingsOf>>[number]
 /** Closings that stand, of cases that do, without all that each rested on. */
@@ -118,12 +112,15 @@ async function putRight(db: Connection, of: CaseRow, closed: readonly ReadClosin
 }
 
 /** A case worked out from what stands now. */
-export async function workedOut(db: Connection, of: CaseRow, facts: KnownFacts) {
-  const closed = await standingClosings(db)
+export async function workedOut(
+  db: Connection,
+  of: CaseRow,
+  { facts, closed, findings }: { facts: KnownFacts; closed: readonly ReadClosing[]; findings: readonly CaseFinding[] },
+) {
   const start = startFrom(closed.filter(l => l.caseId !== of.id))
   const right = await putRight(db, of, closed)
   const told: Told[] = recordsTell(facts)
-  const found = (await findingsOf(db, sql`f.case_id = ${of.id}`)).filter(f => f.struck === null)
+  const found = findings.filter(f => f.struck === null)
   const evidence = evidenceOf(told, found, right)
   return { start, right, told, evidence, answer: answerOf(posterior(start, evidence)) }
 }

@@ -10,7 +10,7 @@ import { spoolOn } from '../flow/plan'
 import { keepBlob } from '../pictures/blobs'
 import { headAt } from '../printers/fittings'
 import { knownOf } from './known'
-import { casesOf, standingClosings, workedOut, type CaseRow } from './rows'
+import { casesOf, findingsOf, standingClosings, workedOut, type CaseRow } from './rows'
 
 /** Opens a case with what was seen; nozzle, spool and filament are the run's, or what is on the head. */
 export async function addCase(
@@ -93,7 +93,11 @@ export async function saveClosing(
   await openCase(tx, c.caseId)
   const [of] = await casesOf(tx, sql`c.id = ${c.caseId}`)
   if (occurredAt.getTime() < Date.parse(of!.at)) refuseField('occurredAt', 'This is before the case was opened')
-  const made = await workedOut(tx, of!, await knownOf(tx, of!, occurredAt))
+  const made = await workedOut(tx, of!, {
+    facts: await knownOf(tx, of!, occurredAt),
+    closed: await standingClosings(tx),
+    findings: await findingsOf(tx, sql`f.case_id = ${c.caseId}`),
+  })
   if (c.known === 'by a test' && testsThatSpeakFor(c.cause, made.evidence.tests, made.start).length === 0)
     refuseField('known', `No test of this case speaks for ${c.cause}: make one, or say that it is assumed`)
   if (c.known === 'by a repair') await askAboutRepair(tx, of!, c)

@@ -11,6 +11,7 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { flowBenches } from '../../db/schema'
 import { ask, notFound, notInFuture, refuseField, refuseFields } from '../entry/refusal'
+import { struckOf, type Strike } from '../entry/struck'
 import { headAt, PLACE_OF_HEAD } from '../printers/fittings'
 import { benchOn } from './plan'
 import { netMasses, sinceFirst, standingBenches, tells, type StandingBench } from './told'
@@ -77,7 +78,7 @@ export async function addBench(
   return row!
 }
 
-interface Head extends Record<string, unknown> {
+interface Head extends Record<string, unknown>, Strike {
   id: number
   nozzle: string
   place: string
@@ -90,8 +91,6 @@ interface Head extends Record<string, unknown> {
   ended: BenchRow['ended']
   at: string
   person: string
-  strike_reason: string | null
-  struck_by: string | null
 }
 const heads = (db: Connection, which: SQL) =>
   db.execute<Head>(sql`
@@ -108,7 +107,7 @@ const heads = (db: Connection, which: SQL) =>
 const rowOf = ({ strike_reason, struck_by, ...h }: Head, told: StandingBench | undefined): BenchRow => ({
   ...h,
   sustained: told?.result?.sustained ?? [],
-  struck: strike_reason === null ? null : { reason: strike_reason, person: struck_by! },
+  struck: struckOf({ strike_reason, struck_by }),
 })
 
 /** The latest hundred benches, struck ones among them. */
@@ -124,13 +123,11 @@ export async function listBenches(db: Connection): Promise<BenchRow[]> {
   )
 }
 
-interface Said extends Record<string, unknown> {
+interface Said extends Record<string, unknown>, Strike {
   id: number
   at: string
   person: string
   note: string
-  strike_reason: string | null
-  struck_by: string | null
 }
 interface BlobRow extends Said {
   line: number
@@ -142,7 +139,6 @@ interface MeasureRow extends Said {
   toldMm: number | null
   fedMm: number | null
 }
-const struckOf = (r: Said) => (r.strike_reason === null ? null : { reason: r.strike_reason, person: r.struck_by! })
 
 /** One bench with everything it tells. */
 export async function benchPage(db: Connection, id: number): Promise<BenchPage> {

@@ -11,6 +11,7 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { nozzles, people, studies, studyReadings } from '../../db/schema'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
+import { struckOf, type Strike } from '../entry/struck'
 import { markMethod } from '../nozzles/forecasts'
 import { boreLimitMm } from '../nozzles/history'
 import { setupOf } from '../pictures/setups'
@@ -105,13 +106,13 @@ async function farOff(
 
 /** All studies, the latest first, struck ones among them. */
 export async function listStudies(db: Connection): Promise<StudyLine[]> {
-  const rows = await db.execute<Record<string, unknown>>(sql`
+  const rows = await db.execute<Record<string, unknown> & Strike>(sql`
     select s.id, s.name, s.method, s.setup_id, u.name setup, s.repeats, s.lines, s.note, ${iso('s.occurred_at')} "at",
       p.name person, k.reason strike_reason, kp.name struck_by
     from studies s join people p on p.id = s.person_id left join setups u on u.id = s.setup_id
     left join strikes k on k.target = 'study' and k.target_id = s.id left join people kp on kp.id = k.person_id
     order by s.occurred_at desc, s.id desc`)
-  const read = await db.execute<Record<string, unknown>>(sql`
+  const read = await db.execute<Record<string, unknown> & Strike>(sql`
     select r.id, r.study_id, r.line, r.go_mm, r.no_go_mm, r.value_mm, ${iso('r.occurred_at')} "at", p.name person,
       r.note, k.reason strike_reason, kp.name struck_by
     from study_readings r join people p on p.id = r.person_id
@@ -165,8 +166,6 @@ const readingOf = (r: Record<string, unknown>) => ({
   person: r.person as string,
   note: r.note as string,
 })
-const struckOf = (r: Record<string, unknown>) =>
-  r.strike_reason === null ? null : { reason: r.strike_reason as string, person: r.struck_by as string }
 
 async function nozzlesOf(db: Connection) {
   const rows = await db.execute<{ id: number; tag: string; bore: number; growth: number | null }>(sql`
