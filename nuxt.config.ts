@@ -1,5 +1,19 @@
 import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
+import { build } from 'esbuild'
+
+/** The program of the thread for heavy work, bundled as text: the server carries it wherever it is put. */
+async function threadCode(): Promise<string> {
+  const { outputFiles } = await build({
+    entryPoints: [fileURLToPath(new URL('./server/threads/thread.ts', import.meta.url))],
+    bundle: true,
+    platform: 'node',
+    format: 'cjs',
+    minify: true,
+    write: false,
+  })
+  return `export default ${JSON.stringify(outputFiles[0]!.text)}`
+}
 
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@nuxt/eslint', 'nuxt-security'],
@@ -24,6 +38,7 @@ export default defineNuxtConfig({
   spaLoadingTemplate: 'spa-loading.html',
   compatibilityDate: '2026-11-01',
   nitro: {
+    virtual: { '#thread-code': threadCode },
     serverAssets: [{ baseName: 'migrations', dir: fileURLToPath(new URL('./server/db/migrations', import.meta.url)) }],
     compressPublicAssets: true,
   },

@@ -24,8 +24,10 @@ server.createDatabase('bench')
 const { client, db } = connect(server.url('bench'), { max: 4 })
 await migrate(client, migrationFiles())
 await firstPeople(db)
-const shop = readFileSync(new URL('./shop.sql', import.meta.url), 'utf8')
-await client.unsafe(shop.replaceAll(':runs', String(runs)).replaceAll(':model', String(WEAR_MODEL)))
+for (const file of ['shop.sql', 'derive.sql']) {
+  const sql = readFileSync(new URL(`./${file}`, import.meta.url), 'utf8')
+  await client.unsafe(sql.replaceAll(':runs', String(runs)).replaceAll(':model', String(WEAR_MODEL)))
+}
 
 await db.transaction(tx => refreshCeilings(tx))
 const p95 = (v: number[]) => v.sort((a, b) => a - b)[Math.floor(v.length * 0.95)]!

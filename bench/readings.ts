@@ -17,6 +17,7 @@ import { pathOf, READS } from '#shared/api'
 import { connect } from '../server/db/client'
 import { migrationFiles } from '../server/db/files'
 import { migrate } from '../server/db/migrate'
+import { refreshForecast } from '../server/records/nozzles/forecasts'
 import { refreshCeilings } from '../server/records/printers/ceilings'
 import { firstPeople } from '../server/records/shop/people'
 
@@ -39,11 +40,12 @@ const { client, db } = connect(postgres.url('readings'), { max: 2 })
 await migrate(client, migrationFiles())
 await firstPeople(db)
 const filling = performance.now()
-for (const file of ['shop.sql', 'readings.sql']) {
+for (const file of ['shop.sql', 'readings.sql', 'derive.sql']) {
   const sql = readFileSync(new URL(`./${file}`, import.meta.url), 'utf8')
   await client.unsafe(sql.replaceAll(':runs', String(runs)).replaceAll(':model', String(WEAR_MODEL)))
 }
 await db.transaction(tx => refreshCeilings(tx))
+for (let id = 4821; id <= 5000; id++) await db.transaction(tx => refreshForecast(tx, id))
 console.log(`filled with ${runs} runs in ${((performance.now() - filling) / 1000).toFixed(0)} s (budget 180)`)
 await client.end()
 
@@ -70,6 +72,7 @@ const PARAMS: Record<string, Record<string, string | number> | null> = {
   '/api/spools/{tag}': { tag: 'S-1990' },
   '/api/edits/{kind}/{id}': { kind: 'settings', id: 1 },
   '/api/prechecks/{id}': { id: 19_990 },
+  '/api/nozzles/{tag}': { tag: 'N-4870' },
   '/api/swaps/{id}': { id: 5 },
   '/api/hotend-swaps/{id}': { id: 5 },
   '/api/bench-plans/{id}': { id: 5 },

@@ -13,8 +13,8 @@ import { temperatures, weight } from './answers/live'
 import { typeLife } from './answers/lives'
 import { nozzleLine, nozzlePage, gaugeEffect } from './answers/nozzles'
 import { setupLine } from './answers/pictures'
-import { id, stored, text, time } from './answers/parts'
-import { precheckAnswer, prepare, storedCheck, warmUpFit } from './answers/prepare'
+import { id, maybe, stored, text, time } from './answers/parts'
+import { precheckAnswer, prepare, storedCheck, warmUpFit, warmUpLine } from './answers/prepare'
 import { changeEffect, fittingEffect } from './answers/printers'
 import { jobLine, jobPage, jobStored, runEffect, runPage } from './answers/runs'
 import { sensorCheckEffect, verify } from './answers/sensors'
@@ -80,6 +80,16 @@ export const runsQuery = z.object({
   after: cursor.nullable().default(null),
 })
 
+const PAGE = 'limit is 1 to 500'
+export const nozzlesQuery = z.object({
+  /** Those in service, or those that are retired. */
+  retired: z.enum(['0', '1'], 'retired is 0 or 1').default('0'),
+  find: z.string().max(40, 'find is a part of a tag, type or reason').default(''),
+  /** The last tag of the page before. */
+  after: z.string().max(20, 'after is the last tag of the page before').nullable().default(null),
+  limit: z.coerce.number(PAGE).int(PAGE).min(1, PAGE).max(500, PAGE).default(500),
+})
+
 export const microscopeQuery = z.object({
   nozzle: z.coerce.number().pipe(idSchema).optional().catch(undefined),
   every: z.coerce.number().min(0.005).max(1).optional().catch(undefined),
@@ -105,14 +115,23 @@ export const READS = {
   },
   '/api/prepare': {
     who: 'everybody',
-    says: 'Spools and their water, dryers, soaks, warm-ups, changeovers, anneals, checks',
+    says: 'Spools and their water, dryers, soaks, changeovers, anneals, checks',
     answer: prepare,
+  },
+  '/api/warm-ups/{id}': {
+    who: 'everybody',
+    says: 'Warm-ups of a printer, the latest first',
+    answer: z.array(warmUpLine),
   },
   '/api/spools/{tag}': { who: 'everybody', says: 'One spool: its water through its history', answer: spoolPage },
   '/api/prechecks/{id}': { who: 'everybody', says: 'One check before a run', answer: storedCheck },
   '/api/jobs': { who: 'everybody', says: 'Jobs the shop has', answer: z.array(jobLine) },
   '/api/jobs/{id}': { who: 'everybody', says: 'One job with its scan', answer: jobPage },
-  '/api/nozzles': { who: 'everybody', says: 'All nozzles with what is left', answer: z.array(nozzleLine) },
+  '/api/nozzles': {
+    who: 'everybody',
+    says: 'Nozzles in service with what is left, or retired ones, by their tags; `next` is the cursor of more',
+    answer: z.object({ nozzles: z.array(nozzleLine), next: maybe(text) }),
+  },
   '/api/nozzles/{tag}': { who: 'everybody', says: 'One nozzle with its forecast and record', answer: nozzlePage },
   '/api/change': {
     who: 'everybody',

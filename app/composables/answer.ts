@@ -1,13 +1,22 @@
 /** Reads from the server now and after every save; keeps the last answer on screen while a new one is on its way. */
+import { useThrottleFn } from '@vueuse/core'
 import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue'
 import type { PathParams, ReadAnswer, ReadPath } from '#shared/api'
+import { concerns } from '#shared/news'
 import { ProblemError, read } from '~/lib/api'
 import { useShop } from '~/state/shop'
 
-/** `params` fills the `{name}` of the path; null reads nothing yet. */
+/** Many saves at once (an import, a bench) are not read one by one. */
+const GATHER_MS = 400
+
+/** `params` fills the `{name}` of the path; null reads nothing yet. `query` stands behind the question mark. */
 export function useAnswer<P extends ReadPath>(
   path: P,
-  { params = () => ({}), everyMs = 0 }: { params?: () => PathParams | null; everyMs?: number } = {},
+  {
+    params = () => ({}),
+    query = () => ({}),
+    everyMs = 0,
+  }: { params?: () => PathParams | null; query?: () => Record<string, string>; everyMs?: number } = {},
 ) {
   const data = ref(null) as Ref<ReadAnswer<P> | null>
   const failure = ref<string | null>(null)
@@ -20,7 +29,7 @@ export function useAnswer<P extends ReadPath>(
     if (filled === null) return
     const mine = ++round
     try {
-      const answer = await read(path, filled)
+      const answer = await read(path, filled, query())
       if (mine !== round) return
       data.value = answer
       failure.value = null
@@ -32,9 +41,17 @@ export function useAnswer<P extends ReadPath>(
           : 'The server does not answer. What is shown is what was last read.'
     }
   }
-  watch([() => JSON.stringify(params()), () => shop.revision, () => shop.reachable], () => void load(), {
+  watch([() => JSON.stringify([params(), query()]), () => shop.revision, () => shop.reachable], () => void load(), {
     immediate: true,
   })
+  // a burst of saves is read at its first news and once more at its end
+  const soon = useThrottleFn(() => void load(), GATHER_MS, true, true)
+  watch(
+    () => shop.news,
+    items => {
+      if (params() !== null && concerns(path, data.value, items)) void soon()
+    },
+  )
   onMounted(() => {
     if (everyMs > 0)
       timer = setInterval(() => {

@@ -122,7 +122,7 @@ export const useOutbox = defineStore('outbox', () => {
     try {
       const answer = await post(route, body, e.key)
       await swap({ out: both })
-      void useShop().refresh()
+      useShop().saved()
       return { kind: 'saved', answer }
     } catch (error) {
       const failed = error instanceof FaultError

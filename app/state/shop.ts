@@ -1,17 +1,31 @@
 /** What the shop has: names, tags and who acts. Read once, and again after each save. */
 import type { Shop } from '#shared/answers/shop'
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
+import type { News, NewsItem, ShopNews } from '#shared/news'
 import { read } from '~/lib/api'
 import { speakIn } from '~/lib/zone'
 
 export type ShopData = Shop
 
+/** News of a save come within so long, or not at all. */
+const NEWS_MS = 2000
+
+/** A list by tags with some of its lines told anew. */
+function withLines<T extends { id: number; tag: string }>(list: T[], lines: T[]): T[] {
+  if (lines.length === 0) return list
+  const fresh = new Map(lines.map(l => [l.id, l]))
+  return [...list.filter(l => !fresh.has(l.id)), ...lines].sort((a, b) => (a.tag < b.tag ? -1 : 1))
+}
+
 export const useShop = defineStore('shop', () => {
   const data = ref<ShopData | null>(null)
   const reachable = ref(true)
-  /** Counts saves, so that open screens read themselves anew. */
+  /** Counts what was missed or is not known in detail: every open screen reads itself anew. */
   const revision = ref(0)
+  /** The latest news; open screens read themselves anew where it concerns what they show. */
+  const news = shallowRef<readonly NewsItem[]>([])
+  const heard = { open: false, at: 0 }
 
   async function load(): Promise<void> {
     try {
@@ -23,20 +37,59 @@ export const useShop = defineStore('shop', () => {
     }
   }
 
-  /** After a save: names may have changed, and every screen shows its effect. */
+  /** Names may have changed, and every screen: all is read. */
   async function refresh(): Promise<void> {
     await load()
     revision.value++
   }
 
-  /** News of saves elsewhere, a moment gathered so that a burst is read once. */
+  /** After a save of one's own: its news come by themselves; where they do not, everything is read. */
+  function saved(): void {
+    const at = Date.now()
+    if (!heard.open) void refresh()
+    else
+      setTimeout(() => {
+        if (heard.at < at) void refresh()
+      }, NEWS_MS)
+  }
+
+  /** News of saves, here and elsewhere, with the lines of the shop that changed. */
   function listen(): void {
-    const news = new EventSource('/api/news')
-    let timer: ReturnType<typeof setTimeout> | undefined
-    news.addEventListener('saved', () => {
-      clearTimeout(timer)
-      timer = setTimeout(() => void refresh(), 400)
+    const source = new EventSource('/api/news')
+    source.addEventListener('beat', () => {
+      heard.open = true
     })
+    source.addEventListener('saved', e => {
+      heard.at = Date.now()
+      const { items, shop: lines } = JSON.parse((e as MessageEvent<string>).data) as News
+      if (items.length === 0) {
+        void refresh()
+        return
+      }
+      void take(lines).then(() => {
+        news.value = items
+      })
+    })
+    source.onerror = () => {
+      // it comes back by itself, and what was saved meanwhile is not told again
+      if (heard.open) source.addEventListener('beat', () => void refresh(), { once: true })
+      heard.open = false
+    }
+  }
+
+  async function take(lines: ShopNews): Promise<void> {
+    if (lines.whole || data.value === null) {
+      await load()
+      return
+    }
+    const { nozzles, spools } = data.value
+    data.value = {
+      ...data.value,
+      ...lines.counts,
+      nozzles: withLines(nozzles, lines.nozzles),
+      spools: withLines(spools, lines.spools),
+      printers: lines.printers ?? data.value.printers,
+    }
   }
 
   /** The person this browser was told of, by its cookie; the server takes the first one while it knows none. */
@@ -50,5 +103,5 @@ export const useShop = defineStore('shop', () => {
   }
 
   const zone = computed(() => data.value?.settings.timeZone ?? 'UTC')
-  return { data, reachable, revision, load, refresh, listen, actAs, whoKnown, zone }
+  return { data, reachable, revision, news, load, refresh, saved, listen, actAs, whoKnown, zone }
 })

@@ -42,6 +42,12 @@ export interface Wound {
 /** Start values: twice as slow, 80 % between 1 and 4; common practice, no source. */
 export const START_WOUND: Wound = { factor: 2, lnSd: Math.LN2 / inverseNormal(0.9), weighings: 0, heatUpH: 1.5 }
 
+/**
+ * What the water in a spool is worked out by; a kept stand of another version is worked out again. Raise it with every
+ * change of the model or of its start values.
+ */
+export const DRYING_MODEL = 1
+
 /** How full a spool may be said to be. */
 export const FILL = [0, 1] as const
 /**

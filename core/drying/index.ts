@@ -15,6 +15,7 @@ export type { Filament, UptakeFacts } from './filament'
 export { carried, evenly, goneThroughSurface, meanAfter, meanWater, WATER_WT } from './shells'
 export type { Moisture } from './shells'
 export {
+  DRYING_MODEL,
   factorAt,
   FILL,
   historyProblems,

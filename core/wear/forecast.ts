@@ -5,7 +5,7 @@ import { rangeOf } from './crossing'
 import { RowStore } from './layout'
 import { brokenBy, massLife, wearAtRisks, type Life } from './life'
 import { borePosterior, boreAt, lnKappa, pastLimit, type BorePosterior } from './posterior'
-import { pooledPrior, sisterTerm, type SisterTerm } from './pooling'
+import { pooledPrior, sisterTerm, withoutTerm, type SisterTerm } from './pooling'
 import { checkPrior } from './prior'
 import { ACCEPTED_RISK, NOZZLE_MATERIALS, START_SIGMA, START_TIP_RATE, type NozzleMaterial } from './start-values'
 import { tipLife, tipLossAt, tipPosterior, type TipPosterior } from './tip'
@@ -15,7 +15,7 @@ import type { BoreHistory, Law, LogNormalPrior, Range, TipHistory } from './type
  * What a forecast is worked out by; a stored one of another version is worked out again. Raise it with every change of
  * the model.
  */
-export const WEAR_MODEL = 3
+export const WEAR_MODEL = 4
 
 export interface RetireRules {
   /** Largest bore allowed, mm; null switches the rule off. */
@@ -202,7 +202,7 @@ export function fleetForecast(
     const pool = pools.get(n.material)
     const own = terms[i]
     const sisters = (pool?.n ?? 0) - (own ? 1 : 0)
-    const prior = pooledPrior(n.material, pool ? without(pool.sum, own ?? null) : null, sisters)
+    const prior = pooledPrior(n.material, pool ? (own ? withoutTerm(pool.sum, own) : pool.sum) : null, sisters)
     out.push({
       key: n.key,
       forecast: forecast({ ...n, prior }, n.law === 'sliding' ? stores[i] : undefined),
@@ -213,12 +213,6 @@ export function fleetForecast(
     if (tick()) return out
   }
   return out
-}
-
-function without(sum: Float64Array, own: SisterTerm | null): Float64Array {
-  const rest = sum.slice()
-  if (own) for (let k = 0; k < rest.length; k++) rest[k]! -= own[k]!
-  return rest
 }
 
 function mapRange(r: Range, f: (v: number) => number): Range {

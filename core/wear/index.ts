@@ -18,7 +18,18 @@ export { brokenBy, massLife, wearAtRisk, wearAtRisks } from './life'
 export type { Life } from './life'
 export { beyondBore, expectedReading, takenForMisread, UNUSUAL, wouldExplain } from './expected'
 export type { Beyond, Expected } from './expected'
-export { FEWEST_SISTERS, MU_SD, pooledPrior, sisterTerm, sumTerms, TAU_SCALE } from './pooling'
+export {
+  FEWEST_SISTERS,
+  MU_SD,
+  pooledPrior,
+  priorMoved,
+  sisterTerm,
+  sumTerms,
+  TAU_SCALE,
+  TERM_LENGTH,
+  withoutTerm,
+  withTerm,
+} from './pooling'
 export type { SisterTerm } from './pooling'
 export {
   boreBands,

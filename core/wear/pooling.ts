@@ -36,6 +36,7 @@ const tauAt = (t: number) => TAU_FIRST * TAU_RATIO ** t
 
 /** A sister's contribution: log ∫ L(x)·N(x; μ, τ) dx for each (μ, τ), up to a constant; add them up. */
 export type SisterTerm = Float64Array
+/** Numbers in a sister's term: one for each (μ, τ) place. */
 export const TERM_LENGTH = MU_PLACES * TAU_PLACES
 
 /** Normal weights of every x place for each (μ, τ); the end places stand for all beyond them too. */
@@ -61,6 +62,12 @@ const KERNEL = (() => {
 const wide = (material: NozzleMaterial): LogNormalPrior => ({ meanLn: Math.log(START_BORE_RATE[material]), sd: 2.2 })
 
 /**
+ * Terms are whole multiples of this: thousands of them, each above −700, then add up without rounding, so that a sum
+ * from which one is taken and to which another is added is that of all of them afresh, in whatever order.
+ */
+const TERM_STEP = 2 ** -30
+
+/**
  * What a nozzle tells its sisters, by sliding wear. Null when its gauges tell nothing of wear. `store` may hold rows
  * laid before, and keeps those laid now.
  */
@@ -77,7 +84,7 @@ export function sisterTerm(history: BoreHistory, material: NozzleMaterial, store
     let sum = 0
     const from = k * X_PLACES
     for (let j = first; j <= last; j++) sum += likelihood[j]! * KERNEL[from + j]!
-    term[k] = Math.log(Math.max(sum, 1e-300))
+    term[k] = Math.round(Math.log(Math.max(sum, 1e-300)) / TERM_STEP) * TERM_STEP
   }
   return term
 }
@@ -194,6 +201,32 @@ function cubicAt(v: Float64Array, from: number, n: number, t: number): number {
     (v[k + 2]! * u * (u - 1) * (u - 3)) / 2 +
     (v[k + 3]! * u * (u - 1) * (u - 2)) / 6
   )
+}
+
+/** A sum of terms with one more; `sum` null for none yet. Lengths as `TERM_LENGTH`. */
+export function withTerm(sum: Float64Array | null, term: SisterTerm): Float64Array {
+  return sumTerms(sum === null ? [term] : [sum, term])!
+}
+
+/** A sum of terms without one of them: exactly that of the others. Lengths as `TERM_LENGTH`. */
+export function withoutTerm(sum: Float64Array, term: SisterTerm): Float64Array {
+  return sum.map((v, k) => v - term[k]!)
+}
+
+/** Middle of a prior of ln κ. */
+const LN = [-100, 100] as const
+/**
+ * By how many of its own standard deviations a prior has moved (ln κ): its middle or its spread, whichever more.
+ *
+ * @example
+ * priorMoved({ meanLn: -3, sd: 0.5 }, { meanLn: -2.9, sd: 0.5 }) // 0.2
+ */
+export function priorMoved(from: LogNormalPrior, to: LogNormalPrior): number {
+  need('from.meanLn', from.meanLn, ...LN)
+  need('from.sd', from.sd, 1e-9, 100)
+  need('to.meanLn', to.meanLn, ...LN)
+  need('to.sd', to.sd, 0, 100)
+  return Math.max(Math.abs(to.meanLn - from.meanLn), Math.abs(to.sd - from.sd)) / from.sd
 }
 
 /** Sum of several terms; null for none. */

@@ -1,5 +1,7 @@
 /** What a balance reads. With the stand-ins, the spool or the blob that is named is put on it first. */
+import type { H3Event } from 'h3'
 import { READS } from '#shared/api'
+import type { Database } from '../db/client'
 import { answering, queryOf } from '../doors/doors'
 import { blobOnPan } from '../records/flow/stand-in'
 import { expectedGrossG } from '../records/spools/weighing'
@@ -9,7 +11,7 @@ import { theHub } from '../telemetry/telemetry'
 
 const conflict = (title: string) => new Refusal({ type: 'about:blank', status: 409, title })
 
-export default answering('/api/balance', async (db, event) => {
+async function weigh(db: Database, event: H3Event) {
   const hub = theHub()
   const { spool, bench, line } = queryOf(event, READS['/api/balance'].query)
   // blobs go on the fine one where there is one
@@ -28,4 +30,7 @@ export default answering('/api/balance', async (db, event) => {
   const read = /^(-?\d+(?:\.(\d+))?) g$/.exec(said)
   if (!read) throw conflict(`The balance answered "${said.slice(0, 40)}", which is no weight; type it`)
   return { grossG: Number(read[1]), stepG: 10 ** -(read[2]?.length ?? 0), standIn: hub.standIns }
-})
+}
+
+/** What stands on the pan is that of who asks. */
+export default answering('/api/balance', weigh, { alone: true })

@@ -9,7 +9,8 @@ const refuse = (title: string): never => {
   throw new Refusal({ type: 'about:blank', status: 409, title })
 }
 
-export default answering('/api/thermometer', async () => {
+/** What is read is what stands there now: each asking reads. */
+const read = async () => {
   const { thermometer, standIns } = theHub()
   if (thermometer === null) return refuse('No thermometer is connected; type what it reads')
   let line: string
@@ -22,4 +23,6 @@ export default answering('/api/thermometer', async () => {
   if (channels === null)
     return refuse(`The thermometer answered "${line.slice(0, 40)}", which are no temperatures; type them`)
   return { channels, standIn: standIns }
-})
+}
+
+export default answering('/api/thermometer', read, { alone: true })

@@ -1,12 +1,10 @@
 /** One connection pool for the process; ready when the schema is. */
-import type postgres from 'postgres'
 import { connect, type Database } from './client'
 import { migrate, type Migration } from './migrate'
 import { refreshMissingCeilings } from '../records/printers/ceilings'
 import { markOtherModels } from '../records/nozzles/forecasts'
 import { firstPeople } from '../records/shop/people'
 import { Refusal } from '../records/entry/refusal'
-import { forgetNews } from '../doors/news'
 
 let pool: ReturnType<typeof connect> | null = null
 let ready: Promise<void> | null = null
@@ -45,15 +43,14 @@ export async function database(): Promise<Database> {
   return pool.db
 }
 
-/** The client beneath, for LISTEN. */
-export async function databaseClient(): Promise<postgres.Sql> {
-  await database()
-  return pool!.client
-}
+/**
+ * Where LISTEN and the leases of printers connect: they need a session of their own, which a pooler in between that
+ * shares connections among transactions does not give.
+ */
+export const directUrl = (): string => process.env.DATABASE_DIRECT_URL ?? process.env.DATABASE_URL ?? ''
 
 export async function closeDatabase(): Promise<void> {
   await pool?.client.end({ timeout: 3 })
   pool = null
   ready = null
-  forgetNews()
 }

@@ -4,6 +4,7 @@
  */
 import type postgres from 'postgres'
 import { keepLogs } from './logs'
+import { keepNews } from './news'
 
 export interface Migration {
   name: string
@@ -35,6 +36,7 @@ export async function migrate(client: postgres.Sql, migrations: Migration[]): Pr
       applied.push(m.name)
     }
     await keepLogs(connection)
+    await keepNews(connection)
     return applied
   } finally {
     await connection`select pg_advisory_unlock(${LOCK})`.catch(() => {})

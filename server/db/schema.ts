@@ -30,7 +30,10 @@ import type { ZWay } from '#core/changeover'
 import type { CommissionFacts, HotendFacts, Step, SwapFacts, Values } from '#core/procedures'
 import type { StudyMethod } from '#core/study'
 import type { Allowed, Placement, Point, Reference, Sensed } from '#core/thermometry'
-import type { DryerKind } from '#core/drying'
+import type { DryerKind, FittedFactor } from '#core/drying'
+import type { SpoolMass } from '#core/materials'
+import type { LifeFacts } from '../records/nozzles/life-facts'
+import type { SpoolStand } from '../records/spools/moisture'
 import type { FullScan } from '#core/gcode'
 import type { Answer, CheckLine } from '#core/precheck'
 
@@ -647,6 +650,8 @@ export const warmUps = pgTable('warm_ups', {
   opening: text().$type<Opening>().notNull(),
   fit: jsonb().$type<FittedWarmUp>().notNull(),
   readings: jsonb().$type<Reading[]>().notNull(),
+  /** Of long ones, the few that a drawing shows. */
+  drawn: jsonb().$type<Reading[]>(),
   note: note(),
   ...logged(),
 })
@@ -861,6 +866,8 @@ export const forecasts = pgTable('forecasts', {
   nozzleId: integer().primaryKey(),
   basis: text().notNull(),
   stale: boolean().notNull().default(false),
+  /** By how many of its spreads what the sisters tell has moved since; null where it is out of date by itself. */
+  moved: doublePrecision(),
   sisterTerm: doublePrecision().array(),
   wearKg: doublePrecision().notNull(),
   fibreG: doublePrecision().notNull(),
@@ -870,8 +877,38 @@ export const forecasts = pgTable('forecasts', {
   nextGaugeKg: doublePrecision().notNull(),
   pastChance: doublePrecision().notNull(),
   detail: jsonb().$type<ForecastDetail>().notNull(),
+  /** Null in rows from before it was kept, which are stale. */
+  life: jsonb().$type<LifeFacts>(),
   computedAt: now(),
   /** Versions of the wear model that the forecast and the sister term were worked out by. */
   model: integer().notNull(),
   termModel: integer().notNull(),
+})
+
+/** Derived, like forecasts: a spool after its last event, by the version of its log and by what else it rests on. */
+export const spoolStands = pgTable('spool_stands', {
+  spoolId: integer().primaryKey(),
+  version: bigint({ mode: 'number' }).notNull(),
+  basis: text().notNull(),
+  inUse: boolean().notNull(),
+  leftG: doublePrecision().notNull(),
+  leftBy: text().$type<SpoolMass['by']>().notNull(),
+  lastUsedAt: at(),
+  stand: jsonb().$type<SpoolStand>().notNull(),
+})
+
+/** Derived: the shop's wound-spool factor, by what it was fitted to. */
+export const woundFactors = pgTable('wound_factors', {
+  basis: text().primaryKey(),
+  fitted: jsonb().$type<FittedFactor>().notNull(),
+  computedAt: now(),
+})
+
+/** Derived: the sum of what the nozzles of a material tell each other, and what they were told last. */
+export const sisterSums = pgTable('sister_sums', {
+  material: text().$type<(typeof NOZZLE_MATERIALS)[number]>().primaryKey(),
+  model: integer().notNull(),
+  sum: doublePrecision().array(),
+  sisters: integer().notNull(),
+  told: jsonb().$type<{ meanLn: number; sd: number }>().notNull(),
 })

@@ -1,4 +1,5 @@
 /** The doors of the API: who acts, what may come in, and how refusals go out (problem+json). */
+import { setTimeout as sleep } from 'node:timers/promises'
 import {
   defineEventHandler,
   getCookie,
@@ -6,7 +7,6 @@ import {
   getQuery,
   getRequestPath,
   getRouterParam,
-  readRawBody,
   setResponseHeader,
   setResponseStatus,
   type EventHandlerRequest,
@@ -40,8 +40,10 @@ import { once } from '../records/entry/answers'
 import { notFound, Refusal, refuseFields } from '../records/entry/refusal'
 import { listPeople } from '../records/shop/people'
 import { database } from '../db/database'
+import { bodyOf } from './body'
 import { faultId, faultLine } from './fault'
 import { bodyFault, textFault } from './plain-text'
+import { together } from './together'
 
 /** Who acts: the person chosen in the header. Accounts and roles can come here without touching a route. */
 export async function actor(event: H3Event, db: Connection): Promise<Person> {
@@ -52,7 +54,6 @@ export async function actor(event: H3Event, db: Connection): Promise<Person> {
   return person
 }
 
-const LARGEST_BODY = 4_000_000
 const SERVER_FAULT: Problem = {
   type: 'about:blank',
   status: 500,
@@ -75,7 +76,7 @@ export function problemOf(error: unknown): Problem {
       errors: [{ field: error.field, message: error.message }],
     }
   const code = codeOf(error)
-  if (/^(ECONN|EPIPE|ENOTFOUND|CONNECT|CONNECTION_|57P|08)/.test(code) || code === 'ETIMEDOUT')
+  if (isAway(error))
     return {
       type: 'urn:iron-nozzle:database',
       status: 503,
@@ -105,6 +106,8 @@ export function problemOf(error: unknown): Problem {
   return SERVER_FAULT
 }
 
+const isAway = (error: unknown) => /^(ECONN|EPIPE|ENOTFOUND|ETIMEDOUT|CONNECT|CONNECTION_|57P|08)/.test(codeOf(error))
+
 async function guarded<T>(event: H3Event, work: () => Promise<T>): Promise<T | Problem> {
   try {
     return await work()
@@ -130,18 +133,36 @@ function admit(who: Who): void {
   }
 }
 
-/** A question to the records. */
+/** A database that goes away under a question and is back at once is nobody's fault: it is asked once more. */
+async function again<T>(read: (db: Database) => Promise<T>): Promise<T> {
+  try {
+    return await read(await database())
+  } catch (error) {
+    if (!isAway(error)) throw error
+    await sleep(ASK_AGAIN_MS)
+    return await read(await database())
+  }
+}
+const ASK_AGAIN_MS = 400
+
+/**
+ * A question to the records, worked out once for all who ask it at the same time. `alone`: the answer depends on who
+ * asks.
+ */
 export function answering<P extends ReadPath>(
   path: P,
   read: (db: Database, event: H3Event<EventHandlerRequest>) => Promise<ReadAnswer<P>>,
+  { alone = false } = {},
 ) {
   return defineEventHandler(event =>
     guarded(event, async () => {
       admit(READS[path].who)
       const started = performance.now()
-      const answer = await read(await database(), event)
+      const work = async () => JSON.stringify(await again(db => read(db, event)))
+      const answer = await (alone ? work() : together(event.path, work))
       setResponseHeader(event, 'server-timing', `read;dur=${(performance.now() - started).toFixed(1)}`)
       setResponseHeader(event, 'cache-control', 'no-store')
+      setResponseHeader(event, 'content-type', 'application/json')
       return answer
     }),
   )
@@ -227,12 +248,10 @@ export function pathKind(event: H3Event): EditableKind {
 }
 
 async function parsed<S extends z.ZodType>(event: H3Event, schema: S): Promise<{ body: z.output<S>; raw: unknown }> {
-  const text = await readRawBody(event, 'utf8')
-  if (text && text.length > LARGEST_BODY)
-    throw new Refusal({ type: 'about:blank', status: 413, title: 'This is more than one entry can hold (4 MB)' })
+  const text = await bodyOf(event)
   let raw: unknown
   try {
-    raw = JSON.parse(text ?? '')
+    raw = JSON.parse(text)
   } catch {
     throw new Refusal({ type: 'about:blank', status: 400, title: 'The body is not JSON' })
   }

@@ -1,30 +1,77 @@
 /**
- * News of saves, for open screens: PostgreSQL's LISTEN on one connection per process, fanned out to the browsers that
- * listen. Nothing is kept: a screen that missed some reads anew.
+ * News of saves, for open screens: heard from the database on one connection per process, gathered for a moment, and
+ * told to every browser that listens, with the lines of the shop that changed: they are read once for all screens.
+ * Nothing is kept. Whoever may have missed some (the database was away) is told to read everything.
  */
-import type postgres from 'postgres'
+import type { News, NewsItem } from '#shared/news'
+import { newsItem, ofShop } from '#shared/news'
+import { database, directUrl } from '../db/database'
+import { Listener } from '../db/listener'
+import { NEWS } from '../db/news'
+import { shopNewsOf } from '../records/shop/news'
 
-type Hearer = (what: string) => void
+type Hearer = (told: string) => void
 const hearers = new Set<Hearer>()
-let listening: Promise<postgres.ListenMeta> | null = null
+/** Gathered so long: a save tells of several rows, and a burst of saves is read once. */
+const GATHER_MS = 60
+/** Of more than so many it is simpler to read everything. */
+const MOST = 300
 
-export async function hearNews(client: postgres.Sql, hear: Hearer): Promise<() => void> {
-  listening ??= client.listen('iron_nozzle', what => {
-    for (const h of hearers) h(what)
-  })
+const MISSED: News = { items: [], shop: { whole: true, nozzles: [], spools: [], printers: null, counts: null } }
+
+let gathered: NewsItem[] = []
+let missed = false
+let timer: ReturnType<typeof setTimeout> | undefined
+let listener: Listener | null = null
+
+function heard(text: string): void {
+  const item = newsItem.safeParse(JSON.parse(text))
+  if (!item.success) missed = true
+  else if (gathered.length < MOST) gathered.push(item.data)
+  else missed = true
+  later()
+}
+
+/** The database was away for a while: nobody knows what was saved meanwhile. */
+function mayHaveMissed(): void {
+  missed = true
+  later()
+}
+
+function later(): void {
+  timer ??= setTimeout(() => void tell(), GATHER_MS)
+}
+
+async function tell(): Promise<void> {
+  timer = undefined
+  const [items, isMissed] = [gathered, missed]
+  gathered = []
+  missed = false
+  if (hearers.size === 0) return
+  const text = JSON.stringify(isMissed ? MISSED : await newsOf(items))
+  for (const hear of hearers) hear(text)
+}
+
+async function newsOf(items: NewsItem[]): Promise<News> {
   try {
-    await listening
-  } catch (error) {
-    listening = null
-    throw error
+    return { items, shop: await shopNewsOf(await database(), ofShop(items)) }
+  } catch {
+    return MISSED // the database went away in between
   }
+}
+
+export function hearNews(hear: Hearer): () => void {
+  listener ??= new Listener(directUrl(), NEWS, heard, mayHaveMissed)
   hearers.add(hear)
   return () => {
     hearers.delete(hear)
   }
 }
 
-export function forgetNews(): void {
+export async function forgetNews(): Promise<void> {
+  clearTimeout(timer)
+  timer = undefined
   hearers.clear()
-  listening = null
+  await listener?.stop()
+  listener = null
 }

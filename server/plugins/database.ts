@@ -1,6 +1,7 @@
 /** Brings the schema up at start, works out stale forecasts in the background, and closes the pool at the end. */
 import { refreshMissing, refreshStale } from '../records/nozzles/forecasts'
 import { closeDatabase, database } from '../db/database'
+import { forgetNews } from '../doors/news'
 
 const EVERY_MS = 2000
 
@@ -22,6 +23,7 @@ export default defineNitroPlugin(nitro => {
   nitro.hooks.hook('close', async () => {
     stopped = true
     clearTimeout(timer)
+    await forgetNews()
     await closeDatabase()
   })
 })

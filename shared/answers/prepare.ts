@@ -160,7 +160,6 @@ export const prepare = z.object({
   wound: woundFactor,
   soaks: z.array(soakLine),
   anneals: z.array(annealLine),
-  warmUps: z.array(warmUpLine),
   changeovers: z.array(changeoverLine),
   through: z.array(through),
   checks: z.array(checkOfRun),

@@ -48,9 +48,15 @@ export type Settings = z.output<typeof settings>
 
 export const shop = z.object({
   printers: z.array(printerLine),
+  /** Those in service, and those retired last. */
   nozzles: z.array(nozzleLine),
+  /** Tags of the nozzles that were retired before those. */
+  retiredTags: z.array(text),
   hotends: z.array(z.object({ id, tag: text, headId: maybe(id) })),
+  /** Those in use, and those used up last. */
   spools: z.array(spoolRow),
+  /** Tags of the spools that were used up before those. */
+  usedUpTags: z.array(text),
   materials: z.array(material),
   types: z.array(nozzleType),
   people: z.array(person),

@@ -23,7 +23,7 @@ import {
 import type { Equip } from '#shared/answers/bench'
 import type { SetupLine } from '#shared/answers/pictures'
 import type { Verify } from '#shared/answers/sensors'
-import type { Prepare } from '#shared/answers/prepare'
+import type { Prepare, WarmUpLine } from '#shared/answers/prepare'
 import type { Shop } from '#shared/answers/shop'
 import type { EditableKind } from '#shared/entries/edits'
 import { serve, standIns } from './global-setup'
@@ -79,7 +79,12 @@ const scan = {
 const made = { run: 0, bench: 0, case: 0, drying: 0, study: 0, reference: 0, procedure: 0 }
 
 /** One good body for each entry, made of what the demo shop has; in this order, as some rest on those before. */
-function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, () => Record<string, unknown>> {
+function bodies(
+  shop: Shop,
+  equip: Equip,
+  prepare: Prepare,
+  warmUps: WarmUpLine[],
+): Record<EntryPath, () => Record<string, unknown>> {
   const printer = shop.printers.find(p => p.heads[0]!.nozzleId !== null)!
   const head = printer.heads[0]!
   const benched = shop.printers.find(p => p.name === 'Ribble')!
@@ -315,7 +320,7 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
       occurredAt: ago(0.05),
       confirmed,
     }),
-    '/api/warm-up-places': () => ({ warmUpId: prepare.warmUps[0]!.id, place: 'high', occurredAt: ago(0.1) }),
+    '/api/warm-up-places': () => ({ warmUpId: warmUps[0]!.id, place: 'high', occurredAt: ago(0.1) }),
     '/api/check-lines': () => ({ says: 'The extraction is on', printerId: printer.id }),
     '/api/prechecks': () => ({
       printerId: printer.id,
@@ -352,7 +357,12 @@ function bodies(shop: Shop, equip: Equip, prepare: Prepare): Record<EntryPath, (
 test('each entry, question and edit', async () => {
   const shop = await read<Shop>('/api/shop')
   const equip = await read<Equip>('/api/equip')
-  const entries = bodies(shop, equip, await read<Prepare>('/api/prepare'))
+  const entries = bodies(
+    shop,
+    equip,
+    await read<Prepare>('/api/prepare'),
+    (await Promise.all(shop.printers.map(p => read<WarmUpLine[]>(`/api/warm-ups/${p.id}`)))).flat(),
+  )
   expect(Object.keys(entries).sort()).toEqual(Object.keys(ENTRIES).sort())
   for (const [path, body] of Object.entries(entries) as [EntryPath, () => Record<string, unknown>][]) {
     const { status, answer } = await send('POST', path, body())

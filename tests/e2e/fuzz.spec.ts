@@ -288,8 +288,8 @@ test('two thousand malformed requests: no fault of the server, and every screen 
     const screens = routeFiles()
       .filter(r => r.method === 'get' && !r.path.includes('{') && !STREAMS.includes(r.path))
       .map(r => r.path)
-    const [nozzles, { spools }, jobs, { checks }] = await Promise.all([
-      ask<{ tag: string }[]>('/api/nozzles'),
+    const [{ nozzles }, { spools }, jobs, { checks }] = await Promise.all([
+      ask<{ nozzles: { tag: string }[] }>('/api/nozzles'),
       ask<{ spools: { tag: string }[] }>('/api/shop'),
       ask<{ id: number }[]>('/api/jobs'),
       ask<{ checks: { id: number }[] }>('/api/prepare'),

@@ -84,7 +84,7 @@ test('what is typed outlasts a save made elsewhere, and the news of it arrives',
   await page.goto('/inspect/N-020')
   await page.getByRole('button', { name: 'Retire it' }).click()
   await page.getByRole('dialog').getByLabel('Reason').fill('half a sentence')
-  const nozzles = (await (await request.get('/api/nozzles')).json()) as { id: number; tag: string }[]
+  const { nozzles } = (await (await request.get('/api/nozzles')).json()) as { nozzles: { id: number; tag: string }[] }
   const sent = await request.post('/api/gauges', {
     data: {
       nozzleId: nozzles.find(n => n.tag === 'N-020')!.id,

@@ -326,25 +326,26 @@ describe('spools, forecasts and edits', () => {
     ).toBe('grossG')
   })
   test('a gauge marks the sisters stale, the background works them out, and nothing stays stale', async () => {
-    const page = await nozzlePage(db, 'N-2')
-    await tx(c =>
-      saveRun(
-        c,
-        runEntry(
-          { ...shop, nozzleId: page.nozzle.id },
-          { endedAt: ago(0.02), confirmed: ['not-fitted:0', 'over-spool:1'] },
-          { kind: 'grams', grams: 400 },
+    // three sisters tell enough that it is more than the start value
+    for (const tag of ['N-S1', 'N-S2', 'N-S3']) {
+      const { id: nozzleId } = await tx(c =>
+        addNozzle(c, nozzleSchema.parse({ tag, typeId: shop.typeId, receivedAt: ago(1), receipt: null }), 1),
+      )
+      await tx(c =>
+        saveRun(
+          c,
+          runEntry(
+            { ...shop, nozzleId },
+            { name: tag, endedAt: ago(0.02), confirmed: ['same-run:0', 'not-fitted:0', `over-spool:${shop.spoolId}`] },
+            { kind: 'grams', grams: 400 + Number(tag.slice(-1)) },
+          ),
+          1,
         ),
-        1,
-      ),
-    )
-    await tx(c =>
-      saveGauge(
-        c,
-        gaugeEntry({ ...shop, nozzleId: page.nozzle.id }, { goMm: 0.4, noGoMm: 0.41, occurredAt: ago(0.005) }),
-        1,
-      ),
-    )
+      )
+      await tx(c =>
+        saveGauge(c, gaugeEntry({ ...shop, nozzleId }, { goMm: 0.4, noGoMm: 0.41, occurredAt: ago(0.005) }), 1),
+      )
+    }
     const [stale] = await db.execute<{ n: number }>(sql`select count(*)::int n from forecasts where stale`)
     expect(stale!.n).toBeGreaterThan(0)
     expect(await refreshStale(db)).toBe(stale!.n)

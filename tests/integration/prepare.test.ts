@@ -29,7 +29,7 @@ import { saveSoak, keepReading, soakingPrinters } from '../../server/records/pre
 import { addMaterial } from '../../server/records/materials/materials'
 import { makePrecheck, precheckPage, savePrecheck } from '../../server/records/prepare/prechecks'
 import { prepare } from '../../server/records/prepare/prepare'
-import { spoolsAndAir } from '../../server/records/spools/moisture'
+import { spoolLogs } from '../../server/records/spools/log'
 import { spoolPage } from '../../server/records/spools/page'
 import { saveRun } from '../../server/records/runs/runs'
 import { listWarmUps, saveWarmUp } from '../../server/records/prepare/warm-ups'
@@ -304,11 +304,11 @@ describe('soak and warm-up', () => {
         )
       ).errors![0],
     ).toMatchObject({ field: 'readings' })
-    const [record] = await listWarmUps(db)
+    const [record] = await listWarmUps(db, shop.printerId)
     await db.transaction(tx =>
       saveStrike(tx, { target: 'warm-up', targetId: record!.id, reason: 'door was open', confirmed: [] }, 1),
     )
-    expect((await listWarmUps(db))[0]).toMatchObject({ struck: 'door was open' })
+    expect((await listWarmUps(db, shop.printerId))[0]).toMatchObject({ struck: 'door was open' })
   })
 })
 
@@ -564,7 +564,7 @@ describe('the end of a spool', () => {
     expect(page.state.ended).toBe(kind)
     expect(page.events.map(e => e.kind)).toEqual([kind, 'opened'])
     // what it tells of dryings and air is still carried through for the shop's own factor
-    expect((await spoolsAndAir(db)).logs.some(s => s.id === id)).toBe(true)
+    expect((await spoolLogs(db)).some(s => s.id === id)).toBe(true)
 
     // found again, or struck out: it is back
     const again = await event(id, 'out', 0.5)

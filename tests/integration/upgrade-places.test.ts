@@ -3,6 +3,7 @@
  * three starting stacks, maps that a person entered, warm-ups whose place was free text, a check that was ticked by
  * hand. Start values become the new ones, what a person entered stays.
  */
+import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
 import { checkStack, demandOfJob, LIMITS_MODEL, stackOf, START_RULES } from '#core/limits'
 import { verdictOf } from '#core/precheck'
@@ -60,7 +61,8 @@ test('what the head carries sits near bed and head, unless a person said where i
   expect(part('Mapped', 'fans').place).toBe('high')
 })
 test('places of warm-ups are read from what was typed; what does not tell is asked and counts nowhere', async () => {
-  const records = await listWarmUps(db)
+  const printers = await db.execute<{ id: number }>(sql`select id from printers`)
+  const records = (await Promise.all(printers.map(p => listWarmUps(db, p.id)))).flat()
   expect(records.map(w => [w.placeText, w.place]).sort()).toEqual([
     ['Beside the head', 'low'],
     ['left wall', null],

@@ -8,12 +8,15 @@ import { expect, test } from 'vitest'
 import { listAskings } from '../../server/records/materials/materials'
 import { listDryers } from '../../server/records/prepare/dryers'
 import { listStacks } from '../../server/records/printers/stack-read'
-import { spoolsAndAir, stateOf } from '../../server/records/spools/moisture'
+import { airAndFactor } from '../../server/records/spools/factor'
+import { spoolLogs } from '../../server/records/spools/log'
+import { stateOf } from '../../server/records/spools/moisture'
 import { listSpools } from '../../server/records/spools/spools'
 import { fromDump } from './support'
 
 const db = await fromDump('before-water.sql.gz')
-const { logs, air, wound } = await spoolsAndAir(db)
+const logs = await spoolLogs(db)
+const { air, wound } = await airAndFactor(db)
 // as soon as it was dumped: a state moves with the clock
 const then = Math.max(
   ...logs.flatMap(l => [...l.events.map(e => Date.parse(e.at)), ...l.mass.weighings.map(w => w.at)]),

@@ -1087,6 +1087,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     fleetForecast: { args: { nozzles: [{ ...input, key: 'a' }] }, unused: /prior/ },
     forecast: { args: { input } },
     massLife: { args: { massLimitKg: 4 } },
+    priorMoved: { args: { from: { meanLn: -3, sd: 0.5 }, to: { meanLn: -2.9, sd: 0.5 } } },
     pooledPrior: { args: { material: 'hardened steel', sum: made(term), sisters: 8 } },
     sisterTerm: { args: { history, material: 'hardened steel' } },
     startOf: { args: { h: { nominalMm: 0.4, wasUsed: false, doubt: history.doubt } }, unused: /misread/ },
@@ -1225,6 +1226,8 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     lnKappa: 'of a posterior that the core made',
     rangeOf: 'of a spread that the core made',
     sumTerms: 'adds terms that the core made',
+    withTerm: 'adds terms that the core made',
+    withoutTerm: 'takes a term that the core made',
     tipPrior: 'a word in',
   },
 }

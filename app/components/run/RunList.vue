@@ -2,6 +2,7 @@
 /** Runs, newest first, a page at a time; struck ones stay readable. */
 import type { RunLine } from '#shared/answers/runs'
 import { ref, watch } from 'vue'
+import { runsConcern } from '#shared/news'
 import { read } from '~/lib/api'
 import { when } from '#shared/time'
 import { grams } from '#core/words'
@@ -26,6 +27,12 @@ watch(
   () => shop.revision,
   () => void load(),
   { immediate: true },
+)
+watch(
+  () => shop.news,
+  items => {
+    if (runsConcern(items)) void load()
+  },
 )
 const stopped = (r: RunLine) => {
   if (r.stoppedKind === null) return ''

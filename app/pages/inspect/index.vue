@@ -15,9 +15,17 @@ import { useShop } from '~/state/shop'
 
 useHead({ title: 'Inspect · Iron Nozzle' })
 const shop = useShop()
-const { data: nozzles, failure } = useAnswer('/api/nozzles')
 const filter = ref('')
 const withRetired = ref(false)
+const { data: inService, failure } = useAnswer('/api/nozzles')
+/** Ten years leave thousands behind: they are read when they are asked for, by what is looked for. */
+const { data: retired } = useAnswer('/api/nozzles', {
+  params: () => (withRetired.value ? {} : null),
+  query: () => ({ retired: '1', find: filter.value.trim().slice(0, 40), limit: '200' }),
+})
+const nozzles = computed(
+  () => inService.value && [...inService.value.nozzles, ...(withRetired.value ? (retired.value?.nozzles ?? []) : [])],
+)
 const risk = computed(() => shop.data?.settings.acceptedRisk ?? 0.1)
 /** One rule with the Floor and the nozzle's own page. */
 const dueOf = (n: NozzleLine) => (n.retired ? null : gaugeDue(n, risk.value))
@@ -26,15 +34,14 @@ const verdictOf = (n: NozzleLine) => {
   if (due === null) return 'fine' as const
   return due === 'now' ? ('stop' as const) : ('look' as const)
 }
+const wanted = computed(() => filter.value.trim().toLowerCase())
 const sorted = computed(() =>
   [...(nozzles.value ?? [])]
     .filter(
       n =>
-        (withRetired.value || !n.retired) &&
-        (filter.value === '' ||
-          [n.tag, n.typeName, n.place ?? '', n.hotend ?? ''].some(t =>
-            t.toLowerCase().includes(filter.value.toLowerCase()),
-          )),
+        n.retired || // the server looked for them
+        wanted.value === '' ||
+        [n.tag, n.typeName, n.place ?? '', n.hotend ?? ''].some(t => t.toLowerCase().includes(wanted.value)),
     )
     .sort(
       (a, b) =>
@@ -124,6 +131,9 @@ const { onKey } = useListKeys()
           </NuxtLink>
         </li>
       </ul>
+      <p v-if="withRetired && retired?.next" class="mt-2 text-sm text-ink2">
+        Of the retired the first {{ retired.nozzles.length }} are shown. Find by a part of the tag, type or reason.
+      </p>
     </template>
     <div
       v-else-if="!failure"

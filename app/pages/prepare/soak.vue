@@ -114,7 +114,10 @@ watch(
 )
 
 const report = computed(() => (printer.value ? live.of(printer.value.name, now.value) : null))
-const warmUps = computed(() => (data.value?.warmUps ?? []).filter(w => w.printerId === v.printerId))
+const { data: records } = useAnswer('/api/warm-ups/{id}', {
+  params: () => (v.printerId === null ? null : { id: v.printerId }),
+})
+const warmUps = computed(() => (records.value ?? []).filter(w => w.printerId === v.printerId))
 const record = computed(
   () => warmUps.value.find(w => w.struck === null && (w.chamberSetC !== null) === active.value) ?? null,
 )

@@ -10,7 +10,7 @@ import { standings } from '../change/under-way'
 import { throughFitted } from '../prepare/changeovers'
 import { listAskings } from '../materials/materials'
 import { shopRules } from '../printers/ceilings'
-import { sistersPrior } from '../nozzles/forecasts'
+import { sistersPrior } from '../nozzles/sisters'
 import { typeLives } from '../nozzles/lives'
 import { hotendsNow } from '../printers/hotends'
 import { listChanges, listShelf, listSpareNozzles, listStacks } from '../printers/stack-read'
@@ -20,20 +20,18 @@ const MIX_DAYS = 90
 
 async function mixOf(db: Connection): Promise<MixLine[]> {
   return await db.execute<MixLine & Record<string, unknown>>(sql`
-    select t.material_id "materialId", sum(t.extruded_g) / 1000 kg from standing_run_tools t
-    where t.ended_at > now() - ${MIX_DAYS} * interval '1 day' group by t.material_id order by kg desc`)
+    select d.material_id "materialId", sum(d.extruded_g) / 1000 kg from material_days d
+    where d.day > day_of(now()) - ${MIX_DAYS}::int group by d.material_id order by kg desc`)
 }
 
 /** What the shop's own finished jobs of a year set, by material; several tools of one job share its bed. */
 async function usedOf(db: Connection): Promise<UsedLine[]> {
-  const span = (column: SQL) =>
-    sql`case when min(${column}) is null then null else json_build_array(min(${column}), max(${column})) end`
+  const span = (low: SQL, high: SQL) =>
+    sql`case when min(${low}) is null then null else json_build_array(min(${low}), max(${high})) end`
   return await db.execute<UsedLine & Record<string, unknown>>(sql`
-    select t.material_id "materialId", ${span(sql`t.set_c`)} nozzle, ${span(sql`r.bed_set_c`)} bed,
-    ${span(sql`r.chamber_set_c`)} chamber
-    from standing_run_tools t join runs r on r.id = t.run_id
-    where t.ended_at > now() - interval '1 year' and r.outcome = 'finished'
-      and not exists (select from flow_bench_runs f where f.run_id = r.id) group by t.material_id`)
+    select d.material_id "materialId", ${span(sql`d.nozzle_low`, sql`d.nozzle_high`)} nozzle,
+      ${span(sql`d.bed_low`, sql`d.bed_high`)} bed, ${span(sql`d.chamber_low`, sql`d.chamber_high`)} chamber
+    from material_days d where d.day > day_of(now() - interval '1 year') and d.sets group by d.material_id`)
 }
 
 export async function equip(db: Connection): Promise<Equip> {
@@ -85,11 +83,11 @@ export async function buying(db: Connection): Promise<Buying> {
     wear.push({ material, ...prior, sisters })
   }
   const mix = await db.execute<Buying['mix'][number] & Record<string, unknown>>(sql`
-    select t.material_id "materialId", m.name, sum(t.extruded_g) / 1000 kg,
-    sum(t.fibre_g) / sum(t.extruded_g) "fillerFraction", m.abrasivity
-    from standing_run_tools t join materials m on m.id = t.material_id
-    where t.ended_at > now() - ${MIX_DAYS} * interval '1 day' and t.filler_fraction > 0
-    group by t.material_id, m.name, m.abrasivity having sum(t.extruded_g) > 0 order by kg desc`)
+    select d.material_id "materialId", m.name, sum(d.filled_g) / 1000 kg,
+    sum(d.fibre_g) / sum(d.filled_g) "fillerFraction", m.abrasivity
+    from material_days d join materials m on m.id = d.material_id
+    where d.day > day_of(now()) - ${MIX_DAYS}::int
+    group by d.material_id, m.name, m.abrasivity having sum(d.filled_g) > 0 order by kg desc`)
   const lives = (await typeLives(db)).flatMap(({ typeId, filler, fit, nozzles }) => {
     if (filler !== null || fit === null) return []
     const failures = nozzles.filter(n => n.end === 'found past its limit').length

@@ -14,6 +14,7 @@ import { hours } from '#core/words'
 import type { MaterialRow } from '#shared/answers/materials'
 import { countingChecks, stateOf as sensorStateOf } from '#shared/sensor-state'
 import type { Connection } from '../../db/client'
+import { idIn } from '../../db/ids'
 import { iso, shopDay } from '../../db/iso'
 import { Refusal } from '../entry/refusal'
 import { toldOf } from '../flow/benches'
@@ -25,7 +26,9 @@ import { throughBefore } from '../prepare/changeovers'
 import { gatherFacts, type Asked } from '../prepare/precheck-facts'
 import { NOZZLE_JSON } from '../printers/stack-read'
 import { sensorOfHead } from '../sensors/checks'
-import { spoolsAndAir, stateOf, type SpoolLog } from '../spools/moisture'
+import { airAndFactor } from '../spools/factor'
+import { spoolLogs, type SpoolLog } from '../spools/log'
+import { stateOf } from '../spools/moisture'
 
 /** A case as its records are looked up. */
 export interface CaseOf extends Record<string, unknown> {
@@ -213,8 +216,8 @@ async function spoolOf(
   until: string,
   materials: readonly MaterialRow[],
 ): Promise<Pick<KnownFacts, 'spool' | 'dried'>> {
-  const { logs, air, wound } = await spoolsAndAir(db)
-  const log = logs.find(s => s.id === c.spoolId)
+  if (c.spoolId === null) return { spool: null, dried: null }
+  const [[log], { air, wound }] = await Promise.all([spoolLogs(db, idIn('s.id', [c.spoolId])), airAndFactor(db)])
   if (!log) return { spool: null, dried: null }
   const end = Date.parse(until)
   const state = stateOf(log, air, wound, end)

@@ -48,7 +48,6 @@ export async function once<T>(
       return { answer: known.answer as T, repeated: true }
     }
     const answer = await save(tx)
-    await tx.execute(sql`select pg_notify('iron_nozzle', ${entry.route})`) // reaches open screens when this commits
     await tx
       .insert(answers)
       .values({ key: entry.key, route: entry.route, bodySha256, personId: entry.personId, answer })

@@ -24,9 +24,10 @@ import {
   spools,
 } from '../../db/schema'
 import { refreshCeilings } from '../printers/ceilings'
-import { refreshForecast } from '../nozzles/forecasts'
+import { leaveSisters, refreshForecast } from '../nozzles/forecasts'
 import { checkFacts } from '../materials/materials'
 import type { Part } from '#core/limits'
+import type { NozzleMaterial } from '#core/wear'
 import { notFound, Refusal, refuseField } from './refusal'
 import { canonical } from './answers'
 
@@ -106,10 +107,12 @@ export async function editRecord(
     .values({ kind, recordId: id, version: version + 1, before: formerOf(current, values), personId })
   if (kind === 'parts' || kind === 'rules' || kind === 'nozzle-types') await refreshCeilings(tx)
   if (kind === 'material-values') await checkFacts(tx, (current as unknown as { materialId: number }).materialId)
+  if (kind === 'nozzle-types' && values.material !== undefined)
+    await leaveSisters(tx, id, (current as unknown as { material: NozzleMaterial }).material, values.material)
   if (kind === 'nozzles') await refreshForecast(tx, id)
   if (kind === 'nozzle-types' || kind === 'settings')
     await tx.execute(sql`
-    update forecasts set stale = true where
+    update forecasts set stale = true, moved = null where
     ${kind === 'settings' ? sql`true` : sql`nozzle_id in (select id from nozzles where type_id = ${id})`}`)
   return { version: version + 1 }
 }

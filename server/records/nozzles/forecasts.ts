@@ -9,22 +9,19 @@ import type { StudyMethod } from '#core/study'
 import type { Range80 } from '#shared/answers/parts'
 import {
   fillerKgFor,
-  forecast,
-  pooledPrior,
-  RowStore,
-  sisterTerm,
-  sumTerms,
   WEAR_MODEL,
   type LogNormalPrior,
   type NozzleForecast,
   type NozzleInput,
   type NozzleMaterial,
-  type SisterTerm,
 } from '#core/wear'
 import type { Connection, Database } from '../../db/client'
 import { forecasts, type ForecastDetail } from '../../db/schema'
 import { canonical } from '../entry/answers'
+import { heavy } from '../../threads/pool'
 import { wearHistoryOf, nozzleLogs, type NozzleLog } from './history'
+import { lifeFacts } from './life-facts'
+import { mendSums, sistersPrior, tellSisters, termOf, WORTH_SAYING } from './sisters'
 
 export interface Refreshed {
   log: NozzleLog
@@ -43,26 +40,7 @@ async function oneAtATime(db: Connection): Promise<void> {
   await db.execute(sql`select pg_advisory_xact_lock(${LOCK})`)
 }
 
-/** Terms of the sisters of a nozzle, or of all nozzles of a material; only those of today's model. */
-async function sisterTerms(db: Connection, material: NozzleMaterial, without: number | null): Promise<SisterTerm[]> {
-  const rows = await db.execute<{ sister_term: number[] }>(sql`
-    select f.sister_term from forecasts f join nozzles n on n.id = f.nozzle_id join nozzle_types t on t.id = n.type_id
-    where t.material = ${material} and f.nozzle_id <> ${without ?? 0} and f.sister_term is not null
-    and f.term_model = ${WEAR_MODEL} order by f.nozzle_id`)
-  return rows.map(r => Float64Array.from(r.sister_term))
-}
-
-/** What a nozzle's rate is expected to be from its sisters; `nozzleId` null for one that is not bought yet. */
-export async function sistersPrior(
-  db: Connection,
-  material: NozzleMaterial,
-  nozzleId: number | null,
-): Promise<{ prior: LogNormalPrior; sisters: number }> {
-  const terms = await sisterTerms(db, material, nozzleId)
-  return { prior: pooledPrior(material, sumTerms(terms), terms.length), sisters: terms.length }
-}
-
-/** Works out one nozzle's forecast anew, stores it, and marks its sisters when it has something new to tell them. */
+/** Works out one nozzle's forecast anew, stores it, and lets its sisters know when it has something new to tell. */
 export async function refreshForecast(db: Connection, nozzleId: number): Promise<Refreshed> {
   await oneAtATime(db)
   const [log] = await nozzleLogs(db, [nozzleId])
@@ -72,9 +50,7 @@ export async function refreshForecast(db: Connection, nozzleId: number): Promise
     { risk: number },
   ]
   const input = { material, law: log!.law, bore, tip, rules, wearKg: log!.wearKg, prior, acceptedRisk: risk }
-  const store = new RowStore(bore, 'sliding')
-  const term = sisterTerm(bore, material, store)
-  const made = forecast(input, log!.law === 'sliding' ? store : undefined)
+  const { forecast: made, term } = await heavy('wear', input)
   const basis = createHash('sha256')
     .update(canonical({ ...input, model: WEAR_MODEL }))
     .digest('hex')
@@ -82,6 +58,7 @@ export async function refreshForecast(db: Connection, nozzleId: number): Promise
     nozzleId,
     basis,
     stale: false,
+    moved: null,
     sisterTerm: term ? Array.from(term) : null,
     wearKg: log!.wearKg,
     fibreG: log!.fibreG,
@@ -91,22 +68,30 @@ export async function refreshForecast(db: Connection, nozzleId: number): Promise
     nextGaugeKg: finite(made.nextGaugeKg),
     pastChance: made.pastChance,
     detail: { forecast: made, sisters, prior } satisfies ForecastDetail,
+    life: await lifeFacts(db, log!, prior),
     computedAt: new Date(),
     model: WEAR_MODEL,
     termModel: WEAR_MODEL,
   }
-  const [before] = await db
-    .select({ sisterTerm: forecasts.sisterTerm, termModel: forecasts.termModel })
-    .from(forecasts)
-    .where(eq(forecasts.nozzleId, nozzleId))
+  const before = await termOf(db, nozzleId)
   await db.insert(forecasts).values(values).onConflictDoUpdate({ target: forecasts.nozzleId, set: values })
-  const known = before?.termModel === WEAR_MODEL ? before.sisterTerm : null
-  if (canonical(known) !== canonical(values.sisterTerm)) {
-    await db.execute(sql`
-      update forecasts set stale = true where not stale and nozzle_id <> ${nozzleId} and nozzle_id in (
-        select n.id from nozzles n join nozzle_types t on t.id = n.type_id where t.material = ${material})`)
-  }
+  await tellSisters(db, material, nozzleId, before, term)
   return { log: log!, forecast: made, sisters, prior }
+}
+
+/**
+ * Nozzles of a type that turned out to be of another material: what they told goes out of the sum of those they were
+ * taken for, and they are worked out anew among their own.
+ */
+export async function leaveSisters(db: Connection, typeId: number, from: NozzleMaterial, to: unknown): Promise<void> {
+  if (to === from) return
+  await oneAtATime(db)
+  const rows = await db.execute<{ id: number }>(
+    sql`select f.nozzle_id id from forecasts f join nozzles n on n.id = f.nozzle_id where n.type_id = ${typeId}`,
+  )
+  for (const { id } of rows) await tellSisters(db, from, id, await termOf(db, id), null)
+  await db.execute(sql`update forecasts set sister_term = null, term_model = 0, stale = true, moved = null
+    where nozzle_id in (select id from nozzles where type_id = ${typeId})`)
 }
 
 /**
@@ -128,10 +113,10 @@ export async function forecastNow(
   return {
     log: log!,
     input,
-    forecast: fresh?.forecast ?? forecast(input),
+    forecast: fresh?.forecast ?? (await heavy('wear', input)).forecast,
     sisters,
     prior,
-    isStale: fresh === null,
+    isStale: fresh === null && (stored === undefined || stored.moved === null || stored.moved > WORTH_SAYING),
   }
 }
 
@@ -148,7 +133,7 @@ const finite = (v: number) => Math.min(v, 1e9)
 /** Marks what another model worked out; screens say so until it is worked out again. Answers how many. */
 export async function markOtherModels(db: Connection): Promise<number> {
   const rows = await db.execute(
-    sql`update forecasts set stale = true where not stale
+    sql`update forecasts set stale = true, moved = null where (not stale or moved is not null)
       and (model <> ${WEAR_MODEL} or term_model <> ${WEAR_MODEL}) returning nozzle_id`,
   )
   return rows.length
@@ -161,7 +146,7 @@ export async function markMethod(
 ): Promise<number> {
   const by = method === 'pins' ? sql`(g.go_mm is not null or g.no_go_mm is not null)` : sql`g.setup_id = ${setupId}`
   const rows = await db.execute(sql`
-    update forecasts set stale = true where nozzle_id in (select g.nozzle_id from standing_gauges g where ${by})
+    update forecasts set stale = true, moved = null where nozzle_id in (select g.nozzle_id from standing_gauges g where ${by})
     returning nozzle_id`)
   return rows.length
 }
@@ -178,38 +163,42 @@ export async function refreshStale(db: Database, most = 50): Promise<number> {
   await until(async tx => {
     await oneAtATime(tx)
     const [row] = await tx.execute<{ nozzle_id: number }>(
-      sql`select f.nozzle_id from forecasts f ${FITTED} where f.term_model <> ${WEAR_MODEL} ${FITTED_FIRST}`,
+      sql`select f.nozzle_id from forecasts f ${STANDS} where f.term_model <> ${WEAR_MODEL} ${PRESSING_FIRST}`,
     )
     if (!row) return false
     const [log] = await nozzleLogs(tx, [row.nozzle_id])
     const { material, bore } = wearHistoryOf(log!)
-    const term = sisterTerm(bore, material)
+    const term = await heavy('term', { bore, material })
     await tx
       .update(forecasts)
-      .set({ sisterTerm: term ? Array.from(term) : null, termModel: WEAR_MODEL, stale: true })
+      .set({ sisterTerm: term ? Array.from(term) : null, termModel: WEAR_MODEL, stale: true, moved: null })
       .where(eq(forecasts.nozzleId, row.nozzle_id))
+    await tellSisters(tx, material, row.nozzle_id, null, term)
     return true
   })
   await until(async tx => {
     await oneAtATime(tx)
     const [row] = await tx.execute<{ nozzle_id: number }>(
-      sql`select f.nozzle_id from forecasts f ${FITTED} where f.stale ${FITTED_FIRST}`,
+      sql`select f.nozzle_id from forecasts f ${STANDS} where f.stale ${PRESSING_FIRST}`,
     )
     if (!row) return false
     await refreshForecast(tx, row.nozzle_id)
     return true
   })
-  if (done > 0) await db.execute(sql`select pg_notify('iron_nozzle', 'forecasts')`)
   return done
 }
 
-/** The nozzles that stand on a printer matter first. */
-const FITTED = sql`left join lateral (select e.kind from standing_fittings e where e.nozzle_id = f.nozzle_id
-  order by e.occurred_at desc, e.id desc limit 1) e on true`
-const FITTED_FIRST = sql`order by (e.kind = 'fit') is true desc, f.nozzle_id limit 1`
+/** Nozzles on printers first, then those likely to be past their limit; retired ones last. */
+const STANDS = sql`join nozzle_stands s on s.nozzle_id = f.nozzle_id`
+const PRESSING_FIRST = sql`order by (s.kind = 'fit') is true desc, (s.kind = 'retire') is true, f.past_chance desc,
+  f.nozzle_id limit 1`
 
 /** Every nozzle that has none yet (a database from before, or one where they were thrown away). */
 export async function refreshMissing(db: Database): Promise<number> {
+  await db.transaction(async tx => {
+    await oneAtATime(tx)
+    await mendSums(tx)
+  })
   const rows = await db.execute<{ id: number }>(
     sql`select n.id from nozzles n left join forecasts f on f.nozzle_id = n.id where f.nozzle_id is null order by n.id`,
   )

@@ -1,13 +1,15 @@
 /** The nozzle's page and the list in Inspect. */
 import { grams } from '#core/words'
 import type { NozzleLine, NozzlePage, RecordLine } from '#shared/answers/nozzles'
-import { asc, eq, sql } from 'drizzle-orm'
+import { asc, eq, sql, type SQL } from 'drizzle-orm'
 import { compareLaws } from '#core/wear'
 import { gaugeFoundWords, type GaugeFound } from '#shared/gauge-words'
 import type { Connection } from '../../db/client'
+import { idIn } from '../../db/ids'
 import { iso } from '../../db/iso'
 import { gauges, nozzles, nozzleTypes, setups } from '../../db/schema'
 import { forecastNow, refreshForecast } from './forecasts'
+import { STALE_SHOWN } from './sisters'
 import { countedU, outweighedGauges, widerThanBore } from './history'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import type { z } from 'zod'
@@ -18,25 +20,35 @@ import { PLACE_OF_HEAD } from '../printers/fittings'
 import { flowOfNozzle } from '../flow/told'
 import { scatterAnswer } from '../studies/scatter'
 
-export async function listNozzles(db: Connection): Promise<NozzleLine[]> {
+/** Those in service, those that are retired, or some by their ids. */
+type Which = { ids: readonly number[] } | { retired: boolean; find?: string; after?: string | null; limit?: number }
+
+function those(w: Which): SQL {
+  if ('ids' in w) return idIn('n.id', w.ids)
+  const like = `%${(w.find ?? '').replaceAll(/[%_\\]/g, c => `\\${c}`)}%`
+  const found = w.find ? sql`and (n.tag ilike ${like} or y.name ilike ${like} or s.reason ilike ${like})` : sql``
+  const later = w.after ? sql`and n.tag > ${w.after}` : sql``
+  return sql`s.kind is ${w.retired ? sql`not distinct from` : sql`distinct from`} 'retire' ${found} ${later}`
+}
+
+/** Lines of nozzles by their tags; at most `limit`. */
+export async function listNozzles(db: Connection, which: Which = { retired: false }): Promise<NozzleLine[]> {
+  const most = 'ids' in which || which.limit === undefined ? sql`` : sql`limit ${which.limit}`
   const rows = await db.execute<Record<string, unknown>>(sql`
-    select n.id, n.tag, y.name type_name, y.material, y.nominal_bore_mm, e.kind, e.reason, h.id head_id,
+    with last_jobs as (
+      select p.id printer_id, (select sum(t.fibre_g) from run_tools t where t.run_id = r.id) fibre_g from printers p
+      join lateral (select id from standing_runs r where r.printer_id = p.id order by r.ended_at desc, r.id desc
+        limit 1) r on true)
+    select n.id, n.tag, y.name type_name, y.material, y.nominal_bore_mm, s.kind, s.reason, h.id head_id,
     p.id printer_id, t.tag hotend,
-      case when e.kind = 'fit' then ${PLACE_OF_HEAD} end place,
-      f.fibre_g, f.left_kg, f.left_low_kg, f.left_high_kg, f.past_chance, f.next_gauge_kg, f.stale,
-      l.abrasivity, l.material_name,
-      (select sum(t.fibre_g) from run_tools t where t.run_id = (select r.id from standing_runs r
-      where r.printer_id = p.id order by r.ended_at desc, r.id desc limit 1)) job_fibre_g,
-      (select ${iso('max(g.occurred_at)')} from standing_gauges g where g.nozzle_id = n.id) last_gauged_at
-    from nozzles n join nozzle_types y on y.id = n.type_id
+      case when s.kind = 'fit' then ${PLACE_OF_HEAD} end place,
+      f.fibre_g, f.left_kg, f.left_low_kg, f.left_high_kg, f.past_chance, f.next_gauge_kg, ${STALE_SHOWN} stale,
+      s.abrasivity, s.material_name, j.fibre_g job_fibre_g, ${iso('s.last_gauged_at')} last_gauged_at
+    from nozzles n join nozzle_types y on y.id = n.type_id join nozzle_stands s on s.nozzle_id = n.id
     left join forecasts f on f.nozzle_id = n.id
-    left join lateral (select kind, head_id, hotend_id, reason from standing_fittings e where e.nozzle_id = n.id
-    order by occurred_at desc, id desc limit 1) e on true
-    left join heads h on h.id = e.head_id and e.kind = 'fit' left join printers p on p.id = h.printer_id
-    left join hotends t on t.id = e.hotend_id
-    left join lateral (select abrasivity, material_name from standing_run_tools t where t.nozzle_id = n.id
-    and t.filler_fraction > 0 order by ended_at desc, run_id desc limit 1) l on true
-    order by n.tag`)
+    left join heads h on h.id = s.head_id and s.kind = 'fit' left join printers p on p.id = h.printer_id
+    left join last_jobs j on j.printer_id = p.id left join hotends t on t.id = s.hotend_id
+    where ${those(which)} order by n.tag ${most}`)
   return rows.map(r => {
     const per = r.abrasivity === null ? null : 1 / (r.abrasivity as number)
     const kg = (v: unknown) => (per === null || v === null || (v as number) >= 1e9 ? null : (v as number) * per)
@@ -138,6 +150,33 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
     wider: widerThanBore(log, prior).map(w => ({ ...w, setup: setupOf(Number(w.setup))! })),
     record: await recordOf(db, nozzle.id),
   }
+}
+
+/** A page of nozzles: those in service, or those that are retired, after a tag. */
+export async function nozzlesAfter(
+  db: Connection,
+  q: { retired: boolean; find: string; after: string | null; limit: number },
+): Promise<{ nozzles: NozzleLine[]; next: string | null }> {
+  const found = await listNozzles(db, { ...q, limit: q.limit + 1 })
+  const page = found.slice(0, q.limit)
+  return { nozzles: page, next: found.length > q.limit ? page[page.length - 1]!.tag : null }
+}
+
+/** Retired nozzles that forms still offer in full: the latest. */
+const LATEST_RETIRED = 60
+
+/** What the shop is told of: every nozzle in service, those retired last, and the tags of the rest. */
+export async function nozzlesOfShop(db: Connection): Promise<{ nozzles: NozzleLine[]; retiredTags: string[] }> {
+  const retired = await db.execute<{ id: number; tag: string }>(sql`
+    select n.id, n.tag from nozzle_stands s join nozzles n on n.id = s.nozzle_id where s.kind = 'retire'
+    order by s.since desc, n.id desc`)
+  const latest = retired.slice(0, LATEST_RETIRED).map(r => r.id)
+  const [inService, gone] = await Promise.all([
+    listNozzles(db),
+    latest.length > 0 ? listNozzles(db, { ids: latest }) : [],
+  ])
+  const nozzles = [...inService, ...gone].sort((a, b) => (a.tag < b.tag ? -1 : 1))
+  return { nozzles, retiredTags: retired.slice(LATEST_RETIRED).map(r => r.tag) }
 }
 
 /** What the pictures of a nozzle showed, with the names of their set-ups. */

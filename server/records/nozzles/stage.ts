@@ -5,7 +5,7 @@
 import { boreAt, borePosterior } from '#core/wear'
 import type { Connection } from '../../db/client'
 import { notFound } from '../entry/refusal'
-import { sistersPrior } from './forecasts'
+import { sistersPrior } from './sisters'
 import { nozzleLogs, wearHistoryOf } from './history'
 
 /** A mouth flares as it wears: this share of what the bore has grown. */

@@ -31,6 +31,7 @@ import { demandsOf } from '#shared/asking'
 import type { precheckSchema } from '#shared/entries/prepare'
 import { filamentOfSpool, readForAnother, USUAL_DIAMETER_MM } from '#shared/filament'
 import type { Connection } from '../../db/client'
+import { idIn } from '../../db/ids'
 import { iso } from '../../db/iso'
 import { shopRules } from '../printers/ceilings'
 import { standings } from '../change/under-way'
@@ -38,7 +39,9 @@ import { checkLinesFor } from './check-lines'
 import { drynessIn, drynessMissing } from './precheck-water'
 import { purgeC, throughFitted } from './changeovers'
 import { factOf, listAskings } from '../materials/materials'
-import { spoolsAndAir, stateOf, type SpoolLog } from '../spools/moisture'
+import { airAndFactor } from '../spools/factor'
+import { spoolLogs, type SpoolLog } from '../spools/log'
+import { stateOf } from '../spools/moisture'
 import { workedWith } from '../cards/cards'
 import { benchFor } from '../flow/told'
 import { listNozzles } from '../nozzles/nozzles'
@@ -118,13 +121,15 @@ export async function gatherFacts(
   const printer = nozzle === undefined ? found : withNozzle(found, q.headId, nozzle)
   const head = printer.heads.find(h => h.id === q.headId)
   if (!head) refuseField('headId', 'This head is not on that printer')
-  const [rules, askings, { logs, air, wound }] = await Promise.all([shopRules(db), listAskings(db), spoolsAndAir(db)])
+  const [rules, askings, logs, { air, wound }] = await Promise.all([
+    shopRules(db),
+    listAskings(db),
+    q.spoolId === null ? [] : spoolLogs(db, idIn('s.id', [q.spoolId])),
+    airAndFactor(db),
+  ])
   const material = askings.find(m => m.id === q.materialId)
   if (!material) refuseField('materialId', 'This material is not known')
-  const log =
-    q.spoolId === null
-      ? null
-      : (logs.find(s => s.id === q.spoolId) ?? refuseField('spoolId', 'This spool is not known'))
+  const log = q.spoolId === null ? null : (logs[0] ?? refuseField('spoolId', 'This spool is not known'))
   if (log && log.materialId !== q.materialId)
     refuseField('spoolId', `${log.tag} is ${log.material}, not ${material.name}`)
   const scan = q.scan as FullScan | null
@@ -215,7 +220,8 @@ async function nozzleFacts(
   purges: (from: MaterialRow) => number | null,
   setC: number | null,
 ): Promise<NonNullable<PrecheckFacts['nozzle']>> {
-  const line = (await listNozzles(db)).find(x => x.id === n.id)!
+  const [found] = await listNozzles(db, { ids: [Number(n.id)] })
+  const line = found!
   const [proven] = await db.execute<{ flow: number | null }>(sql`
     select max(t.peak_flow_mm3_s) flow from standing_runs r join run_tools t on t.run_id = r.id
     where t.nozzle_id = ${line.id} and t.material_id = ${material.id} and r.outcome = 'finished'

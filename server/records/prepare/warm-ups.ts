@@ -2,7 +2,7 @@
 import type { WarmUpLine } from '#shared/answers/prepare'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { fitWarmUp, type FittedWarmUp, type Reading } from '#core/chamber'
+import type { FittedWarmUp, Reading } from '#core/chamber'
 import type { AirPlace, Opening } from '#core/limits'
 import { InputError } from '#core/numeric'
 import type { warmUpPlaceSchema, warmUpSchema } from '#shared/entries/prepare'
@@ -10,11 +10,15 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { printers, warmUpPlaces, warmUps } from '../../db/schema'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
+import { heavy } from '../../threads/pool'
 import { refreshCeilings } from '../printers/ceilings'
 import { WARM_UP_PLACE } from '../printers/stack-read'
 
-/** Warm-ups of all printers, newest first, each with at most 200 of its readings for the drawing. */
-export async function listWarmUps(db: Connection): Promise<WarmUpLine[]> {
+/** Warm-ups of a printer that are shown: the latest. */
+const SHOWN = 50
+
+/** Warm-ups of a printer, newest first, each with the readings that are drawn. */
+export async function listWarmUps(db: Connection, printerId: number): Promise<WarmUpLine[]> {
   const rows = await db.execute<{
     id: number
     printerId: number
@@ -33,15 +37,18 @@ export async function listWarmUps(db: Connection): Promise<WarmUpLine[]> {
     struck: string | null
   }>(sql`
     select u.id::int, u.printer_id "printerId", u.place "placeText", ${WARM_UP_PLACE} place, u.opening, u.source,
-      u.bed_c "bedC", u.chamber_set_c "chamberSetC", u.room_c "roomC", u.fit, u.readings,
+      u.bed_c "bedC", u.chamber_set_c "chamberSetC", u.room_c "roomC", u.fit, coalesce(u.drawn, u.readings) readings,
       ${iso('u.occurred_at')} at, who.name person, u.note,
       (select s.reason from strikes s where s.target = 'warm-up' and s.target_id = u.id) struck
-    from warm_ups u join people who on who.id = u.person_id order by u.occurred_at desc, u.id desc limit 200`)
-  return rows.map(({ fit, readings, ...r }) => ({ ...r, ...fit, readings: thinned(readings) }))
+    from warm_ups u join people who on who.id = u.person_id where u.printer_id = ${printerId}
+    order by u.occurred_at desc, u.id desc limit ${SHOWN}`)
+  return rows.map(({ fit, readings, ...r }) => ({ ...r, ...fit, readings: drawn(readings) }))
 }
 
-function thinned(readings: Reading[]): Reading[] {
-  const every = Math.max(1, Math.ceil(readings.length / 200))
+/** A drawing shows no more, and the list of them stays short however long a probe recorded. */
+const DRAWN = 120
+function drawn(readings: Reading[]): Reading[] {
+  const every = Math.max(1, Math.ceil(readings.length / DRAWN))
   return readings.filter((_, i) => i % every === 0 || i === readings.length - 1)
 }
 
@@ -71,7 +78,7 @@ export async function saveWarmUp(
   const readings = w.readings ?? (await readingsOfSoak(tx, w.soakId!, w.printerId))
   let fit: FittedWarmUp
   try {
-    fit = fitWarmUp(readings)
+    fit = await heavy('warmUp', readings)
   } catch (error) {
     if (error instanceof InputError)
       refuseField(
@@ -94,6 +101,7 @@ export async function saveWarmUp(
       roomC: w.roomC,
       fit,
       readings,
+      drawn: drawn(readings),
       note: w.note,
       occurredAt,
       personId,

@@ -58,9 +58,7 @@ const insideRows = (db: Connection) =>
 
 const nozzleInside = (db: Connection) =>
   db.execute<{ nozzle: FittedNozzle; onHead: number | null; inHotend: number | null }>(sql`
-    select ${NOZZLE_JSON} nozzle, h.id "onHead", e.hotend_id "inHotend" from (
-      select distinct on (f.nozzle_id) f.* from standing_fittings f
-      order by f.nozzle_id, f.occurred_at desc, f.id desc) e
+    select ${NOZZLE_JSON} nozzle, h.id "onHead", e.hotend_id "inHotend" from nozzle_stands e
     join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id
     left join heads h on h.id = e.head_id and e.kind = 'fit'
     where e.hotend_id is not null or e.kind = 'fit'`)

@@ -147,8 +147,7 @@ export async function listSpareNozzles(db: Connection): Promise<FittedNozzle[]> 
   }>(sql`
     select n.id, n.tag, y.material, y.nominal_bore_mm bore, y.insert_mm is not null "insert",
     y.length_mm length from nozzles n join nozzle_types y on y.id = n.type_id
-    left join lateral (select kind, hotend_id from standing_fittings e where e.nozzle_id = n.id
-    order by occurred_at desc, id desc limit 1) e on true
+    join nozzle_stands e on e.nozzle_id = n.id
     left join forecasts f on f.nozzle_id = n.id
     where e.kind is distinct from 'fit' and e.kind is distinct from 'retire'
     and e.hotend_id is null and coalesce(f.past_chance, 0) < 0.5 order by n.id`)

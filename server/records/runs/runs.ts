@@ -78,7 +78,7 @@ async function insertRun(
  */
 export async function storeRun(tx: Connection, run: Run, personId: number): Promise<{ runId: number }> {
   const { runId, nozzleIds } = await insertRun(tx, run, personId)
-  await tx.update(forecasts).set({ stale: true }).where(inArray(forecasts.nozzleId, nozzleIds))
+  await tx.update(forecasts).set({ stale: true, moved: null }).where(inArray(forecasts.nozzleId, nozzleIds))
   return { runId }
 }
 

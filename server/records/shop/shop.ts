@@ -3,10 +3,11 @@ import type { Shop } from '#shared/answers/shop'
 import type { Connection } from '../../db/client'
 import { standings } from '../change/under-way'
 import { listMaterials } from '../materials/materials'
-import { listNozzles } from '../nozzles/nozzles'
-import { listSpools } from '../spools/spools'
+import { nozzlesOfShop } from '../nozzles/nozzles'
+import { spoolsOfShop } from '../spools/spools'
 import { listNozzleTypes } from '../nozzles/types'
 import { listPeople } from './people'
+import { notReadyOf } from './news'
 import { shopSettings } from './settings'
 import { hotendTags } from '../printers/hotends'
 import { listPrinters } from '../printers/printers'
@@ -17,9 +18,9 @@ import { studyTurn } from '../studies/studies'
 export async function shop(db: Connection): Promise<Omit<Shop, 'person' | 'onNetwork'>> {
   const [printers, nozzles, hotends, spools, materials, types, people, settings, turn, due, stand] = await Promise.all([
     listPrinters(db),
-    listNozzles(db),
+    nozzlesOfShop(db),
     hotendTags(db),
-    listSpools(db),
+    spoolsOfShop(db),
     listMaterials(db),
     listNozzleTypes(db),
     listPeople(db),
@@ -32,16 +33,16 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person' | 'onNet
     all.filter(x => x.outOfUse === outOfUse)
   return {
     printers: used(printers, false),
-    nozzles,
+    ...nozzles,
     hotends,
-    spools,
+    ...spools,
     materials,
     types,
     people: used(people, false),
     settings,
     studyTurn: turn,
     sensorsDue: due,
-    notReady: printers.filter(p => !p.outOfUse && stand.has(p.id)).length,
+    notReady: notReadyOf(printers, stand),
     outOfUse: { printers: used(printers, true), people: used(people, true) },
   }
 }

@@ -1,17 +1,12 @@
 /**
- * The water in every spool: its log turned into the places it stood in, and carried through by the core. Nothing of it
- * is stored; a spool's state is worked out when it is asked for, and is the same in every process.
+ * The water in every spool: its log turned into the places it stood in, and carried through by the core. Where a spool
+ * stood after its last event is kept (stands.ts); its state is worked out when it is asked for.
  */
-import { FOR_GOOD_H } from '#core/words'
-import type { DryingLine, ShopAir, SpoolHistory, SpoolState } from '#shared/answers/spools'
-import { sql } from 'drizzle-orm'
 import {
   AIR_C,
   dryerRh,
   dryTime,
   equilibriumWater,
-  filamentOf,
-  fitFactor,
   meanWater,
   newSpool,
   rhFor,
@@ -23,92 +18,17 @@ import {
   wetVerdict,
   type DryTime,
   type Filament,
-  type FittedFactor,
   type SpoolPlace,
   type SpoolWater,
   type Stay,
   type Wound,
 } from '#core/drying'
-import type { ValueKey } from '#core/limits'
-import { spoolFill, type SpoolMassFacts } from '#core/materials'
+import { spoolFill } from '#core/materials'
 import { InputError } from '#core/numeric'
+import { FOR_GOOD_H } from '#core/words'
+import type { DryingLine, ShopAir, SpoolHistory, SpoolState } from '#shared/answers/spools'
 import { endsSpool, type SpoolKind } from '#shared/entries/spools'
-import { filamentOfSpool, USUAL_TARE_G, type MaterialFacts, type SpoolFacts } from '#shared/filament'
-import type { Connection } from '../../db/client'
-import { iso } from '../../db/iso'
-import { MASS_OF_SPOOL } from './mass'
-
-export interface SpoolLog extends Record<string, unknown> {
-  id: number
-  tag: string
-  materialId: number
-  material: string
-  polymer: string
-  filler: string
-  diameterMm: number
-  fillerFraction: number
-  mass: SpoolMassFacts
-  hub: string
-  /** What is entered of the spool itself, and what its material says. */
-  own: SpoolFacts
-  ofMaterial: MaterialFacts
-  facts: Partial<Record<ValueKey, number>>
-  events: {
-    id: number
-    kind: Exclude<SpoolKind, 'weighed'>
-    at: string
-    roomC: number | null
-    rh: number | null
-    atC: number | null
-    hours: number | null
-    printer: string | null
-  }[]
-  dryings: DryingLine[]
-}
-
-const LOG_QUERY = (where = sql`true`) => sql`
-  select s.id, s.tag, s.material_id "materialId", m.name material, m.polymer, m.filler,
-  s.diameter_mm "diameterMm", json_build_object('diameterMm', s.diameter_mm, 'densityGCm3', s.density_g_cm3,
-  'fillerFraction', s.filler_fraction) own,
-    json_build_object('densityGCm3', m.density_g_cm3, 'fillerFraction', m.filler_fraction) "ofMaterial",
-    s.hub, ${MASS_OF_SPOOL} mass,
-    coalesce((select json_object_agg(v.key, v.value) from material_values v where v.material_id = m.id), '{}') facts,
-    coalesce((select json_agg(json_build_object('id', e.id, 'kind', e.kind, 'at', ${iso('e.occurred_at')}, 'roomC',
-    e.room_c, 'rh', e.rh, 'atC', e.at_c, 'hours', e.hours, 'printer', (select p.name from heads h
-    join printers p on p.id = h.printer_id where h.id = e.head_id)) order by e.occurred_at, e.id)
-      from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed'), '[]') events,
-    coalesce((select json_agg(json_build_object('id', d.id, 'dryerId', d.dryer_id, 'dryer', y.name, 'kind',
-    y.kind, 'timeOutH', y.time_out_h, 'setC', d.set_c, 'actualC', d.actual_c, 'plannedH', d.planned_h,
-    'targetWt', d.target_wt,
-        'from', ${iso('d.occurred_at')}, 'to',
-        ${iso('d.ended_at')}, 'beforeG', d.gross_g, 'afterG', d.after_g, 'note', d.note,
-        'person', u.name) order by d.occurred_at, d.id)
-      from standing_dryings d join dryers y on y.id = d.dryer_id join people u on u.id = d.person_id
-      where d.spool_id = s.id), '[]') dryings
-  from spools s join materials m on m.id = s.material_id where ${where} order by s.tag`
-
-async function shopAir(db: Connection): Promise<ShopAir> {
-  const [s] = await db.execute<ShopAir & Record<string, unknown>>(
-    sql`select room_c "roomC", room_rh "roomRh", dry_box_rh "dryBoxRh", ${iso('dry_box_read_at')} "dryBoxReadAt"
-      from settings`,
-  )
-  return s!
-}
-
-export async function spoolLogs(db: Connection, where = sql`true`): Promise<SpoolLog[]> {
-  const rows = await db.execute<SpoolLog>(LOG_QUERY(where))
-  return rows.map(r => ({ ...r, fillerFraction: filamentOfSpool(r.own, r.ofMaterial).fillerFraction }))
-}
-
-function uptakeOfSpool(s: SpoolLog): Filament | null {
-  return filamentOf(s.polymer, s.fillerFraction, s.diameterMm, {
-    waterAt50: s.facts.waterAt50,
-    d80E11: s.facts.diffusion80,
-    eaKJMol: s.facts.diffusionEa,
-    clean: s.facts.cleanWater,
-    usual: s.facts.usualWater,
-  })
-}
+import { uptakeOfSpool, type SpoolLog } from './log'
 
 /** Hours of a drying that only says "dried": the usual; common practice, no source. */
 const USUAL_DRYING = { atC: 70, hours: 8 }
@@ -124,7 +44,7 @@ const boxAir = (entered: number | null, air: ShopAir): Pick<Stay, 'place' | 'rh'
  * The log as stays one after the other, up to `until`. Before it is opened a spool is sealed; out of a dryer it stands
  * in the room until it is put elsewhere; a dryer that timed out is a warm room.
  */
-function staysOf(s: SpoolLog, air: ShopAir, until: number): Stay[] {
+export function staysOf(s: SpoolLog, air: ShopAir, until: number): Stay[] {
   type Mark = Pick<Stay, 'place' | 'airC' | 'rh' | 'rhLow'> & { at: number }
   const marks: Mark[] = []
   const room = { airC: air.roomC, rh: air.roomRh }
@@ -167,68 +87,16 @@ function staysOf(s: SpoolLog, air: ShopAir, until: number): Stay[] {
 }
 
 /** State before anything is known: between dry and as wet as the shop's air, from when the log begins. */
-function startOf(s: SpoolLog, f: Filament, air: ShopAir, stays: readonly Stay[], until: number): SpoolWater {
+export function startOf(s: SpoolLog, f: Filament, air: ShopAir, stays: readonly Stay[], until: number): SpoolWater {
   const at = stays[0]?.from ?? until
   return newSpool(f, air.roomRh, at, spoolFill(s.mass, at))
-}
-
-/** Least uncertainty of a weight difference, g: twice a balance of 1 g resolution, rectangular. */
-const WEIGHING_U_G = 0.6
-
-/** The latest weighed dryings are enough to know the factor, and keep the reading quick when there are hundreds. */
-const WEIGHINGS = 12
-
-/** The shop's own wound-spool factor, from the latest dryings that were weighed before and after. */
-function shopFactor(logs: readonly SpoolLog[], air: ShopAir): FittedFactor {
-  const weighed = logs
-    .flatMap(s => {
-      if (!s.dryings.some(d => d.afterG !== null) || problemOf(s, air, Date.now()) !== null) return []
-      const f = uptakeOfSpool(s)
-      return f === null
-        ? []
-        : s.dryings.flatMap(d =>
-            d.beforeG === null || d.afterG === null || d.to === null
-              ? []
-              : [
-                  {
-                    s,
-                    f,
-                    from: Date.parse(d.from),
-                    to: Date.parse(d.to),
-                    beforeG: d.beforeG,
-                    lostG: d.beforeG - d.afterG,
-                  },
-                ],
-          )
-    })
-    .sort((a, b) => b.to - a.to)
-    .slice(0, WEIGHINGS)
-  return fitFactor(
-    weighed.map(({ s, f, from, to, beforeG, lostG }) => {
-      const before = staysOf(s, air, from)
-      const stay = staysOf(s, air, to).filter(x => x.from >= from)
-      const filamentG = beforeG - (s.mass.tareG ?? USUAL_TARE_G)
-      const expectedG = (factor: number) => {
-        const wound: Wound = { ...START_WOUND, factor }
-        const state = throughHistory(startOf(s, f, air, before, from), f, before, wound)
-        return (filamentG / 100) * (meanWater(state.wound) - meanWater(throughHistory(state, f, stay, wound).wound))
-      }
-      return { lostG, uG: WEIGHING_U_G, expectedG }
-    }),
-  )
-}
-
-/** What every state of a spool rests on: all logs, the shop's air, and the factor that they make. */
-export async function spoolsAndAir(db: Connection): Promise<{ logs: SpoolLog[]; air: ShopAir; wound: FittedFactor }> {
-  const [logs, air] = await Promise.all([spoolLogs(db), shopAir(db)])
-  return { logs, air, wound: shopFactor(logs, air) }
 }
 
 /**
  * An entry of the log that no computation takes (it was let in before the doors knew the ranges), in words; null when
  * all is fine.
  */
-function problemOf(s: SpoolLog, air: ShopAir, until: number): string | null {
+export function problemOf(s: SpoolLog, air: ShopAir, until: number): string | null {
   const hot = (c: number | null) => c !== null && !(c >= AIR_C[0] && c <= AIR_C[1])
   const d = s.dryings.find(x => hot(x.actualC ?? x.setC))
   if (d) return `The drying of ${d.from} is logged at ${d.actualC ?? d.setC} °C, which cannot be; strike it out`
@@ -245,32 +113,101 @@ function problemOf(s: SpoolLog, air: ShopAir, until: number): string | null {
   }
 }
 
-export function stateOf(s: SpoolLog, air: ShopAir, wound: Wound, now: number): SpoolState {
+/**
+ * A spool after its last event: all that its state at a later moment is worked out from. What is kept of it in the
+ * database is this, in JSON.
+ */
+export interface SpoolStand {
+  place: SpoolPlace
+  since: number | null
+  problem: string | null
+  /** The last event that is no weighing. */
+  event: SpoolKind | null
+  headId: number | null
+  drying: DryingLine | null
+  polymer: string
+  /** Its filament, the water in it when the stay began that it is in now, and that stay; null where nothing tells. */
+  water: { filament: Filament; start: SpoolWater; stay: Stay | null } | null
+  /** When it was worked out, and until when it holds without a new entry: a dryer may switch itself off. */
+  from: number
+  until: number | null
+}
+
+/** The stand at a moment; it holds for every later one before `until` and before the next entry. */
+export function standOf(s: SpoolLog, air: ShopAir, wound: Wound, now: number): SpoolStand {
   const problem = problemOf(s, air, now)
   const f = problem === null ? uptakeOfSpool(s) : null
   const stays = problem === null ? staysOf(s, air, now) : []
   const last = stays[stays.length - 1]
-  const open = s.dryings.find(d => d.to === null) ?? null
   const lastEvent = s.events[s.events.length - 1]
   const place: SpoolPlace = last?.place ?? 'sealed'
   let since = last?.from ?? null
   for (let i = stays.length - 1; i > 0 && stays[i - 1]!.place === place; i--) since = stays[i - 1]!.from
   return {
-    id: s.id,
-    tag: s.tag,
-    materialId: s.materialId,
-    material: s.material,
-    hub: s.hub,
     place,
-    ended: lastEvent && endsSpool(lastEvent.kind) ? lastEvent.kind : null,
+    since,
+    problem,
+    event: lastEvent?.kind ?? null,
+    headId: lastEvent?.headId ?? null,
+    drying: s.dryings.find(d => d.to === null) ?? null,
+    polymer: s.polymer,
+    water: f && {
+      filament: f,
+      start: throughHistory(startOf(s, f, air, stays, now), f, stays.slice(0, -1), wound),
+      stay: last ?? null,
+    },
+    from: now,
+    until: nextMark(s, now),
+  }
+}
+
+/** The next moment of its log: a dryer that switches itself off, or what a clock that is ahead has entered. */
+function nextMark(s: SpoolLog, now: number): number | null {
+  const ofDryings = s.dryings.flatMap(d => [
+    Date.parse(d.from),
+    ...(d.to === null ? [] : [Date.parse(d.to)]),
+    ...(d.timeOutH === null ? [] : [Date.parse(d.from) + d.timeOutH * 3_600_000]),
+  ])
+  const later = [...ofDryings, ...s.events.map(e => Date.parse(e.at))].filter(at => at >= now)
+  return later.length === 0 ? null : Math.min(...later)
+}
+
+/** The state of a spool at a moment, from its stand. */
+export function stateFrom(
+  spool: Pick<SpoolLog, 'id' | 'tag' | 'materialId' | 'material' | 'hub'> & { printer: string | null },
+  stand: SpoolStand,
+  air: ShopAir,
+  wound: Wound,
+  now: number,
+): SpoolState {
+  const { place, since, problem, event, drying, polymer, water } = stand
+  const { id, tag, materialId, material, hub, printer } = spool
+  return {
+    id,
+    tag,
+    materialId,
+    material,
+    hub,
+    place,
+    ended: event !== null && endsSpool(event) ? event : null,
     since: since === null ? null : new Date(since).toISOString(),
     problem,
-    printer: place === 'room' && lastEvent?.kind === 'loaded' ? lastEvent.printer : null,
-    water:
-      f && waterOf(s.polymer, place, throughHistory(startOf(s, f, air, stays, now), f, stays, wound), f, air, wound),
-    takesNoWater: takesNoWater(s.polymer),
-    drying: open,
+    printer: place === 'room' && event === 'loaded' ? printer : null,
+    water: water && waterOf(polymer, place, waterAt(water, wound, now), water.filament, air, wound),
+    takesNoWater: takesNoWater(polymer),
+    drying,
   }
+}
+
+/** The water at a moment: on from where the stay began that the spool is in. */
+function waterAt({ filament, start, stay }: NonNullable<SpoolStand['water']>, wound: Wound, now: number): SpoolWater {
+  if (stay === null) return { ...start, at: now }
+  return throughHistory(start, filament, [{ ...stay, to: now }], wound)
+}
+
+export function stateOf(s: SpoolLog, air: ShopAir, wound: Wound, now: number): SpoolState {
+  const printer = s.events[s.events.length - 1]?.printer ?? null
+  return stateFrom({ ...s, printer }, standOf(s, air, wound, now), air, wound, now)
 }
 
 function waterOf(

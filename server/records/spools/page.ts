@@ -4,12 +4,16 @@ import { sql } from 'drizzle-orm'
 import { spoolMass } from '#core/materials'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
-import { spoolHistoryOf, spoolsAndAir, stateOf } from './moisture'
+import { airAndFactor } from './factor'
+import { spoolLogs } from './log'
+import { spoolHistoryOf, stateOf } from './moisture'
 import { notFound } from '../entry/refusal'
 
 export async function spoolPage(db: Connection, tag: string): Promise<SpoolPage> {
-  const { logs, air, wound } = await spoolsAndAir(db)
-  const log = logs.find(s => s.tag.toLowerCase() === tag.toLowerCase())
+  const [[log], { air, wound }] = await Promise.all([
+    spoolLogs(db, sql`lower(s.tag) = lower(${tag})`),
+    airAndFactor(db),
+  ])
   if (!log) notFound('This spool')
   const now = Date.now()
   const events = await db.execute<SpoolPage['events'][number] & Record<string, unknown>>(sql`

@@ -2,45 +2,58 @@
 import type { SpoolRow } from '#shared/answers/spools'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { spoolInUse, type spoolEventSchema, type spoolSchema } from '#shared/entries/spools'
+import type { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import type { Connection } from '../../db/client'
+import { idIn } from '../../db/ids'
 import { iso } from '../../db/iso'
 import { endings, spoolEvents, spools, materials } from '../../db/schema'
 import { dryingWithin } from '../prepare/dryings'
-import { MASS_OF_SPOOL, massOfSpool, weighed } from './mass'
-import { spoolMass, type SpoolMassFacts } from '#core/materials'
+import { airAndFactor } from './factor'
+import { massOfSpool, weighed } from './mass'
+import { freshStands } from './stands'
+import { spoolMass } from '#core/materials'
 import { filamentOfSpool, type MaterialFacts } from '#shared/filament'
 import type { Question } from '#shared/problem'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { unused } from '../entry/unused'
 
-type StoredSpool = Omit<SpoolRow, 'densityGCm3' | 'fillerFraction' | 'inUse' | 'leftG' | 'leftBy' | 'lastUsedAt'> & {
+type StoredSpool = Omit<
+  SpoolRow,
+  'densityGCm3' | 'fillerFraction' | 'inUse' | 'leftG' | 'leftBy' | 'lastUsedAt' | 'place'
+> & {
   ofMaterial: MaterialFacts
-  mass: SpoolMassFacts
 }
 
-const SPOOLS = sql`
-  select s.id, s.tag, s.material_id "materialId", m.name material, s.diameter_mm "diameterMm", s.net_g "netG",
-    s.tare_g "tareG", s.hub, s.note, s.version, s.density_g_cm3 "ownDensityGCm3",
-    s.filler_fraction "ownFillerFraction",
-    json_build_object('densityGCm3', m.density_g_cm3, 'fillerFraction', m.filler_fraction) "ofMaterial",
-    ${MASS_OF_SPOOL} mass,
-    (select e.kind from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed'
-    order by e.occurred_at desc, e.id desc limit 1) place
-  from spools s join materials m on m.id = s.material_id
-  order by s.tag`
-
-const lastUse = ({ uses }: SpoolMassFacts) =>
-  uses.length === 0 ? null : new Date(uses.reduce((last, u) => Math.max(last, u.at), -Infinity)).toISOString()
-
-export async function listSpools(db: Connection): Promise<SpoolRow[]> {
-  const rows = await db.execute<StoredSpool & Record<string, unknown>>(SPOOLS)
-  return rows.map(({ ofMaterial, mass, ...r }) => {
+/** Spools by their tags, those asked for or all, with what is left on each. */
+export async function listSpools(db: Connection, ids?: readonly number[]): Promise<SpoolRow[]> {
+  const every = ids ?? (await db.execute<{ id: number }>(sql`select id from spools`)).map(r => r.id)
+  const kept = new Map((await freshStands(db, await airAndFactor(db), every)).map(k => [k.spoolId, k]))
+  const rows = await db.execute<StoredSpool & Record<string, unknown>>(sql`
+    select s.id, s.tag, s.material_id "materialId", m.name material, s.diameter_mm "diameterMm", s.net_g "netG",
+      s.tare_g "tareG", s.hub, s.note, s.version, s.density_g_cm3 "ownDensityGCm3",
+      s.filler_fraction "ownFillerFraction",
+      json_build_object('densityGCm3', m.density_g_cm3, 'fillerFraction', m.filler_fraction) "ofMaterial"
+    from spools s join materials m on m.id = s.material_id where ${idIn('s.id', ids)} order by s.tag`)
+  return rows.flatMap(({ ofMaterial, ...r }) => {
     const own = { diameterMm: r.diameterMm, densityGCm3: r.ownDensityGCm3, fillerFraction: r.ownFillerFraction }
-    const { g: leftG, by: leftBy } = spoolMass(mass)
-    const inUse = spoolInUse({ leftG, place: r.place })
-    return { ...r, leftG, leftBy, lastUsedAt: lastUse(mass), ...filamentOfSpool(own, ofMaterial), inUse }
+    const k = kept.get(r.id)
+    if (!k) return [] // it came in between
+    const { leftG, leftBy, lastUsedAt, inUse } = k
+    return [{ ...r, leftG, leftBy, lastUsedAt, ...filamentOfSpool(own, ofMaterial), inUse, place: k.stand.event }]
   })
+}
+
+/** Spools that are used up and that forms still offer in full: the latest. */
+const LATEST_USED_UP = 40
+
+/** What the shop is told of: every spool in use, those used up last, and the tags of the rest. */
+export async function spoolsOfShop(db: Connection): Promise<{ spools: SpoolRow[]; usedUpTags: string[] }> {
+  const inUse = (await freshStands(db, await airAndFactor(db))).map(k => k.spoolId)
+  const usedUp = await db.execute<{ id: number; tag: string }>(sql`
+    select s.id, s.tag from spools s left join spool_stands t on t.spool_id = s.id
+    where not (${idIn('s.id', inUse)}) order by t.last_used_at desc nulls last, s.id desc`)
+  const spools = await listSpools(db, [...inUse, ...usedUp.slice(0, LATEST_USED_UP).map(r => r.id)])
+  return { spools, usedUpTags: usedUp.slice(LATEST_USED_UP).map(r => r.tag) }
 }
 
 export async function spoolRemaining(db: Connection, spoolId: number): Promise<{ tag: string; g: number }> {

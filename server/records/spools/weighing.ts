@@ -2,12 +2,14 @@
 import { spoolMass } from '#core/materials'
 import { USUAL_TARE_G } from '#shared/filament'
 import type { Connection } from '../../db/client'
-import { spoolsAndAir, stateOf } from './moisture'
+import { idIn } from '../../db/ids'
+import { airAndFactor } from './factor'
+import { spoolLogs } from './log'
+import { stateOf } from './moisture'
 import { notFound } from '../entry/refusal'
 
 export async function expectedGrossG(db: Connection, spoolId: number): Promise<number> {
-  const { logs, air, wound } = await spoolsAndAir(db)
-  const log = logs.find(s => s.id === spoolId)
+  const [[log], { air, wound }] = await Promise.all([spoolLogs(db, idIn('s.id', [spoolId])), airAndFactor(db)])
   if (!log) notFound('This spool')
   const water = stateOf(log, air, wound, Date.now()).water
   const { g } = spoolMass(log.mass)

@@ -28,6 +28,7 @@ import { useCheck } from '~/state/check'
 import { useScans } from '~/state/scans'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
+import { checkConcern } from '#shared/news'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'May I start · Iron Nozzle' })
@@ -164,6 +165,10 @@ async function check(): Promise<void> {
   }
 }
 let timer: ReturnType<typeof setTimeout> | undefined
+function checkSoon(): void {
+  clearTimeout(timer)
+  timer = setTimeout(() => void check(), 250)
+}
 watch(
   () =>
     [
@@ -180,11 +185,15 @@ watch(
       job.value,
       shop.revision,
     ] as const,
-  () => {
-    clearTimeout(timer)
-    timer = setTimeout(() => void check(), 250)
-  },
+  () => checkSoon(),
   { immediate: true },
+)
+watch(
+  () => shop.news,
+  items => {
+    const nozzle = printer.value?.heads.find(h => h.id === v.value.headId)?.nozzleId ?? null
+    if (checkConcern(items, { printer: v.value.printerId, nozzle, spool: v.value.spoolId })) checkSoon()
+  },
 )
 
 function answer(index: number, how: 'looked' | 'waived' | null, reason: string): void {
