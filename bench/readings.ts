@@ -92,7 +92,9 @@ async function one(path: string): Promise<{ ms: number; bytes: number }> {
   let bytes = 0
   try {
     const r = await fetch(url(path), { signal: AbortSignal.timeout(PATIENCE_MS) })
-    bytes = (await r.arrayBuffer()).byteLength
+    const body = await r.arrayBuffer()
+    // what goes over the network
+    bytes = Number(r.headers.get('content-length') ?? body.byteLength)
     if (!r.ok) throw new Error(`${path} answered ${r.status}`)
   } catch (error) {
     if (!(error instanceof DOMException)) throw error

@@ -38,7 +38,7 @@ insert into spools (tag, material_id, diameter_mm, net_g, tare_g, hub, created_b
   select 'S-' || i, 1 + i % 20, 1.75, 1000, 210, 'polycarbonate', 1
   from generate_series(1, 2000) i;
 insert into runs (printer_id, name, ended_at, hours, outcome, entered_as, bed_set_c, person_id)
-  select 1 + i % 60, 'job ' || i % 97, now() - (:runs + 1 - i) * interval '3650 days' / :runs, 6, 'finished', 'grams',
+  select 1 + i % 60, 'job ' || i % 97, now() - (:runs + 1 - i)::float8 / :runs * interval '3650 days', 6, 'finished', 'grams',
     100, 1
   from generate_series(1, :runs) i;
 insert into run_tools (run_id, tool, head_id, nozzle_id, material_id, spool_id, ended_at, extruded_mm, extruded_g,

@@ -202,7 +202,8 @@ export function fleetForecast(
     const pool = pools.get(n.material)
     const own = terms[i]
     const sisters = (pool?.n ?? 0) - (own ? 1 : 0)
-    const prior = pooledPrior(n.material, pool ? (own ? withoutTerm(pool.sum, own) : pool.sum) : null, sisters)
+    const others = pool && own ? withoutTerm(pool.sum, own) : (pool?.sum ?? null)
+    const prior = pooledPrior(n.material, others, sisters)
     out.push({
       key: n.key,
       forecast: forecast({ ...n, prior }, n.law === 'sliding' ? stores[i] : undefined),

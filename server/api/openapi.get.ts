@@ -38,7 +38,7 @@ const inQuery = (schema: z.ZodType) =>
     schema: s,
   }))
 
-export default answering('/api/openapi', async () => {
+function described() {
   const paths: Record<string, Record<string, unknown>> = {}
   const add = (path: string, method: string, what: Record<string, unknown>) => {
     paths[path] = { ...paths[path], [method]: what }
@@ -94,5 +94,45 @@ export default answering('/api/openapi', async () => {
         422: wrong('A field to correct'),
       },
     })
-  return { openapi: '3.1.0' as const, info: { title: 'Iron Nozzle', version: '0.1.0' }, paths }
-})
+  const schemas: Record<string, unknown> = {}
+  const lean = withShared(paths, schemas) as typeof paths
+  const info = { title: 'Iron Nozzle', version: '0.1.0' }
+  return { openapi: '3.1.0' as const, info, paths: lean, components: { schemas } }
+}
+
+/** Shorter ones are written where they stand. */
+const WORTH_SHARING = 150
+
+/** The same with schemas that stand in several places written once, under a name of their own. */
+function withShared(whole: unknown, schemas: Record<string, unknown>): unknown {
+  const seen = new Map<string, number>()
+  const isShared = (v: unknown): v is object =>
+    typeof v === 'object' && v !== null && 'type' in v && JSON.stringify(v).length > WORTH_SHARING
+  const each = (v: unknown, see: (inner: unknown) => unknown): unknown => {
+    if (Array.isArray(v)) return v.map(see)
+    if (typeof v !== 'object' || v === null) return v
+    return Object.fromEntries(Object.entries(v).map(([key, inner]) => [key, see(inner)]))
+  }
+  const count = (v: unknown): unknown => {
+    if (isShared(v)) {
+      const text = JSON.stringify(v)
+      seen.set(text, (seen.get(text) ?? 0) + 1)
+      if (seen.get(text)! > 1) return v // what is in it is counted already
+    }
+    return each(v, count)
+  }
+  count(whole)
+  const names = new Map([...seen].filter(([, n]) => n > 1).map(([text], i) => [text, `shared${i + 1}`]))
+  const put = (v: unknown): unknown => {
+    const name = isShared(v) ? names.get(JSON.stringify(v)) : undefined
+    if (name === undefined) return each(v, put)
+    schemas[name] ??= each(v, put)
+    return { $ref: `#/components/schemas/${name}` }
+  }
+  return put(whole)
+}
+
+/** Made once: it changes with the program alone. */
+let made: ReturnType<typeof described> | null = null
+
+export default answering('/api/openapi', async () => (made ??= described()))

@@ -43,6 +43,8 @@ import { database } from '../db/database'
 import { bodyOf } from './body'
 import { faultId, faultLine } from './fault'
 import { bodyFault, textFault } from './plain-text'
+import { isAway, problemOf, SERVER_FAULT } from './problem'
+import { packable, packed } from './packed'
 import { together } from './together'
 
 /** Who acts: the person chosen in the header. Accounts and roles can come here without touching a route. */
@@ -53,60 +55,6 @@ export async function actor(event: H3Event, db: Connection): Promise<Person> {
   if (!person) throw new Refusal({ type: 'about:blank', status: 409, title: 'There is no person yet who could act' })
   return person
 }
-
-const SERVER_FAULT: Problem = {
-  type: 'about:blank',
-  status: 500,
-  title: 'This went wrong on the server; nothing was stored',
-}
-
-/** The code of a database or connection error, or of the one that caused it; '' for any other. */
-function codeOf(error: unknown): string {
-  const { code, cause } = (error ?? {}) as { code?: unknown; cause?: { code?: unknown } }
-  return String(code ?? cause?.code ?? '')
-}
-
-export function problemOf(error: unknown): Problem {
-  if (error instanceof Refusal) return error.problem
-  if (error instanceof InputError)
-    return {
-      type: 'urn:iron-nozzle:field',
-      status: 422,
-      title: error.message,
-      errors: [{ field: error.field, message: error.message }],
-    }
-  const code = codeOf(error)
-  if (isAway(error))
-    return {
-      type: 'urn:iron-nozzle:database',
-      status: 503,
-      title: 'The database does not answer; nothing was stored. What you typed is kept, try again shortly',
-    }
-  if (/^(53|40)/.test(code))
-    return {
-      type: 'urn:iron-nozzle:database',
-      status: 503,
-      title: 'The database is too busy; nothing was stored. What you typed is kept, try again shortly',
-    }
-  if (code === '23514' || code.startsWith('22'))
-    return {
-      type: 'about:blank',
-      status: 422,
-      title: 'A value is outside what can be stored',
-      detail: String((error as { cause?: { constraint_name?: string } }).cause?.constraint_name ?? ''),
-    }
-  if (code === '23505')
-    return {
-      type: 'urn:iron-nozzle:field',
-      status: 422,
-      title: 'This name is taken',
-      errors: [{ field: 'name', message: 'This name is taken' }],
-    }
-  if (code === '23503') return { type: 'about:blank', status: 422, title: 'It names a record that is not known' }
-  return SERVER_FAULT
-}
-
-const isAway = (error: unknown) => /^(ECONN|EPIPE|ENOTFOUND|ETIMEDOUT|CONNECT|CONNECTION_|57P|08)/.test(codeOf(error))
 
 async function guarded<T>(event: H3Event, work: () => Promise<T>): Promise<T | Problem> {
   try {
@@ -158,12 +106,12 @@ export function answering<P extends ReadPath>(
     guarded(event, async () => {
       admit(READS[path].who)
       const started = performance.now()
-      const work = async () => JSON.stringify(await again(db => read(db, event)))
+      const work = async () => packable(JSON.stringify(await again(db => read(db, event))))
       const answer = await (alone ? work() : together(event.path, work))
       setResponseHeader(event, 'server-timing', `read;dur=${(performance.now() - started).toFixed(1)}`)
       setResponseHeader(event, 'cache-control', 'no-store')
       setResponseHeader(event, 'content-type', 'application/json')
-      return answer
+      return await packed(event, answer)
     }),
   )
 }

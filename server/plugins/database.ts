@@ -1,16 +1,22 @@
 /** Brings the schema up at start, works out stale forecasts in the background, and closes the pool at the end. */
 import { refreshMissing, refreshStale } from '../records/nozzles/forecasts'
+import { setTimeout as sleep } from 'node:timers/promises'
+import { refreshStands } from '../records/spools/stands'
 import { closeDatabase, database } from '../db/database'
 import { forgetNews } from '../doors/news'
 
 const EVERY_MS = 2000
+/** Others get their turn between two pieces of background work. */
+const PAUSE_MS = 50
 
 export default defineNitroPlugin(nitro => {
   let stopped = false
   let timer: ReturnType<typeof setTimeout> | undefined
   const round = async () => {
     try {
-      await refreshStale(await database())
+      const db = await database()
+      await refreshStale(db)
+      while (!stopped && (await refreshStands(db)) > 0) await sleep(PAUSE_MS)
     } catch {
       /* the database is away; the next round tries again */
     }

@@ -3,6 +3,7 @@
  * describes itself with. None may be answered by a fault of the server, each refusal names what is wrong, and
  * afterwards every question of every screen is still answered.
  */
+import { written, type Components } from './openapi'
 import { randomBytes } from 'node:crypto'
 import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
@@ -205,7 +206,7 @@ test('two thousand malformed requests: no fault of the server, and every screen 
   try {
     const base = `http://127.0.0.1:${port}`
     const ask = async <T>(path: string) => (await (await request.get(base + path)).json()) as T
-    const { paths } = await ask<{ paths: Paths }>('/api/openapi')
+    const { paths } = written(await ask<{ paths: Paths; components: Components }>('/api/openapi'))
     // what the API says of itself is all there is, kind by kind where the address has a kind
     const targets = routeFiles().flatMap(({ method, path }) => {
       const as = new RegExp(`^${path.replaceAll(/[{}]/g, '\\$&').replace('\\{kind\\}', '(?:\\{kind\\}|[\\w-]+)')}$`)

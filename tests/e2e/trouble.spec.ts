@@ -1,4 +1,5 @@
 /** Bad input, a server that goes away, and files that are no job files. */
+import { written, type Components } from './openapi'
 import { spawn, type ChildProcess } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { serve } from './global-setup'
@@ -100,11 +101,14 @@ test('what is typed outlasts a save made elsewhere, and the news of it arrives',
 })
 
 test('the API is described from its own schemas', async ({ request }) => {
-  const api = (await (await request.get('/api/openapi')).json()) as {
+  const described = (await (await request.get('/api/openapi')).json()) as {
     openapi: string
+    components: Components
     paths: Record<string, { post?: { requestBody: { content: Record<string, { schema: { properties: object } }> } } }>
   }
+  const api = written(described)
   expect(api.openapi).toBe('3.1.0')
+  expect(JSON.stringify(api)).not.toContain('$ref')
   for (const path of ['/api/runs', '/api/gauges', '/api/fittings', '/api/strikes', '/api/spools'])
     expect(
       Object.keys(api.paths[path]!.post!.requestBody.content['application/json']!.schema.properties).length,

@@ -40,9 +40,31 @@ create table nozzle_stands (
   since timestamptz,
   last_gauged_at timestamptz,
   abrasivity double precision,
-  material_name text
+  material_name text,
+  -- filaments that may still stand in it: all since it was last purged clean; and the last of them
+  through_ids integer[],
+  through_last integer
 );
 create index nozzle_stands_kind on nozzle_stands (kind, nozzle_id);
+create index nozzle_stands_on_head on nozzle_stands (head_id) where kind = 'fit';
+-- What may still stand in a nozzle, by what was logged before a time: its runs, and what it was purged from and to.
+create function through_of(of_nozzle integer, before timestamptz, out ids integer[], out last_id integer)
+language sql stable as $$
+  select array_agg(distinct x.material_id), (array_agg(x.material_id order by x.at desc, x.rank desc))[1]
+  from (values (of_nozzle)) e (nozzle_id)
+  left join lateral (select c.occurred_at from standing_changeovers c where c.nozzle_id = e.nozzle_id
+    and c.occurred_at < before and c.clean order by c.occurred_at desc, c.id desc limit 1) clean on true
+  join lateral (
+    select t.material_id, t.ended_at at, 0 rank from standing_run_tools t where t.nozzle_id = e.nozzle_id
+    and t.ended_at > coalesce(clean.occurred_at, '-infinity')
+    union all select c.to_material_id, c.occurred_at, 1 from standing_changeovers c
+    where c.nozzle_id = e.nozzle_id and c.to_material_id is not null
+    and c.occurred_at >= coalesce(clean.occurred_at, '-infinity')
+    union all select c.from_material_id, c.occurred_at - interval '1 second', 0 from standing_changeovers c
+    where c.nozzle_id = e.nozzle_id and c.from_material_id is not null and not c.clean
+    and c.occurred_at >= coalesce(clean.occurred_at, '-infinity')
+  ) x on x.at < before
+$$;
 create function nozzles_stand(ids integer[]) returns void language plpgsql as $$
 begin
   ids := array(select distinct i from unnest(ids) i where i is not null order by i);
@@ -52,14 +74,61 @@ begin
   update nozzle_stands s set kind = e.kind, head_id = e.head_id, hotend_id = e.hotend_id, reason = e.reason,
     since = e.occurred_at,
     last_gauged_at = (select max(g.occurred_at) from standing_gauges g where g.nozzle_id = i.id),
-    abrasivity = l.abrasivity, material_name = l.material_name
+    abrasivity = l.abrasivity, material_name = l.material_name, through_ids = h.ids, through_last = h.last_id
   from unnest(ids) i (id)
   left join lateral (select f.kind, f.head_id, f.hotend_id, f.reason, f.occurred_at from standing_fittings f
     where f.nozzle_id = i.id order by f.occurred_at desc, f.id desc limit 1) e on true
   left join lateral (select t.abrasivity, t.material_name from standing_run_tools t
     where t.nozzle_id = i.id and t.filler_fraction > 0 order by t.ended_at desc, t.run_id desc limit 1) l on true
+  left join lateral through_of(i.id, 'infinity') h on true
   where s.nozzle_id = i.id;
 end $$;
+
+-- Where each part and each hotend is by the standing changes; the views of that read it here.
+create table part_stands (
+  part_id integer primary key references parts,
+  kind text not null,
+  printer_id integer,
+  head_id integer,
+  change_id bigint not null,
+  occurred_at timestamptz not null,
+  hotend_id integer
+);
+create index part_stands_of_printer on part_stands (printer_id);
+create index part_stands_of_head on part_stands (head_id);
+create table hotend_stands (
+  hotend_id integer primary key references hotends,
+  kind text not null,
+  printer_id integer,
+  head_id integer,
+  change_id bigint not null,
+  occurred_at timestamptz not null
+);
+create index hotend_stands_of_head on hotend_stands (head_id);
+create function parts_stand(ids integer[]) returns void language plpgsql as $$
+begin
+  ids := array(select distinct i from unnest(ids) i where i is not null order by i);
+  perform from parts where id = any (ids) order by id for no key update;
+  delete from part_stands where part_id = any (ids);
+  insert into part_stands
+    select distinct on (e.part_id) e.part_id, e.kind, c.printer_id, e.head_id, c.id, c.occurred_at, e.hotend_id
+    from part_events e join standing_stack_changes c on c.id = e.change_id where e.part_id = any (ids)
+    order by e.part_id, c.occurred_at desc, c.id desc;
+end $$;
+create function hotends_stand(ids integer[]) returns void language plpgsql as $$
+begin
+  ids := array(select distinct i from unnest(ids) i where i is not null order by i);
+  perform from hotends where id = any (ids) order by id for no key update;
+  delete from hotend_stands where hotend_id = any (ids);
+  insert into hotend_stands
+    select distinct on (e.hotend_id) e.hotend_id, e.kind, c.printer_id, e.head_id, c.id, c.occurred_at
+    from assembly_events e join standing_stack_changes c on c.id = e.change_id where e.hotend_id = any (ids)
+    order by e.hotend_id, c.occurred_at desc, c.id desc;
+end $$;
+create or replace view part_places as
+  select part_id, kind, printer_id, head_id, change_id, occurred_at, hotend_id from part_stands;
+create or replace view hotend_places as
+  select hotend_id, kind, printer_id, head_id, change_id, occurred_at from hotend_stands;
 
 -- What went through on each day (UTC), by material, of the runs that stand; benches print no job, so they set nothing.
 create table material_days (
@@ -139,7 +208,11 @@ begin
       perform days_changed(array(select run_id from fresh));
     when 'nozzles' then
       perform nozzles_stand(array(select id from fresh));
-    when 'gauges', 'fittings' then
+    when 'part_events' then
+      perform parts_stand(array(select part_id from fresh));
+    when 'assembly_events' then
+      perform hotends_stand(array(select hotend_id from fresh));
+    when 'gauges', 'fittings', 'changeovers' then
       perform nozzles_stand(array(select nozzle_id from fresh));
     when 'strikes' then
       perform spools_changed(array(
@@ -149,8 +222,13 @@ begin
       perform nozzles_stand(array(
         select f.nozzle_id from fittings f join fresh s on s.target = 'fitting' and s.target_id = f.id
         union all select g.nozzle_id from gauges g join fresh s on s.target = 'gauge' and s.target_id = g.id
+        union all select c.nozzle_id from changeovers c join fresh s on s.target = 'changeover' and s.target_id = c.id
         union all select t.nozzle_id from run_tools t join fresh s on s.target = 'run' and s.target_id = t.run_id));
       perform days_changed(array(select s.target_id from fresh s where s.target = 'run'));
+      perform parts_stand(array(select e.part_id from part_events e
+        join fresh s on s.target = 'stack change' and s.target_id = e.change_id));
+      perform hotends_stand(array(select e.hotend_id from assembly_events e
+        join fresh s on s.target = 'stack change' and s.target_id = e.change_id));
   end case;
   return null;
 end $$;
@@ -159,7 +237,7 @@ do $$
 declare t text;
 begin
   foreach t in array array['spool_events', 'dryings', 'spools', 'endings', 'run_tools', 'flow_bench_runs', 'nozzles',
-    'gauges', 'fittings', 'strikes', 'material_values'] loop
+    'gauges', 'fittings', 'changeovers', 'strikes', 'material_values', 'part_events', 'assembly_events'] loop
     execute format('create trigger derive after insert on %I referencing new table as fresh
       for each statement execute function derive()', t);
   end loop;
@@ -181,9 +259,18 @@ alter table warm_ups enable trigger no_change;
 create or replace view standing_warm_ups as select w.* from warm_ups w
   where not exists (select from strikes s where s.target = 'warm-up' and s.target_id = w.id);
 
+-- What is listed by its time alone, and what is asked for by head.
+create index prechecks_recent on prechecks (occurred_at desc, id desc);
+create index changeovers_recent on changeovers (occurred_at desc, id desc);
+create index spool_events_loaded on spool_events (head_id, occurred_at desc) where kind = 'loaded';
+create index run_tools_of_head_material on run_tools (head_id, material_id, ended_at);
+create index nozzle_stands_retired on nozzle_stands (since desc, nozzle_id desc) where kind = 'retire';
+
 create index endings_weighed on endings (occurred_at desc, id desc) where target = 'drying' and gross_g is not null;
 
 -- what is there already
 select spools_changed(array(select id from spools));
 select nozzles_stand(array(select id from nozzles));
+select parts_stand(array(select id from parts));
+select hotends_stand(array(select id from hotends));
 select days_changed(array(select id from runs));

@@ -11,6 +11,8 @@ import { refuseField } from '../entry/refusal'
 
 /** Runs further back say little of how the shop prints now. */
 const YEARS = 2
+/** And more than these of a filament say no more of it: the latest count. */
+const LATEST_RUNS = 2000
 
 interface Row extends Record<string, unknown> {
   typeId: number
@@ -67,9 +69,10 @@ export async function listCards(db: Connection, which: Which): Promise<Card[]> {
       with used as (
         select r.id, r.printer_id, n.type_id, r.outcome = 'finished' finished, r.job_id, t.tool, t.set_c, r.bed_set_c,
           r.chamber_set_c, t.peak_flow_mm3_s peak, t.ended_at
-        from standing_run_tools t join standing_runs r on r.id = t.run_id join nozzles n on n.id = t.nozzle_id
+        from (select * from standing_run_tools t where t.material_id = ${which.materialId}
+          and t.ended_at > now() - ${YEARS} * interval '1 year' order by t.ended_at desc limit ${LATEST_RUNS}) t
+        join runs r on r.id = t.run_id join nozzles n on n.id = t.nozzle_id
         where ${these(which, 'n.type_id', 'r.printer_id', 't.material_id')}
-          and t.ended_at > now() - ${YEARS} * interval '1 year'
           and not exists (select from flow_bench_runs f where f.run_id = r.id)
       ), told as (
         select id job_id, (scan -> 'fan' ->> 'max')::float8 * 100 fan,

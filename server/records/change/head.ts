@@ -14,6 +14,7 @@ import { purgeC, throughFitted } from '../prepare/changeovers'
 import { shopRules } from '../printers/ceilings'
 import { hotendOnHead } from '../printers/fittings'
 import { listStacks } from '../printers/stack-read'
+import { LOADED_ON } from '../spools/spools'
 import { nozzleRows, type NozzleRow } from './shelf'
 
 interface Next extends Record<string, unknown> {
@@ -31,9 +32,7 @@ const comingRows = (db: Connection, headId: number) =>
         and not exists (select from standing_runs r where r.precheck_id = c.id)
       order by c.occurred_at desc limit 3)
       union all
-      (select s.tag, s.material_id, null, null, 1, s.id from spools s
-      join lateral (select kind, head_id from standing_spool_events e where e.spool_id = s.id and e.kind <> 'weighed'
-        order by e.occurred_at desc, e.id desc limit 1) e on e.kind = 'loaded' and e.head_id = ${headId})
+      (select s.tag, s.material_id, null, null, 1, s.id from spools s where s.id in (${LOADED_ON(headId)}))
       union all
       (select r.name, t.material_id, t.fibre_g, t.set_c, 2, t.id::int from standing_run_tools t
       join runs r on r.id = t.run_id where t.head_id = ${headId}
@@ -84,9 +83,18 @@ export type HeadFor = Awaited<ReturnType<typeof headFor>>
 
 /** The hotend's ceiling as a setpoint, by what its weakest part stands with this nozzle; null when it is not known. */
 function ceilingOf(printer: StackPrinter, headId: number, nozzle: FittedNozzle | null, h: HeadFor): number | null {
-  const heads = printer.heads.map(x => (x.id === headId ? { ...x, nozzle } : x))
-  return ceilings({ ...printer, heads }, h.rules).find(c => c.zone === 'hotend' && c.headId === headId)?.limitC ?? null
+  const known = ceilingsKnown.get(h) ?? new Map<string, number | null>()
+  ceilingsKnown.set(h, known)
+  const key = JSON.stringify([headId, nozzle && { ...nozzle, id: 0, tag: '' }])
+  if (!known.has(key)) {
+    const heads = printer.heads.map(x => (x.id === headId ? { ...x, nozzle } : x))
+    const all = ceilings({ ...printer, heads }, h.rules)
+    known.set(key, all.find(c => c.zone === 'hotend' && c.headId === headId)?.limitC ?? null)
+  }
+  return known.get(key) ?? null
 }
+/** A shelf has many nozzles alike: what the hotend stands with one it stands with the others. */
+const ceilingsKnown = new WeakMap<HeadFor, Map<string, number | null>>()
 
 const demandsHere = (m: MaterialRow, enclosed: boolean) => {
   const all = demandsOf(m, USUAL_DIAMETER_MM)

@@ -36,11 +36,9 @@ const rowsOf = (db: Connection, headId: number, which: SQL) =>
       (select g.shape from standing_gauges g where g.nozzle_id = n.id
         order by g.occurred_at desc, g.id desc limit 1) shape,
       coalesce(f.past_chance, 0) "pastChance", f.left_kg "leftKg", f.left_low_kg "leftLowKg",
-      (select t.abrasivity from standing_run_tools t where t.nozzle_id = n.id and t.filler_fraction > 0
-        order by t.ended_at desc, t.run_id desc limit 1) abrasivity
-    from nozzles n join nozzle_types y on y.id = n.type_id left join forecasts f on f.nozzle_id = n.id
-    left join lateral (select kind, head_id, hotend_id from standing_fittings e where e.nozzle_id = n.id
-      order by occurred_at desc, id desc limit 1) e on true
+      e.abrasivity
+    from nozzle_stands e join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id
+    left join forecasts f on f.nozzle_id = n.id
     where ${which} order by n.id`)
 /** The nozzle on a head, and those that could be: not fitted, retired, in a hotend or promised elsewhere. */
 export const nozzleRows = (db: Connection, headId: number) =>

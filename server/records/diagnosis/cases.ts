@@ -86,13 +86,13 @@ async function headsOf(db: Connection): Promise<CaseHead[]> {
       (select n.tag from (select * from standing_fittings e where e.head_id = h.id
         order by e.occurred_at desc, e.id desc limit 1) e join nozzles n on n.id = e.nozzle_id
         where e.kind = 'fit') nozzle,
-      coalesce((select json_agg(x.run order by x.at desc, x.id desc) from (
-        select r.id, r.ended_at at, json_build_object('id', r.id, 'name', r.name, 'at', ${iso('r.ended_at')},
+      coalesce((select json_agg(json_build_object('id', r.id, 'name', r.name, 'at', ${iso('r.ended_at')},
           'finished', r.outcome = 'finished', 'symptoms', r.symptoms, 'nozzle', n.tag, 'material', t.material_name,
-          'spool', s.tag) run
-        from standing_runs r join run_tools t on t.run_id = r.id join nozzles n on n.id = t.nozzle_id
-        left join spools s on s.id = t.spool_id where t.head_id = h.id
-        order by r.ended_at desc, r.id desc limit 8) x), '[]') runs
+          'spool', s.tag) order by r.ended_at desc, r.id desc)
+        from (select * from standing_run_tools t where t.head_id = h.id
+          order by t.ended_at desc, t.run_id desc limit 8) t
+        join runs r on r.id = t.run_id join nozzles n on n.id = t.nozzle_id
+        left join spools s on s.id = t.spool_id), '[]') runs
     from heads h join printers p on p.id = h.printer_id where not p.out_of_use order by p.id, h.position, h.id`)
 }
 

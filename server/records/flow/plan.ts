@@ -12,6 +12,7 @@ import { standings } from '../change/under-way'
 import { notFound, refuseField } from '../entry/refusal'
 import { factOf, listAskings } from '../materials/materials'
 import { shopRules } from '../printers/ceilings'
+import { LOADED_ON } from '../spools/spools'
 import { listStacks } from '../printers/stack-read'
 
 interface Spool extends Record<string, unknown> {
@@ -81,9 +82,7 @@ export async function benchOn(db: Connection, headId: number, spoolId: number) {
 export async function spoolOn(db: Connection, headId: number): Promise<number | null> {
   const [s] = await db.execute<{ id: number | null }>(sql`
     select coalesce(
-      (select s.id from spools s join lateral (select kind, head_id from standing_spool_events e
-        where e.spool_id = s.id and e.kind <> 'weighed' order by e.occurred_at desc, e.id desc limit 1) e
-        on e.kind = 'loaded' and e.head_id = ${headId} limit 1),
+      (${LOADED_ON(headId)} order by l.occurred_at desc limit 1),
       (select t.spool_id from standing_run_tools t where t.head_id = ${headId} and t.spool_id is not null
         order by t.ended_at desc, t.id desc limit 1)) id`)
   return s!.id

@@ -146,8 +146,8 @@ export async function markMethod(
 ): Promise<number> {
   const by = method === 'pins' ? sql`(g.go_mm is not null or g.no_go_mm is not null)` : sql`g.setup_id = ${setupId}`
   const rows = await db.execute(sql`
-    update forecasts set stale = true, moved = null where nozzle_id in (select g.nozzle_id from standing_gauges g where ${by})
-    returning nozzle_id`)
+    update forecasts set stale = true, moved = null
+    where nozzle_id in (select g.nozzle_id from standing_gauges g where ${by}) returning nozzle_id`)
   return rows.length
 }
 

@@ -20,11 +20,15 @@ import { PLACE_OF_HEAD } from '../printers/fittings'
 import { flowOfNozzle } from '../flow/told'
 import { scatterAnswer } from '../studies/scatter'
 
-/** Those in service, those that are retired, or some by their ids. */
-type Which = { ids: readonly number[] } | { retired: boolean; find?: string; after?: string | null; limit?: number }
+/** Some by their ids, those in service and some beside, or those in service or retired. */
+type Which =
+  | { ids: readonly number[] }
+  | { inServiceAnd: readonly number[] }
+  | { retired: boolean; find?: string; after?: string | null; limit?: number }
 
 function those(w: Which): SQL {
   if ('ids' in w) return idIn('n.id', w.ids)
+  if ('inServiceAnd' in w) return sql`(s.kind is distinct from 'retire' or ${idIn('s.nozzle_id', w.inServiceAnd)})`
   const like = `%${(w.find ?? '').replaceAll(/[%_\\]/g, c => `\\${c}`)}%`
   const found = w.find ? sql`and (n.tag ilike ${like} or y.name ilike ${like} or s.reason ilike ${like})` : sql``
   const later = w.after ? sql`and n.tag > ${w.after}` : sql``
@@ -33,7 +37,7 @@ function those(w: Which): SQL {
 
 /** Lines of nozzles by their tags; at most `limit`. */
 export async function listNozzles(db: Connection, which: Which = { retired: false }): Promise<NozzleLine[]> {
-  const most = 'ids' in which || which.limit === undefined ? sql`` : sql`limit ${which.limit}`
+  const most = !('retired' in which) || which.limit === undefined ? sql`` : sql`limit ${which.limit}`
   const rows = await db.execute<Record<string, unknown>>(sql`
     with last_jobs as (
       select p.id printer_id, (select sum(t.fibre_g) from run_tools t where t.run_id = r.id) fibre_g from printers p
@@ -167,16 +171,13 @@ const LATEST_RETIRED = 60
 
 /** What the shop is told of: every nozzle in service, those retired last, and the tags of the rest. */
 export async function nozzlesOfShop(db: Connection): Promise<{ nozzles: NozzleLine[]; retiredTags: string[] }> {
-  const retired = await db.execute<{ id: number; tag: string }>(sql`
-    select n.id, n.tag from nozzle_stands s join nozzles n on n.id = s.nozzle_id where s.kind = 'retire'
-    order by s.since desc, n.id desc`)
-  const latest = retired.slice(0, LATEST_RETIRED).map(r => r.id)
-  const [inService, gone] = await Promise.all([
-    listNozzles(db),
-    latest.length > 0 ? listNozzles(db, { ids: latest }) : [],
-  ])
-  const nozzles = [...inService, ...gone].sort((a, b) => (a.tag < b.tag ? -1 : 1))
-  return { nozzles, retiredTags: retired.slice(LATEST_RETIRED).map(r => r.tag) }
+  const [retired] = await db.execute<{ latest: number[] | null; tags: string[] | null }>(sql`
+      select json_agg(x.id) filter (where x.place <= ${LATEST_RETIRED}) latest,
+        json_agg(x.tag) filter (where x.place > ${LATEST_RETIRED}) tags
+      from (select n.id, n.tag, row_number() over (order by s.since desc, n.id desc) place from nozzle_stands s
+        join nozzles n on n.id = s.nozzle_id where s.kind = 'retire') x`)
+  const { latest, tags } = retired!
+  return { nozzles: await listNozzles(db, { inServiceAnd: latest ?? [] }), retiredTags: tags ?? [] }
 }
 
 /** What the pictures of a nozzle showed, with the names of their set-ups. */

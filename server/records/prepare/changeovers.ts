@@ -68,38 +68,23 @@ export function purgeC(
  * Filaments that may still stand in each fitted nozzle: all that went through since it was last purged clean, and what
  * it was purged to. They decide how hot it is swapped, and from what it is purged next.
  */
-export const throughFitted = (db: Connection): Promise<Through[]> =>
-  through(
-    db,
-    sql`heads h join lateral (select kind, nozzle_id from standing_fittings e where e.head_id = h.id
-      order by occurred_at desc, id desc limit 1) e on e.kind = 'fit'`,
-  )
+export const throughFitted = (db: Connection): Promise<Through[]> => throughOf(db, sql`s.kind = 'fit'`)
 /** The same of one nozzle, wherever it is. */
 export const throughNozzle = async (db: Connection, nozzleId: number): Promise<Through | null> =>
-  (await through(db, sql`(select id nozzle_id from nozzles where id = ${nozzleId}) e`))[0] ?? null
+  (await throughOf(db, sql`s.nozzle_id = ${nozzleId}`))[0] ?? null
+
+async function throughOf(db: Connection, which: SQL): Promise<Through[]> {
+  return await db.execute<Through & Record<string, unknown>>(sql`
+    select s.nozzle_id "nozzleId", s.through_ids "materialIds", s.through_last "lastId" from nozzle_stands s
+    where ${which} and s.through_ids is not null order by s.nozzle_id`)
+}
 
 /** What may have stood in a nozzle when a run that ended at `before` was begun. */
-export const throughBefore = async (db: Connection, nozzleId: number, before: string): Promise<Through | null> =>
-  (await through(db, sql`(select id nozzle_id from nozzles where id = ${nozzleId}) e`, before))[0] ?? null
-
-/** Of the nozzles `e`, by what was logged before a time. */
-async function through(db: Connection, which: SQL, before: string = 'infinity'): Promise<Through[]> {
-  return await db.execute<Through & Record<string, unknown>>(sql`
-    select e.nozzle_id "nozzleId", array_agg(distinct x.material_id) "materialIds", (array_agg(x.material_id
-    order by x.at desc, x.rank desc))[1] "lastId" from ${which}
-    left join lateral (select c.occurred_at from standing_changeovers c where c.nozzle_id = e.nozzle_id
-    and c.occurred_at < ${before}::timestamptz and c.clean order by c.occurred_at desc, c.id desc limit 1) clean on true
-    join lateral (
-      select t.material_id, t.ended_at at, 0 rank from standing_run_tools t where t.nozzle_id = e.nozzle_id
-      and t.ended_at > coalesce(clean.occurred_at, '-infinity')
-      union all select c.to_material_id, c.occurred_at, 1 from standing_changeovers c
-      where c.nozzle_id = e.nozzle_id and c.to_material_id is not null
-      and c.occurred_at >= coalesce(clean.occurred_at, '-infinity')
-      union all select c.from_material_id, c.occurred_at - interval '1 second', 0 from standing_changeovers c
-      where c.nozzle_id = e.nozzle_id and c.from_material_id is not null and not c.clean
-      and c.occurred_at >= coalesce(clean.occurred_at, '-infinity')
-    ) x on x.at < ${before}::timestamptz
-    group by e.nozzle_id`)
+export async function throughBefore(db: Connection, nozzleId: number, before: string): Promise<Through | null> {
+  const [row] = await db.execute<Through & Record<string, unknown>>(sql`
+    select ${nozzleId}::int "nozzleId", h.ids "materialIds", h.last_id "lastId"
+    from through_of(${nozzleId}, ${before}::timestamptz) h where h.ids is not null`)
+  return row ?? null
 }
 
 export async function listChangeovers(db: Connection): Promise<ChangeoverLine[]> {

@@ -48,7 +48,7 @@ interface WarmUpRow {
  * The latest warm-up of each place, lid and way of heating, as long as the enclosure is still the one it was recorded
  * in.
  */
-const RECORDS = sql`
+const RECORDS = (printerIds?: readonly number[]) => sql`
   select x.printer_id, json_agg(json_build_object('place', x.place, 'opening', x.opening, 'finalC', x.fit->'finalC',
     'reachedShare', x.fit->'reachedShare', 'bedC', x.bed_c, 'roomC', x.room_c, 'chamberSetC', x.chamber_set_c,
     'source', x.source, 'at', extract(epoch from x.occurred_at) * 1000,
@@ -57,7 +57,8 @@ const RECORDS = sql`
     select distinct on (w.printer_id, w.place, w.opening, w.chamber_set_c is null) w.* from (
       select u.id, u.printer_id, u.source, u.opening, u.fit, u.bed_c, u.room_c, u.chamber_set_c, u.occurred_at,
         ${WARM_UP_PLACE} place
-      from warm_ups u where not exists (select from strikes s where s.target = 'warm-up' and s.target_id = u.id)
+      from warm_ups u where ${idIn('u.printer_id', printerIds)}
+        and not exists (select from strikes s where s.target = 'warm-up' and s.target_id = u.id)
     ) w
     where w.place is not null and not exists (select from part_events e
       join standing_stack_changes c on c.id = e.change_id and c.kind = 'changed' and c.printer_id = w.printer_id
@@ -106,11 +107,10 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
         join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id where e.kind = 'fit'))
         order by h.position, h.id), '[]') from heads h where h.printer_id = p.id) heads,
       coalesce(q.parts, '[]') parts from printers p
-    left join (select w.printer_id, json_agg(${PART_JSON} order by a.id) parts from part_places w
+    left join lateral (select json_agg(${PART_JSON} order by a.id) parts from part_places w
     join parts a on a.id = w.part_id join people u on u.id = a.entered_by
-    where w.kind = 'fit' and a.role <> 'dryer'
-    group by w.printer_id) q on q.printer_id = p.id
-    left join (${RECORDS}) w on w.printer_id = p.id
+    where w.kind = 'fit' and a.role <> 'dryer' and w.printer_id = p.id) q on true
+    left join (${RECORDS(ids)}) w on w.printer_id = p.id
     where ${these} order by p.id`)
   const [dryers, checks] = await Promise.all([shopDryers(db), knownSensors(db)])
   const surveyed = await surveyedAir(db, checks)

@@ -1,6 +1,6 @@
 /** Spools: what they are, what is left on each, and what happens to them. */
 import type { SpoolRow } from '#shared/answers/spools'
-import { eq, sql } from 'drizzle-orm'
+import { eq, sql, type SQL } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import type { Connection } from '../../db/client'
@@ -25,9 +25,13 @@ type StoredSpool = Omit<
 }
 
 /** Spools by their tags, those asked for or all, with what is left on each. */
-export async function listSpools(db: Connection, ids?: readonly number[]): Promise<SpoolRow[]> {
+export async function listSpools(
+  db: Connection,
+  ids?: readonly number[],
+  known?: Awaited<ReturnType<typeof airAndFactor>>,
+): Promise<SpoolRow[]> {
   const every = ids ?? (await db.execute<{ id: number }>(sql`select id from spools`)).map(r => r.id)
-  const kept = new Map((await freshStands(db, await airAndFactor(db), every)).map(k => [k.spoolId, k]))
+  const kept = new Map((await freshStands(db, known ?? (await airAndFactor(db)), every)).map(k => [k.spoolId, k]))
   const rows = await db.execute<StoredSpool & Record<string, unknown>>(sql`
     select s.id, s.tag, s.material_id "materialId", m.name material, s.diameter_mm "diameterMm", s.net_g "netG",
       s.tare_g "tareG", s.hub, s.note, s.version, s.density_g_cm3 "ownDensityGCm3",
@@ -43,16 +47,23 @@ export async function listSpools(db: Connection, ids?: readonly number[]): Promi
   })
 }
 
+/** Ids of the spools that are loaded on a head: nothing has happened to them since. */
+export const LOADED_ON = (headId: number): SQL => sql`
+  select l.spool_id from standing_spool_events l where l.head_id = ${headId} and l.kind = 'loaded'
+    and not exists (select from standing_spool_events e where e.spool_id = l.spool_id and e.kind <> 'weighed'
+      and (e.occurred_at, e.id) > (l.occurred_at, l.id))`
+
 /** Spools that are used up and that forms still offer in full: the latest. */
 const LATEST_USED_UP = 40
 
 /** What the shop is told of: every spool in use, those used up last, and the tags of the rest. */
 export async function spoolsOfShop(db: Connection): Promise<{ spools: SpoolRow[]; usedUpTags: string[] }> {
-  const inUse = (await freshStands(db, await airAndFactor(db))).map(k => k.spoolId)
+  const known = await airAndFactor(db)
+  const inUse = (await freshStands(db, known)).map(k => k.spoolId)
   const usedUp = await db.execute<{ id: number; tag: string }>(sql`
     select s.id, s.tag from spools s left join spool_stands t on t.spool_id = s.id
     where not (${idIn('s.id', inUse)}) order by t.last_used_at desc nulls last, s.id desc`)
-  const spools = await listSpools(db, [...inUse, ...usedUp.slice(0, LATEST_USED_UP).map(r => r.id)])
+  const spools = await listSpools(db, [...inUse, ...usedUp.slice(0, LATEST_USED_UP).map(r => r.id)], known)
   return { spools, usedUpTags: usedUp.slice(LATEST_USED_UP).map(r => r.tag) }
 }
 

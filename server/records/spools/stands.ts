@@ -55,6 +55,8 @@ const each = (w: SpoolWater, f: typeof array | typeof plain): SpoolWater =>
 const turned = (s: SpoolStand, f: typeof array | typeof plain): SpoolStand =>
   s.water === null ? s : { ...s, water: { ...s.water, start: each(s.water.start, f) } }
 
+const IN_USE_OR_CHANGED = sql`and (t.in_use or t.version is distinct from coalesce(v.version, 0))`
+
 /** The stands of spools in use, or of those asked for. */
 export async function freshStands(
   db: Connection,
@@ -68,7 +70,7 @@ export async function freshStands(
   const rows = await db.execute<{ id: number; version: number; of: number | null; basis: string | null; use: boolean }>(
     sql`select s.id, coalesce(v.version, 0)::int "version", t.version::int "of", t.basis, t.in_use "use" from spools s
       left join spool_versions v on v.spool_id = s.id left join spool_stands t on t.spool_id = s.id
-      where ${idIn('s.id', ids)} ${ids === undefined ? sql`and (t.in_use or t.version is distinct from v.version)` : sql``}`,
+      where ${idIn('s.id', ids)} ${ids === undefined ? IN_USE_OR_CHANGED : sql``}`,
   )
   const out: KeptStand[] = []
   const wanted: number[] = []
@@ -131,6 +133,24 @@ async function workedOut(
   return out
 }
 const AT_ONCE = 50
+
+/**
+ * The background job: works out some stands that are out of date, so that after an upgrade of a large shop, or another
+ * air, nobody waits for all of them. Answers how many.
+ */
+export async function refreshStands(db: Connection, most = 20): Promise<number> {
+  const rows = await db.execute<{ id: number }>(sql`
+    select s.id from spools s left join spool_versions v on v.spool_id = s.id
+    left join spool_stands t on t.spool_id = s.id
+    where t.version is distinct from coalesce(v.version, 0) order by v.version desc nulls last, s.id desc limit ${most}`)
+  if (rows.length > 0)
+    await freshStands(
+      db,
+      await airAndFactor(db),
+      rows.map(r => r.id),
+    )
+  return rows.length
+}
 
 /** The state of every spool in use, with what it rests on. */
 export async function spoolStates(
