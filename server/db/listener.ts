@@ -19,6 +19,7 @@ export class Listener {
   private heardAt = 0
   private stopped = false
   private begun = false
+  isListening = false
   private readonly own = `iron_nozzle_beat_${randomBytes(6).toString('hex')}`
 
   constructor(
@@ -37,13 +38,17 @@ export class Listener {
     this.client = client
     this.heardAt = Date.now()
     try {
-      await client.listen(this.channel, text => this.heard(text))
+      await client.listen(
+        this.channel,
+        text => this.heard(text),
+        // also when the client has made its connection anew by itself
+        () => this.listens(client),
+      )
       await client.listen(this.own, () => {
         this.heardAt = Date.now()
       })
       if (this.client !== client) return
-      if (this.begun) this.missed()
-      this.begun = true
+      this.isListening = true
     } catch {
       if (this.client === client) this.anew()
       return
@@ -54,8 +59,16 @@ export class Listener {
     }, BEAT_MS)
   }
 
+  private listens(client: postgres.Sql): void {
+    if (this.client !== client) return
+    this.heardAt = Date.now()
+    if (this.begun) this.missed()
+    this.begun = true
+  }
+
   private anew(): void {
     clearInterval(this.beat)
+    this.isListening = false
     const old = this.client
     this.client = null
     void old?.end({ timeout: 1 }).catch(() => {})
