@@ -1,11 +1,12 @@
 /**
  * News of what was saved: of which table, and whom it concerns. A screen reads again only what may show it. What is not
- * named here concerns everybody, so a table that is added is never missed; tests/e2e/news.spec.ts holds the lists to
- * what really changes.
+ * named here concerns everybody, so a table that is added is never missed; tests/e2e/api.spec.ts holds the lists to
+ * what every entry really changes.
  */
 import { z } from 'zod'
 import { nozzleLine } from './answers/nozzles'
 import { printerLine } from './answers/printers'
+import type { Shop } from './answers/shop'
 import { spoolRow } from './answers/spools'
 import { studyTurn } from './answers/studies'
 import type { ReadAnswer, ReadPath } from './api'
@@ -66,7 +67,7 @@ type Rule<P extends ReadPath> = (n: NewsItem, shown: ReadAnswer<P>) => boolean
 
 const floorElse = none(ofSpools, ofWork, ofBenches, ofStudies, ['cards', 'practice_sets', 'dryers', 'changeovers'])
 const pageElse = none(ofSpools, ofWork, ofSteps, ofAir, ['runs', 'changeovers', 'sensor_checks', 'cards', 'dryers'])
-const equipElse = none(ofSpools, ofWork, ofBenches, ofStudies, ofSteps, ['gauges', 'cards', 'runs'])
+const equipElse = none(ofSpools, ofWork, ofBenches, ofStudies, ['gauges', 'cards', 'runs'])
 const prepareElse = none(ofBenches, ofStudies, ofSteps, [
   'gauges',
   'forecasts',
@@ -106,6 +107,9 @@ const RULES: { [P in ReadPath]?: Rule<P> } = {
   '/api/studies': n => none(ofSpools, ofWork, ofBenches, ofSteps, ofAir, ['runs', 'run_tools', 'cards'])(n),
   '/api/runs': n => none(ofSpools, ofBenches, ofStudies, ofSteps, ofAir, ['gauges', 'forecasts', 'fittings'])(n),
 }
+
+/** Readings that are not read again after every save, and the shop, of which lines are told. */
+export const TOLD_APART = [...Object.keys(RULES), '/api/shop'] as readonly ReadPath[]
 
 /** Whether a reading may look otherwise after it; `shown` is what it answered last, null while nothing is known. */
 export function concerns<P extends ReadPath>(
@@ -170,5 +174,23 @@ export function ofShop(items: readonly NewsItem[]): {
     // the last job of a printer is told with each of its nozzles
     jobsOf: ids(items.map(n => (n.of === 'runs' ? n.printer : undefined))),
     printers: items.some(n => MOVED.includes(n.of)),
+  }
+}
+
+/** A list by tags with some of its lines told anew. */
+function withLines<T extends { id: number; tag: string }>(list: T[], lines: T[]): T[] {
+  if (lines.length === 0) return list
+  const fresh = new Map(lines.map(l => [l.id, l]))
+  return [...list.filter(l => !fresh.has(l.id)), ...lines].sort((a, b) => (a.tag < b.tag ? -1 : 1))
+}
+
+/** The shop with the lines that news brought. */
+export function shopWith(shop: Shop, { nozzles, spools, printers, counts }: ShopNews): Shop {
+  return {
+    ...shop,
+    ...counts,
+    nozzles: withLines(shop.nozzles, nozzles),
+    spools: withLines(shop.spools, spools),
+    printers: printers ?? shop.printers,
   }
 }

@@ -2,7 +2,7 @@
 import type { Shop } from '#shared/answers/shop'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import type { News, NewsItem, ShopNews } from '#shared/news'
+import { shopWith, type News, type NewsItem, type ShopNews } from '#shared/news'
 import { read } from '~/lib/api'
 import { speakIn } from '~/lib/zone'
 
@@ -10,13 +10,6 @@ export type ShopData = Shop
 
 /** News of a save come within so long, or not at all. */
 const NEWS_MS = 2000
-
-/** A list by tags with some of its lines told anew. */
-function withLines<T extends { id: number; tag: string }>(list: T[], lines: T[]): T[] {
-  if (lines.length === 0) return list
-  const fresh = new Map(lines.map(l => [l.id, l]))
-  return [...list.filter(l => !fresh.has(l.id)), ...lines].sort((a, b) => (a.tag < b.tag ? -1 : 1))
-}
 
 export const useShop = defineStore('shop', () => {
   const data = ref<ShopData | null>(null)
@@ -82,14 +75,7 @@ export const useShop = defineStore('shop', () => {
       await load()
       return
     }
-    const { nozzles, spools } = data.value
-    data.value = {
-      ...data.value,
-      ...lines.counts,
-      nozzles: withLines(nozzles, lines.nozzles),
-      spools: withLines(spools, lines.spools),
-      printers: lines.printers ?? data.value.printers,
-    }
+    data.value = shopWith(data.value, lines)
   }
 
   /** The person this browser was told of, by its cookie; the server takes the first one while it knows none. */

@@ -27,6 +27,7 @@ import type { Prepare, WarmUpLine } from '#shared/answers/prepare'
 import type { Shop } from '#shared/answers/shop'
 import type { EditableKind } from '#shared/entries/edits'
 import { serve, standIns } from './global-setup'
+import { NewsWatch } from './news-watch'
 import { ownDatabase } from './support'
 
 const PORT = 47_931
@@ -354,7 +355,10 @@ function bodies(
   }
 }
 
+const fittedTags = (shop: Shop) => shop.printers.slice(0, 2).flatMap(p => p.heads.flatMap(h => h.nozzle ?? []))
+
 test('each entry, question and edit', async () => {
+  test.setTimeout(400_000)
   const shop = await read<Shop>('/api/shop')
   const equip = await read<Equip>('/api/equip')
   const entries = bodies(
@@ -364,6 +368,13 @@ test('each entry, question and edit', async () => {
     (await Promise.all(shop.printers.map(p => read<WarmUpLine[]>(`/api/warm-ups/${p.id}`)))).flat(),
   )
   expect(Object.keys(entries).sort()).toEqual(Object.keys(ENTRIES).sort())
+  const watch = new NewsWatch(url(''), {
+    '/api/nozzles/{tag}': ['N-020', ...fittedTags(shop)].map(tag => ({ tag })),
+    '/api/spools/{tag}': shop.spools.slice(0, 4).map(({ tag }) => ({ tag })),
+    '/api/cards/{id}': equip.materials.slice(0, 2).map(({ id }) => ({ id })),
+    '/api/warm-ups/{id}': shop.printers.slice(0, 1).map(({ id }) => ({ id })),
+  })
+  await watch.begin()
   for (const [path, body] of Object.entries(entries) as [EntryPath, () => Record<string, unknown>][]) {
     const { status, answer } = await send('POST', path, body())
     expect.soft([path, status, answer]).toEqual([path, 201, answer])
@@ -375,6 +386,7 @@ test('each entry, question and edit', async () => {
     if (path === '/api/benches') made.bench = answer.id as number
     if (path === '/api/cases') made.case = answer.id as number
     if (path === '/api/dryings') made.drying = answer.id as number
+    await watch.after(path)
   }
   const asks: Record<AskPath, Record<string, unknown>> = {
     '/api/prechecks/preview': entries['/api/prechecks'](),
@@ -412,7 +424,9 @@ test('each entry, question and edit', async () => {
     const { status, answer } = await send('PATCH', pathOf(EDIT.path, { kind, id }), { version, values })
     expect.soft([kind, status, answer]).toEqual([kind, 200, { version: version + 1 }])
     holds(kind, EDIT.answer, answer)
+    await watch.after(`an edit of ${kind}`)
   }
+  watch.stop()
 })
 
 test('an edit leaves what it does not name: the room and the dry box outlast an edit of the guard bands', async () => {
