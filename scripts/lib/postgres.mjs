@@ -212,7 +212,7 @@ export async function startServer({ folder, say = () => {}, fast = false }) {
     '-c',
     'unix_socket_directories=',
     '-c',
-    'max_connections=60',
+    'max_connections=100',
     '-c',
     'log_min_messages=fatal',
     '-c',

@@ -12,8 +12,8 @@ export default defineNitroPlugin(nitro => {
       }),
     EVERY_MS,
   )
-  nitro.hooks.hook('close', () => {
+  nitro.hooks.hook('close', async () => {
     clearInterval(timer)
-    stopHub()
+    await stopHub()
   })
 })

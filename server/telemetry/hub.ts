@@ -1,7 +1,7 @@
 /**
  * What every printer reports now. Addresses come from the environment: PRINTER_LINKS, JSON of printer name and address;
  * BALANCE_LINK, FINE_BALANCE_LINK, MICROSCOPE_LINK and THERMOMETER_LINK; and STAND_INS=1 when they are the stand-ins
- * that ship with the app. Each process listens for itself.
+ * that ship with the app. A printer is read by one process (leases.ts); what it reads is told to the others.
  */
 import type { Live } from '#shared/answers/live'
 import { parseAddress, watch, type Watch } from './link'
@@ -12,7 +12,9 @@ type Hearer = (live: Live) => void
 export class Hub {
   private readonly state = new Map<string, Live>()
   private readonly hearers = new Set<Hearer>()
-  private watches: Watch[] = []
+  private readonly watches = new Map<string, Watch>()
+  /** Tells the other processes. */
+  publish: Hearer = () => {}
 
   constructor(
     readonly links: Readonly<Record<string, string>>,
@@ -22,21 +24,50 @@ export class Hub {
     readonly thermometer: string | null = null,
     readonly fineBalance: string | null = null,
     private readonly now: () => Date = () => new Date(),
-  ) {}
-
-  start(everyMs = 2000): void {
-    for (const [printer, address] of Object.entries(this.links)) {
+  ) {
+    for (const printer of Object.keys(links))
       this.state.set(printer, { printer, heads: [], bed: null, chamber: null, at: null, lostSince: null })
-      this.watches.push(
-        watch(
-          address,
-          'M105',
-          line => this.heard(printer, line),
-          () => this.lost(printer),
-          { everyMs },
-        ),
-      )
-    }
+  }
+
+  /** Reads all of them, as the only process. */
+  start(everyMs = 2000): void {
+    for (const printer of Object.keys(this.links)) this.take(printer, everyMs)
+  }
+
+  /** This process reads the printer from now on. */
+  take(printer: string, everyMs = 2000): void {
+    const address = this.links[printer]
+    if (address === undefined || this.watches.has(printer)) return
+    this.watches.set(
+      printer,
+      watch(
+        address,
+        'M105',
+        line => this.heard(printer, line),
+        () => this.lost(printer),
+        { everyMs },
+      ),
+    )
+  }
+
+  /** Another process reads it from now on. */
+  give(printer: string): void {
+    this.watches.get(printer)?.stop()
+    this.watches.delete(printer)
+  }
+
+  /** What another process has read. */
+  told(live: Live): void {
+    if (live.printer in this.links && !this.watches.has(live.printer)) this.show(live)
+  }
+
+  /** Tells the others once more what this process reads: one that has just started knows nothing yet. */
+  repeat(): void {
+    for (const printer of this.watches.keys()) this.publish(this.state.get(printer)!)
+  }
+
+  reads(printer: string): boolean {
+    return this.watches.has(printer)
   }
 
   private heard(printer: string, line: string): void {
@@ -52,6 +83,11 @@ export class Hub {
   }
 
   private tell(live: Live): void {
+    this.show(live)
+    this.publish(live)
+  }
+
+  private show(live: Live): void {
     this.state.set(live.printer, live)
     for (const h of this.hearers) h(live)
   }
@@ -66,8 +102,8 @@ export class Hub {
     }
   }
   stop(): void {
-    for (const w of this.watches) w.stop()
-    this.watches = []
+    for (const w of this.watches.values()) w.stop()
+    this.watches.clear()
     this.hearers.clear()
   }
 }

@@ -1,10 +1,11 @@
 /**
- * Every reading that is not read again after all saves, before and after a save: one that changed must be among those that the news of the save concern, and the
- * shop with the lines that came with the news must be the shop as it is read.
+ * Readings that are not read again after all saves, before and after each: one that changed must be among those that
+ * the news of the save concern, and the shop with the lines that came with them must be the shop as it is read.
  */
 import { expect } from '@playwright/test'
 import { pathOf, type PathParams, type ReadPath } from '#shared/api'
 import type { Shop } from '#shared/answers/shop'
+import { listenTo } from './events'
 import { concerns, shopWith, TOLD_APART, type News } from '#shared/news'
 
 interface Reading {
@@ -16,7 +17,7 @@ interface Reading {
 export class NewsWatch {
   private heard: News[] = []
   private readings: Reading[] = []
-  private readonly end = new AbortController()
+  stop: () => void = () => {}
 
   constructor(
     private readonly base: string,
@@ -25,24 +26,10 @@ export class NewsWatch {
   ) {}
 
   async begin(): Promise<void> {
-    const stream = await fetch(`${this.base}/api/news`, { signal: this.end.signal })
-    void this.listen(stream.body!.pipeThrough(new TextDecoderStream()).getReader()).catch(() => {})
+    this.stop = await listenTo(`${this.base}/api/news`, (event, data) => {
+      if (event === 'saved') this.heard.push(JSON.parse(data) as News)
+    })
     this.readings = await this.all()
-  }
-
-  private async listen(reader: ReadableStreamDefaultReader<string>): Promise<void> {
-    let held = ''
-    for (;;) {
-      const { value, done } = await reader.read()
-      if (done) return
-      held += value
-      const events = held.split('\n\n')
-      held = events.pop()!
-      for (const e of events) {
-        const data = /^data: (.*)$/m.exec(e)?.[1]
-        if (/^event: saved$/m.test(e) && data) this.heard.push(JSON.parse(data) as News)
-      }
-    }
   }
 
   private async one(path: ReadPath, params: PathParams): Promise<unknown> {
@@ -86,10 +73,6 @@ export class NewsWatch {
     }
     expect.soft(missed, `${what} changed these and its news (${items.map(n => n.of).join()}) do not say so`).toEqual([])
     this.heard = []
-  }
-
-  stop(): void {
-    this.end.abort()
   }
 }
 

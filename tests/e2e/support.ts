@@ -16,6 +16,7 @@ export const OWN_DATABASE = [
   'fuzz',
   'picture',
   'study',
+  'two',
   'verify',
   'wrong',
 ] as const

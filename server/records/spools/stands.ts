@@ -142,7 +142,8 @@ export async function refreshStands(db: Connection, most = 20): Promise<number> 
   const rows = await db.execute<{ id: number }>(sql`
     select s.id from spools s left join spool_versions v on v.spool_id = s.id
     left join spool_stands t on t.spool_id = s.id
-    where t.version is distinct from coalesce(v.version, 0) order by v.version desc nulls last, s.id desc limit ${most}`)
+    where t.version is distinct from coalesce(v.version, 0)
+    order by v.version desc nulls last, s.id desc limit ${most}`)
   if (rows.length > 0)
     await freshStands(
       db,
