@@ -1,15 +1,17 @@
 /**
  * npm start: installs what is missing, makes and starts the database, migrates, loads the demo once, builds when the
- * sources changed, serves, and prints the address. Ctrl-C stops everything it started.
+ * sources changed, serves, and prints the address. Starts its database and its application again when one ends. Ctrl-C
+ * stops everything it started.
  *
  *   npm start                  the demo shop (its own database, on 127.0.0.1 only)
  *   npm start -- --shop        an empty shop in another database
  *   npm start -- --shop --lan  the shop, for the other machines of the shop's network
  *   DATABASE_URL=… npm start   an existing PostgreSQL; no demo data unless --demo is given
  *   --port N                   another port than 4750
+ *   --no-copy                  migrates without a copy before
  */
 import { spawn, spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { chmodSync, cpSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createConnection } from 'node:net'
 import { hostname, networkInterfaces } from 'node:os'
 import { dirname, join } from 'node:path'
@@ -17,7 +19,10 @@ import { setTimeout as sleep } from 'node:timers/promises'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
 import { buildStamp } from './build-stamp.mjs'
-import { dataFolder, startServer, StartError } from './lib/postgres.mjs'
+import { copyBefore, copyNightly, risky } from './lib/copies.mjs'
+import { dataFolder, findServer, plainUser, startServer, StartError } from './lib/postgres.mjs'
+import { supervise } from './lib/supervise.mjs'
+import { backupsIn, migrationsOf, NAMES } from './lib/where.mjs'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 const say = text => console.log(`  ${text}`)
@@ -26,11 +31,13 @@ const begun = performance.now()
 function options() {
   try {
     const { values } = parseArgs({
+      allowNegative: true,
       options: {
         shop: { type: 'boolean' },
         demo: { type: 'boolean' },
         lan: { type: 'boolean' },
         dev: { type: 'boolean' },
+        copy: { type: 'boolean', default: true },
         port: { type: 'string', default: process.env.PORT ?? '4750' },
       },
     })
@@ -40,7 +47,7 @@ function options() {
     if (values.shop && values.demo) throw new Error('--shop is an empty shop and --demo the demo; choose one')
     return { ...values, port }
   } catch (error) {
-    throw new StartError(`${error.message}\n  Options: --shop, --demo, --lan, --port N`)
+    throw new StartError(`${error.message}\n  Options: --shop, --demo, --lan, --port N, --no-copy`)
   }
 }
 
@@ -143,22 +150,79 @@ async function startStandIns(speed) {
   }
 }
 
+/** How the application is run: with no rights of its own where we are root, from a folder that it can read. */
+function applicationCommand(folder) {
+  const built = join(root, '.output/server/index.mjs')
+  const user = plainUser()
+  if (user === null) return ['setpriv', ['--pdeathsig', 'TERM', process.execPath, built]]
+  const as = ['--reuid', String(user.uid), '--regid', String(user.gid), '--clear-groups', '--no-new-privs']
+  const may = (...test) => spawnSync('setpriv', [...as, 'test', ...test]).status === 0
+  if (!may('-x', process.execPath)) {
+    say(`the application runs as root: ${process.execPath} is closed to other users`)
+    return ['setpriv', ['--pdeathsig', 'TERM', process.execPath, built]]
+  }
+  const run = path => ['setpriv', [...as, '--pdeathsig', 'TERM', process.execPath, path]]
+  if (may('-r', built)) return run(built)
+  // the sources lie where others may not go: the built application is put beside the data
+  const copy = `${folder ?? '/var/lib/iron-nozzle'}-app`
+  const stamp = readFileSync(join(root, '.output/stamp'), 'utf8')
+  const mark = join(copy, 'stamp')
+  if (!existsSync(mark) || readFileSync(mark, 'utf8') !== stamp) {
+    rmSync(copy, { recursive: true, force: true })
+    cpSync(join(root, '.output'), copy, { recursive: true, verbatimSymlinks: true })
+    chmodSync(copy, 0o755)
+  }
+  if (may('-r', join(copy, 'server/index.mjs'))) return run(join(copy, 'server/index.mjs'))
+  say(`the application runs as root: ${copy} is closed to other users`)
+  return ['setpriv', ['--pdeathsig', 'TERM', process.execPath, built]]
+}
+
+/** Before what drops or rewrites, a copy is made: what only adds can do no harm. */
+async function copyFirst(url, folder) {
+  const bin = findServer()
+  if (!bin) return // it cannot be asked what waits
+  const names = risky({ bin, url, migrations: migrationsOf(root) })
+  if (names.length === 0) return
+  say(`a copy before ${names.join(', ')}`)
+  say(`it is in ${await copyBefore({ bin, url, folder: backupsIn(folder), names })}`)
+}
+
+/** The night's copy of a shop: after two in the morning by this machine's clock, once a day whoever runs. */
+const NIGHT_H = 2
+const LOOK_MS = 20 * 60_000
+function copyEachNight(url, folder) {
+  const bin = findServer()
+  if (!bin) {
+    say('no copies are made at night: PostgreSQL’s programs are not installed here')
+    return
+  }
+  const look = () => {
+    if (new Date().getHours() < NIGHT_H) return
+    copyNightly({ bin, url: url(), folder: backupsIn(folder) }).then(
+      file => file && say(`the night’s copy is in ${file}`),
+      error => say(`the night’s copy could not be made: ${error.message}`),
+    )
+  }
+  setTimeout(look, 60_000)
+  setInterval(look, LOOK_MS)
+}
+
 async function main() {
   console.log('Iron Nozzle')
   let database = null
+  let keptDatabase = null
   let server = null
   let stopping = false
   const stop = async code => {
     if (stopping) return
     stopping = true
-    if (server && server.exitCode === null) {
-      const ended = new Promise(done => server.once('exit', done))
-      server.kill('SIGTERM')
-      await Promise.race([ended, sleep(5000)])
-      server.kill('SIGKILL')
-    }
-    await database?.stop()
+    await server?.stop('SIGTERM', 5000)
+    await keptDatabase?.stop('SIGINT', 15_000)
     process.exit(code)
+  }
+  const gaveUp = reason => {
+    console.error(`  ${reason}`)
+    void stop(1)
   }
   process.on('SIGINT', () => {
     console.log('\n  stopping')
@@ -179,11 +243,22 @@ async function main() {
         `Port ${o.port} is taken by something else. Choose another: npm start -- --port ${o.port + 1}`,
       )
     if (folder) {
-      database = await startServer({ folder, say })
-      const name = o.shop ? 'iron_nozzle_shop' : 'iron_nozzle_demo'
+      keptDatabase = await supervise({
+        what: 'the database',
+        // on the same port again: the application knows it by that
+        start: async () => {
+          database = await startServer({ folder, say, port: database?.port ?? 0 })
+          return database.child
+        },
+        say,
+        gaveUp,
+      })
+      const name = o.shop ? NAMES.shop : NAMES.demo
       database.createDatabase(name)
       url = database.url(name)
+      writeFileSync(join(folder, 'running'), url, { mode: 0o600 })
     }
+    if (o.copy) await copyFirst(url, folder ?? join(root, '.data'))
     installPackages()
     const env = { ...process.env, DATABASE_URL: url }
     if (o.demo || (!o.shop && !process.env.DATABASE_URL)) {
@@ -205,27 +280,24 @@ async function main() {
     if (o.lan && demo) say('--lan is for a shop; the demo listens on this machine only')
     const command = o.dev
       ? ['npx', ['nuxt', 'dev', '--port', String(o.port), '--host', host]]
-      : ['setpriv', ['--pdeathsig', 'TERM', process.execPath, '.output/server/index.mjs']]
-    server = spawn(command[0], command[1], {
-      cwd: root,
-      env: {
-        ...env,
-        PORT: String(o.port),
-        HOST: host,
-        NITRO_HOST: host,
-        IRON_NOZZLE_LAN: onNetwork ? '1' : '',
-        IRON_NOZZLE_NAMES: [process.env.IRON_NOZZLE_NAMES, ...namesOfMachine()].filter(Boolean).join(','),
-        NODE_ENV: o.dev ? 'development' : 'production',
-      },
-      stdio: ['ignore', o.dev ? 'inherit' : 'ignore', 'inherit'],
-      detached: true,
-    })
-    server.once('exit', code => {
-      if (!stopping) {
-        console.error(`  the application stopped (code ${code})`)
-        void stop(1)
-      }
-    })
+      : applicationCommand(folder)
+    const starts = async () =>
+      spawn(command[0], command[1], {
+        cwd: o.dev ? root : '/',
+        env: {
+          ...env,
+          PORT: String(o.port),
+          HOST: host,
+          NITRO_HOST: host,
+          IRON_NOZZLE_LAN: onNetwork ? '1' : '',
+          IRON_NOZZLE_NAMES: [process.env.IRON_NOZZLE_NAMES, ...namesOfMachine()].filter(Boolean).join(','),
+          NODE_ENV: o.dev ? 'development' : 'production',
+        },
+        stdio: ['ignore', o.dev ? 'inherit' : 'ignore', 'inherit'],
+        detached: true,
+      })
+    server = await supervise({ what: 'the application', start: starts, say, gaveUp })
+    if (!demo) copyEachNight(() => url, folder ?? join(root, '.data'))
     const address = `http://127.0.0.1:${o.port}/`
     for (let i = 0; i < 600; i++) {
       const ready = await fetch(`${address}api/health`)

@@ -38,6 +38,7 @@ export interface Problem {
     | 'urn:iron-nozzle:stale'
     | 'urn:iron-nozzle:database'
     | 'urn:iron-nozzle:reused-key'
+    | 'urn:iron-nozzle:already-stored'
   title: string
   status: number
   detail?: string

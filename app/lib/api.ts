@@ -24,6 +24,9 @@ export class ProblemError extends Error {
 }
 /** The server failed on it (5xx): the fault is not the entry's, so it may be sent again. */
 export class FaultError extends ProblemError {}
+/** What was sent is there: it was taken so long ago that its answer is not kept. */
+export const isStored = (error: unknown): boolean =>
+  error instanceof ProblemError && error.problem.type === 'urn:iron-nozzle:already-stored'
 /** The server, or its database, could not be reached: the entry may be queued. */
 export class UnreachableError extends Error {}
 

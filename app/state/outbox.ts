@@ -9,7 +9,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { EntryAnswer, EntryPath } from '#shared/api'
 import type { Problem } from '#shared/problem'
-import { FaultError, keyAfter, newKey, post, ProblemError, UnreachableError } from '~/lib/api'
+import { FaultError, isStored, keyAfter, newKey, post, ProblemError, UnreachableError } from '~/lib/api'
 import { useShop } from '~/state/shop'
 
 export interface Queued {
@@ -191,6 +191,11 @@ export const useOutbox = defineStore('outbox', () => {
         taken++
       } catch (error) {
         if (error instanceof UnreachableError) return taken
+        if (isStored(error)) {
+          await drop(e.key)
+          taken++
+          continue
+        }
         const failed = error instanceof FaultError
         await swap({
           if: e.key,

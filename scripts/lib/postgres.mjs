@@ -98,6 +98,16 @@ function serverUser() {
   return { uid: Number(uid), gid: Number(gid) }
 }
 
+/** Uid and gid that have no rights of their own, for the application; null when we are not root. */
+export function plainUser() {
+  if (!isRoot()) return null
+  const line = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .find(l => l.startsWith('nobody:'))
+  const [, , uid, gid] = (line ?? 'nobody:x:65534:65534').split(':')
+  return { uid: Number(uid), gid: Number(gid) }
+}
+
 /** Command line that runs as the server's user and dies with this process. */
 function asServer(command, args, { dieWithUs = false } = {}) {
   const user = serverUser()
@@ -149,10 +159,11 @@ async function clearOld(cluster) {
 }
 
 /**
- * Makes the cluster when there is none, starts it on a free loopback port and answers { url(database), stop, child }.
+ * Makes the cluster when there is none, starts it on a loopback port (a free one, or the one named), and answers
+ * { url(database), stop, child }.
  * `fast` switches off what makes a crash safe: for tests only.
  */
-export async function startServer({ folder, say = () => {}, fast = false }) {
+export async function startServer({ folder, say = () => {}, fast = false, port: wanted = 0 }) {
   let bin = findServer()
   if (!bin) {
     installServer(say)
@@ -201,7 +212,7 @@ export async function startServer({ folder, say = () => {}, fast = false }) {
   }
   await clearOld(cluster)
   const password = readFileSync(passwordFile, 'utf8').trim()
-  const port = await freePort()
+  const port = wanted || (await freePort())
   const options = [
     '-D',
     cluster,
@@ -226,7 +237,8 @@ export async function startServer({ folder, say = () => {}, fast = false }) {
     said = (said + d).slice(-4000)
   })
   for (let i = 0; ; i++) {
-    if (child.exitCode !== null) throw new StartError(`The database did not start:\n${said}`)
+    if (child.exitCode !== null || child.signalCode !== null)
+      throw new StartError(`The database did not start:\n${said}`)
     if (spawnSync(join(bin, 'pg_isready'), ['-q', '-h', '127.0.0.1', '-p', String(port)]).status === 0) break
     if (i > 300) throw new StartError(`The database did not answer within 30 s:\n${said}`)
     await sleep(100)

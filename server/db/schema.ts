@@ -858,7 +858,8 @@ export const answers = pgTable('answers', {
   route: text().notNull(),
   bodySha256: text('body_sha256').notNull(),
   personId: integer().notNull(),
-  answer: jsonb().notNull(),
+  /** Null once it is so old that only its key is kept. */
+  answer: jsonb(),
   recordedAt: now(),
 })
 

@@ -1,6 +1,7 @@
 /** Brings the schema up at start, works out stale forecasts in the background, and closes the pool at the end. */
 import { refreshMissing, refreshStale } from '../records/nozzles/forecasts'
 import { setTimeout as sleep } from 'node:timers/promises'
+import { dailyChores } from '../records/entry/chores'
 import { refreshStands } from '../records/spools/stands'
 import { closeDatabase, database } from '../db/database'
 import { forgetNews } from '../doors/news'
@@ -16,6 +17,7 @@ export default defineNitroPlugin(nitro => {
     try {
       const db = await database()
       await refreshStale(db)
+      await dailyChores(db)
       while (!stopped && (await refreshStands(db)) > 0) await sleep(PAUSE_MS)
     } catch {
       /* the database is away; the next round tries again */

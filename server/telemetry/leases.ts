@@ -1,7 +1,7 @@
 /**
  * Which process reads a printer: the one that holds its lease, an advisory lock of a database session that lives
- * as long as the process. When it dies the lock is free at once, and another takes it at its next try. While the database is
- * away a reader goes on: nobody else could have taken its place; when it is back it must win its lease again.
+ * as long as the process. When it dies the lock is free at once, and another takes it at its next try. While the
+ * database is away a reader goes on: nobody else could have taken its place; when it is back it must win its lease.
  */
 import postgres from 'postgres'
 import { options } from '../db/client'

@@ -268,6 +268,16 @@ create index nozzle_stands_retired on nozzle_stands (since desc, nozzle_id desc)
 
 create index endings_weighed on endings (occurred_at desc, id desc) where target = 'drying' and gross_g is not null;
 
+-- After a while only the key, the route and the hash of an entry are kept: enough to know it when it is sent again.
+alter table answers alter column answer drop not null;
+create index answers_with_words on answers (recorded_at) where answer is not null;
+
+-- What is done once a day by one process, whichever comes first.
+create table chores (
+  name text primary key,
+  done_on date not null
+);
+
 -- what is there already
 select spools_changed(array(select id from spools));
 select nozzles_stand(array(select id from nozzles));

@@ -1,6 +1,6 @@
 /**
  * Exactly once: an entry and its answer are stored in one transaction under the entry's key. The same key with the same
- * body gets the first answer again; with another body it is refused.
+ * body gets the first answer again (after 90 days: that it is stored already); with another body it is refused.
  */
 import { createHash } from 'node:crypto'
 import { eq, sql } from 'drizzle-orm'
@@ -44,6 +44,12 @@ export async function once<T>(
           type: 'urn:iron-nozzle:reused-key',
           status: 422,
           title: 'This key was used for another entry; send the changed entry with a new key',
+        })
+      if (known.answer === null)
+        throw new Refusal({
+          type: 'urn:iron-nozzle:already-stored',
+          status: 409,
+          title: `Already stored, on ${known.recordedAt.toISOString()}: nothing was stored again`,
         })
       return { answer: known.answer as T, repeated: true }
     }
