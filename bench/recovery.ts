@@ -125,7 +125,8 @@ const doubled = row!.n - row!.different
 console.log(`${sent} entries, sent ${tries} times, ${2 * KILLS} kills: ${lost} lost, ${doubled} doubled`)
 console.log(
   `back after at most ${(worst.application / 1000).toFixed(1)} s (application), ` +
-    `${(worst.database / 1000).toFixed(1)} s (database), news ${(worst.news / 1000).toFixed(1)} s later (budget ${BUDGET_S} s)`,
+    `${(worst.database / 1000).toFixed(1)} s (database), news ${(worst.news / 1000).toFixed(1)} s later ` +
+    `(budget ${BUDGET_S} s)`,
 )
 start.kill('SIGTERM')
 await new Promise(done => start.once('exit', done))

@@ -161,9 +161,9 @@ async function clearOld(cluster) {
 /**
  * Makes the cluster when there is none, starts it on a loopback port (a free one, or the one named), and answers
  * { url(database), stop, child }.
- * `fast` switches off what makes a crash safe: for tests only.
+ * `fast` switches off what makes a crash safe: for tests only. `more` are settings of its own.
  */
-export async function startServer({ folder, say = () => {}, fast = false, port: wanted = 0 }) {
+export async function startServer({ folder, say = () => {}, fast = false, port: wanted = 0, more = [] }) {
   let bin = findServer()
   if (!bin) {
     installServer(say)
@@ -228,6 +228,7 @@ export async function startServer({ folder, say = () => {}, fast = false, port: 
     'log_min_messages=fatal',
     '-c',
     'random_page_cost=1.1',
+    ...more.flatMap(setting => ['-c', setting]),
     ...(fast ? ['-c', 'fsync=off', '-c', 'synchronous_commit=off', '-c', 'full_page_writes=off'] : []),
   ]
   const [command, args] = asServer(join(bin, 'postgres'), options, { dieWithUs: true })

@@ -1,0 +1,165 @@
+/**
+ * Run by itself, after a build: node --import tsx bench/news.ts [--quick]
+ *
+ * Fifty open screens of the ten-year shop hear of saves and read again what may show them, by the rule that the browser
+ * goes by. Budgets: one save costs under 60 readings, and the application under 10 ms of work for each (what many ask
+ * for at once is worked out once). The baseline of the same run is every screen reading the shop and what it shows.
+ */
+import { setTimeout as sleep } from 'node:timers/promises'
+import { pathOf, type PathParams, type ReadPath } from '#shared/api'
+import type { Shop } from '#shared/answers/shop'
+import { concerns, type News } from '#shared/news'
+import { listenTo } from '../tests/e2e/events'
+import { tenYears } from './ten-years'
+
+const MOST_READS = 60
+const EACH_MS = 10
+
+const { base, workedMs, stop } = await tenYears(process.argv.includes('--quick') ? 50_000 : 1_000_000)
+interface Screen {
+  path: ReadPath
+  params: PathParams
+  shown: unknown
+}
+const of = (count: number, path: ReadPath, params: (i: number) => PathParams = () => ({})): Screen[] =>
+  Array.from({ length: count }, (_, i) => ({ path, params: params(i), shown: null }))
+/** What people have open on a morning. */
+const screens: Screen[] = [
+  ...of(12, '/api/floor'),
+  ...of(12, '/api/nozzles/{tag}', i => ({ tag: `N-${4830 + i}` })),
+  ...of(8, '/api/spools/{tag}', i => ({ tag: `S-${1970 + i}` })),
+  ...of(6, '/api/prepare'),
+  ...of(4, '/api/equip'),
+  ...of(4, '/api/runs'),
+  ...of(2, '/api/nozzles'),
+  ...of(2, '/api/change'),
+]
+const times: number[] = []
+const readings: Promise<void>[] = []
+async function read(s: Screen): Promise<void> {
+  const from = performance.now()
+  s.shown = await (await fetch(base + pathOf(s.path, s.params))).json()
+  times.push(performance.now() - from)
+}
+const shop = (await (await fetch(`${base}/api/shop`)).json()) as Shop
+const printer = shop.printers[4]!
+const head = printer.heads[0]!
+let saved = 0
+async function save(what: string, path: string, body: object): Promise<number> {
+  const before = workedMs()
+  const r = await fetch(base + path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'idempotency-key': `bench-news-${++saved}` },
+    body: JSON.stringify(body),
+  })
+  if (r.status !== 201) throw new Error(`${what}: ${r.status} ${await r.text()}`)
+  await sleep(1500)
+  await Promise.all(readings)
+  return workedMs() - before
+}
+const now = () => new Date().toISOString()
+const saves: [what: string, path: string, body: () => object][] = [
+  [
+    'a gauge of a spare nozzle',
+    '/api/gauges',
+    () => ({
+      nozzleId: shop.nozzles.find(n => n.tag === 'N-4990')!.id,
+      occurredAt: now(),
+      goMm: 0.4,
+      noGoMm: 0.41,
+      confirmed: ['unexpected-bore:as-read'],
+    }),
+  ],
+  [
+    'a gauge of a fitted nozzle',
+    '/api/gauges',
+    () => ({
+      nozzleId: head.nozzleId,
+      occurredAt: now(),
+      goMm: 0.41,
+      noGoMm: 0.42,
+      confirmed: ['unexpected-bore:as-read'],
+    }),
+  ],
+  [
+    'a weighing of a spool',
+    '/api/spool-events',
+    () => ({
+      spoolId: shop.spools.find(s => s.tag === 'S-1990')!.id,
+      kind: 'weighed',
+      grossG: 300,
+      occurredAt: now(),
+      confirmed: ['too-heavy:S-1990'],
+    }),
+  ],
+  [
+    'a run',
+    '/api/runs',
+    () => ({
+      printerId: printer.id,
+      name: 'bench',
+      endedAt: now(),
+      outcome: 'finished',
+      tools: [
+        {
+          tool: 0,
+          headId: head.id,
+          nozzleId: head.nozzleId,
+          materialId: 1,
+          spoolId: null,
+          amount: { kind: 'grams', grams: 20 },
+        },
+      ],
+      confirmed: ['same-run:0', 'overlap:0', 'fitted-late:0'],
+    }),
+  ],
+  [
+    'a note for the next shift',
+    '/api/notes',
+    () => ({
+      printerId: printer.id,
+      says: 'the belt was tightened',
+      occurredAt: now(),
+    }),
+  ],
+]
+/** Each save by itself, with nobody listening: what it costs without any screen. The first warms the program up. */
+const alone = new Map<string, number>()
+for (const [what, path, body] of [...saves, ...saves]) alone.set(what, await save(what, path, body()))
+for (const s of screens) await read(s)
+let shopReads = 0
+for (const s of screens)
+  await listenTo(`${base}/api/news`, (event, data) => {
+    if (event !== 'saved') return
+    const { items, shop } = JSON.parse(data) as News
+    if (shop.whole) {
+      shopReads++
+      readings.push(read({ path: '/api/shop', params: {}, shown: null }))
+    }
+    if (concerns(s.path, s.shown as never, items)) readings.push(read(s))
+  })
+await sleep(500)
+
+for (const [what, path, body] of saves) {
+  times.length = 0
+  readings.length = 0
+  shopReads = 0
+  const worked = await save(what, path, body())
+  const each = Math.max(0, worked - alone.get(what)!) / Math.max(1, times.length)
+  const over = times.length >= MOST_READS || each > EACH_MS ? 'over' : '    '
+  console.log(
+    `${over} ${what.padEnd(28)} ${String(times.length).padStart(3)} readings (${shopReads} of the shop), ` +
+      `${each.toFixed(1).padStart(5)} ms of work each, answered within ${Math.max(0, ...times).toFixed(0)} ms; ` +
+      `ratio of readings ${(times.length / (2 * screens.length)).toFixed(2)}`,
+  )
+}
+const from = performance.now()
+const workedBefore = workedMs()
+await Promise.all(screens.flatMap(s => [read(s), read({ path: '/api/shop', params: {}, shown: null })]))
+console.log(
+  `     all of them reading shop and page: ${2 * screens.length} readings, ` +
+    `${((workedMs() - workedBefore) / (2 * screens.length)).toFixed(1)} ms of work each, ` +
+    `${((performance.now() - from) / 1000).toFixed(2)} s (baseline)`,
+)
+await stop()
+process.exit()
