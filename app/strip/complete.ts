@@ -6,6 +6,8 @@ const firstWords = (shop: StripShop) => [
   ...shop.nozzles.map(n => n.tag),
   ...shop.printers.map(p => p.name),
   ...shop.spools.map(s => s.tag),
+  ...shop.retiredTags,
+  ...shop.usedUpTags,
   'swap',
   'bench',
   'wrong',

@@ -3,7 +3,10 @@ import type { EntryPath } from '#shared/api'
 import type { Shop } from '#shared/answers/shop'
 import { SPOOL_KINDS } from '#shared/entries/spools'
 
-export type StripShop = Pick<Shop, 'printers' | 'nozzles' | 'hotends' | 'spools' | 'materials' | 'studyTurn'>
+export type StripShop = Pick<
+  Shop,
+  'printers' | 'nozzles' | 'retiredTags' | 'hotends' | 'spools' | 'usedUpTags' | 'materials' | 'studyTurn'
+>
 
 export type Understood =
   | { kind: 'empty' }

@@ -29,6 +29,14 @@ export function understand(line: string, shop: StripShop, nowIso: string): Under
   return checked.success ? u : { kind: 'more', says: `${u.says}: ${checked.error.issues[0]!.message}` }
 }
 
+/** Of what was retired or used up long ago the tag is known, and its page. */
+function goneOf(text: string, shop: StripShop): Extract<Understood, { kind: 'open' }> | null {
+  const nozzle = shop.retiredTags.find(tag => same(tag, text))
+  if (nozzle) return { kind: 'open', says: `Open ${nozzle}: retired`, path: `/inspect/${nozzle}` }
+  const used = shop.usedUpTags.find(tag => same(tag, text))
+  return used ? { kind: 'open', says: `Open ${used}: used up`, path: `/prepare/spool/${used}` } : null
+}
+
 function readLine(line: string, shop: StripShop, nowIso: string): Understood {
   const words = wordsOf(line)
   const first = words[0]
@@ -62,6 +70,8 @@ function readLine(line: string, shop: StripShop, nowIso: string): Understood {
         }
       : gauge(nozzle, rest, nowIso)
   if (shop.spools.some(s => same(s.tag, first.text))) return spool(first, rest, shop, nowIso)
+  const gone = goneOf(first.text, shop)
+  if (gone) return rest.length === 0 ? gone : { kind: 'more', says: `${gone.says}; what happened to it stands there` }
   const printer = shop.printers.find(p => same(p.name, first.text))
   if (printer)
     return rest.length === 0

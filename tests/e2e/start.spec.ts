@@ -48,6 +48,62 @@ test.afterAll(() => {
   rmSync(folder, { recursive: true, force: true })
 })
 
+/** The application that a start command runs, without rights of its own where that is root. */
+function application(s: ReturnType<typeof start>): { pid: number; uid: number } {
+  const children = readFileSync(`/proc/${s.child.pid}/task/${s.child.pid}/children`, 'utf8').trim().split(' ')
+  const pid = Number(children.find(p => readFileSync(`/proc/${p}/cmdline`, 'utf8').includes('server/index.mjs')))
+  return { pid, uid: Number(/^Uid:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) }
+}
+
+test('application and database are killed, and are back by themselves; a copy is put back while it runs', async () => {
+  test.setTimeout(240_000)
+  const s = start('--shop')
+  await ready(s)
+  if (process.getuid!() === 0) expect(application(s).uid).not.toBe(0)
+  const { pid } = application(s)
+  process.kill(pid, 'SIGKILL')
+  await expect.poll(() => s.said(), { timeout: 15_000 }).toContain('the application is back')
+  await expect.poll(answers, { timeout: 15_000 }).toBe(true)
+  expect(application(s).pid).not.toBe(pid)
+  const database = () => Number(readFileSync(join(folder, 'cluster/postmaster.pid'), 'utf8').split('\n')[0])
+  const floor = () =>
+    fetch(`http://127.0.0.1:${port}/api/floor`).then(
+      r => r.ok,
+      () => false,
+    )
+  process.kill(database(), 'SIGKILL')
+  await expect.poll(() => s.said(), { timeout: 15_000 }).toContain('the database is back')
+  await expect.poll(floor, { timeout: 15_000 }).toBe(true)
+
+  const script = (...args: string[]) =>
+    spawnSync(process.execPath, args, {
+      encoding: 'utf8',
+      env: { ...process.env, IRON_NOZZLE_DATA: folder, DATABASE_URL: '' },
+    })
+  const copy = join(folder, 'by-hand.dump')
+  expect(script('scripts/backup.mjs', copy).stdout).toContain('Put it back with')
+  const before = await printers()
+  const person = (name: string) =>
+    fetch(`http://127.0.0.1:${port}/api/people`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'idempotency-key': `start-spec-${name}` },
+      body: JSON.stringify({ name, role: 'technician' }),
+    })
+  expect((await person('Afterwards')).status).toBe(201)
+  expect(script('scripts/restore.mjs', join(folder, 'none.dump')).status).toBe(1)
+  const restored = script('scripts/restore.mjs', copy)
+  expect(restored.stdout, restored.stderr).toContain('is the shop now')
+  await expect.poll(floor, { timeout: 10_000 }).toBe(true)
+  expect(await printers()).toEqual(before)
+  const people = async () =>
+    ((await (await fetch(`http://127.0.0.1:${port}/api/shop`)).json()) as { people: { name: string }[] }).people
+  expect((await people()).map(p => p.name)).not.toContain('Afterwards')
+  expect((await person('Again')).status).toBe(201)
+  s.child.kill('SIGTERM')
+  expect(await s.ended).toBe(0)
+  await expect.poll(left).toBe('')
+})
+
 test('an empty shop: started, refused twice, stopped, killed, and the data kept', async () => {
   test.setTimeout(240_000)
   const first = start('--shop')

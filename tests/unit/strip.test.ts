@@ -29,12 +29,21 @@ const shop = {
     { id: 1, tag: 'H-01', headId: 11 },
     { id: 8, tag: 'H-08', headId: null },
   ],
+  retiredTags: ['X-001'],
   spools: [{ id: 7, tag: 'S-07', material: 'PA6-CF20' }],
+  usedUpTags: ['S-01'],
   materials: [
     { id: 3, name: 'PA6-CF20' },
     { id: 4, name: 'PLA glow' },
   ],
 } as unknown as StripShop
+test('of what was retired or used up long ago the page is opened, and nothing else is said', () => {
+  expect(read('x-001')).toEqual({ kind: 'open', says: 'Open X-001: retired', path: '/inspect/X-001' })
+  expect(read('S-01')).toMatchObject({ kind: 'open', path: '/prepare/spool/S-01' })
+  expect(read('X-001 bore 0.43-0.44')).toMatchObject({ kind: 'more' })
+  expect(completions('X-0', shop)).toContain('X-001')
+})
+
 const read = (line: string) => understand(line, shop, at)
 const body = (line: string) => {
   const u = read(line)

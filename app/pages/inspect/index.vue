@@ -104,7 +104,10 @@ const { onKey } = useListKeys()
             :to="`/inspect/${n.tag}`"
             class="grid min-h-[56px] items-center gap-x-4 gap-y-1 px-3 py-2 hover:bg-white sm:grid-cols-[20px_190px_150px_minmax(0,1fr)_190px]"
           >
-            <VerdictMark :verdict="verdictOf(n)" :size="16" class="hidden sm:block" />
+            <VerdictMark v-if="!n.retired" :verdict="verdictOf(n)" :size="16" class="hidden sm:block" /><span
+              v-else
+              class="hidden sm:block"
+            />
             <span
               ><b class="text-[16px]">{{ n.tag }}</b
               ><span class="block text-sm text-ink2">{{ n.typeName }}</span></span
