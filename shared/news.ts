@@ -125,6 +125,7 @@ export function concerns<P extends ReadPath>(
 export const runsConcern = (items: readonly NewsItem[]): boolean => items.some(n => RULES['/api/runs']!(n, RUNS))
 const RUNS: ReadAnswer<'/api/runs'> = { runs: [], next: null }
 
+const checkElse = none(ofStudies, ['prechecks', 'jobs', 'cases', 'case_findings', 'case_closings', 'anneals'])
 /** A check before a run: what is entered of another printer, nozzle or spool leaves it as it is. */
 export function checkConcern(
   items: readonly NewsItem[],
@@ -133,7 +134,7 @@ export function checkConcern(
   const another = (named: number | undefined, mine: number | null) => named !== undefined && named !== mine
   return items.some(
     n =>
-      none(ofWork, ofStudies, ['cards'])(n) &&
+      checkElse(n) &&
       !another(n.printer, of.printer) &&
       !(among(ofNozzles, n) && another(nozzleOf(n), of.nozzle)) &&
       !(among(ofSpools, n) && another(spoolOf(n), of.spool)),

@@ -120,9 +120,10 @@ export const useOutbox = defineStore('outbox', () => {
     if (!(await swap({ if: instead ?? undefined, in: e }))) return { kind: 'refused', problem: GONE }
     const both = instead === null ? [e.key] : [e.key, instead]
     try {
+      const sentAt = Date.now()
       const answer = await post(route, body, e.key)
       await swap({ out: both })
-      useShop().saved()
+      useShop().saved(sentAt)
       return { kind: 'saved', answer }
     } catch (error) {
       const failed = error instanceof FaultError

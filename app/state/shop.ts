@@ -36,9 +36,8 @@ export const useShop = defineStore('shop', () => {
     revision.value++
   }
 
-  /** After a save of one's own: its news come by themselves; where they do not, everything is read. */
-  function saved(): void {
-    const at = Date.now()
+  /** After a save of one's own, sent at `at`: its news come by themselves; where they do not, everything is read. */
+  function saved(at: number): void {
     if (!heard.open) void refresh()
     else
       setTimeout(() => {

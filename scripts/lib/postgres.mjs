@@ -163,7 +163,13 @@ async function clearOld(cluster) {
  * { url(database), stop, child }.
  * `fast` switches off what makes a crash safe: for tests only. `more` are settings of its own.
  */
-export async function startServer({ folder, say = () => {}, fast = false, port: wanted = 0, more = [] }) {
+export async function startServer({
+  folder,
+  say = () => {},
+  fast = false,
+  port: wanted = 0,
+  more = /** @type {string[]} */ ([]),
+}) {
   let bin = findServer()
   if (!bin) {
     installServer(say)
@@ -223,7 +229,7 @@ export async function startServer({ folder, say = () => {}, fast = false, port: 
     '-c',
     'unix_socket_directories=',
     '-c',
-    'max_connections=100',
+    'max_connections=200',
     '-c',
     'log_min_messages=fatal',
     '-c',

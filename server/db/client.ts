@@ -22,7 +22,19 @@ export const options = {
   },
 } satisfies postgres.Options<Record<string, postgres.PostgresType>>
 
+/** A question with more has a list in it. */
+const MOST_PARAMETERS = 6
+/** A pooler in between that shares connections among transactions does not know what was prepared on which. */
+const prepares = () => process.env.DATABASE_DIRECT_URL === undefined
+
 export function connect(url: string, { max = 10 }: { max?: number } = {}): { client: postgres.Sql; db: Database } {
-  const client = postgres(url, { ...options, max })
+  // what is idle for a while is closed: several processes share what the database allows
+  const client = postgres(url, { ...options, max, idle_timeout: 30 })
+  if (prepares()) {
+    // the long questions of the screens are planned once for each connection; lists of ids make texts without end
+    const { unsafe } = client
+    client.unsafe = (query, parameters, how) =>
+      unsafe(query, parameters, { prepare: (parameters?.length ?? 0) <= MOST_PARAMETERS, ...how })
+  }
   return { client, db: drizzle(client, { schema, casing: 'snake_case' }) }
 }

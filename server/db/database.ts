@@ -1,5 +1,6 @@
 /** One connection pool for the process; ready when the schema is. */
 import { connect, type Database } from './client'
+import { Listener } from './listener'
 import { migrate, type Migration } from './migrate'
 import { refreshMissingCeilings } from '../records/printers/ceilings'
 import { markOtherModels } from '../records/nozzles/forecasts'
@@ -49,8 +50,14 @@ export async function database(): Promise<Database> {
  */
 export const directUrl = (): string => process.env.DATABASE_DIRECT_URL ?? process.env.DATABASE_URL ?? ''
 
+/** One connection of the process that listens, for news and for reports of printers. */
+let listening: Listener | null = null
+export const listener = (): Listener => (listening ??= new Listener(directUrl()))
+
 export async function closeDatabase(): Promise<void> {
   await pool?.client.end({ timeout: 3 })
   pool = null
   ready = null
+  await listening?.stop()
+  listening = null
 }

@@ -6,6 +6,7 @@ import { getHeader, setResponseHeader, type H3Event } from 'h3'
 import { Refusal } from '../records/entry/refusal'
 
 const LARGEST_BYTES = 4_000_000
+const LETS_GO_MS = 500
 
 const tooMuch = () =>
   new Refusal({ type: 'about:blank', status: 413, title: 'This is more than one entry can hold (4 MB)' })
@@ -13,10 +14,10 @@ const tooMuch = () =>
 export async function bodyOf(event: H3Event): Promise<string> {
   const { req } = event.node
   const cutOff = (): never => {
-    // what is still on its way is not read: the connection ends with this answer
+    // what is still on its way is let go unread for as long as the answer needs to arrive; then the connection ends
     setResponseHeader(event, 'connection', 'close')
-    req.pause()
-    event.node.res.once('finish', () => req.destroy())
+    req.resume()
+    event.node.res.once('finish', () => setTimeout(() => req.destroy(), LETS_GO_MS).unref())
     throw tooMuch()
   }
   if (Number(getHeader(event, 'content-length') ?? 0) > LARGEST_BYTES) cutOff()

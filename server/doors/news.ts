@@ -5,8 +5,7 @@
  */
 import type { News, NewsItem } from '#shared/news'
 import { newsItem, ofShop } from '#shared/news'
-import { database, directUrl } from '../db/database'
-import { Listener } from '../db/listener'
+import { database, listener } from '../db/database'
 import { NEWS } from '../db/news'
 import { shopNewsOf } from '../records/shop/news'
 
@@ -22,7 +21,7 @@ const MISSED: News = { items: [], shop: { whole: true, nozzles: [], spools: [], 
 let gathered: NewsItem[] = []
 let missed = false
 let timer: ReturnType<typeof setTimeout> | undefined
-let listener: Listener | null = null
+let isHearing = false
 
 function heard(text: string): void {
   const item = newsItem.safeParse(JSON.parse(text))
@@ -61,17 +60,17 @@ async function newsOf(items: NewsItem[]): Promise<News> {
 }
 
 export function hearNews(hear: Hearer): () => void {
-  listener ??= new Listener(directUrl(), NEWS, heard, mayHaveMissed)
+  if (!isHearing) listener().hear(NEWS, heard, mayHaveMissed)
+  isHearing = true
   hearers.add(hear)
   return () => {
     hearers.delete(hear)
   }
 }
 
-export async function forgetNews(): Promise<void> {
+export function forgetNews(): void {
   clearTimeout(timer)
   timer = undefined
   hearers.clear()
-  await listener?.stop()
-  listener = null
+  isHearing = false
 }

@@ -31,7 +31,7 @@ export default defineNitroPlugin(nitro => {
   nitro.hooks.hook('close', async () => {
     stopped = true
     clearTimeout(timer)
-    await forgetNews()
+    forgetNews()
     await closeDatabase()
   })
 })

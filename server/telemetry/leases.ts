@@ -18,7 +18,8 @@ export class Leases {
 
   constructor(
     url: string,
-    private readonly names: readonly string[],
+    /** Printers by their names, each with its address: the lease is of the device there. */
+    private readonly links: Readonly<Record<string, string>>,
     private readonly gained: (name: string) => void,
     private readonly lost: (name: string) => void,
     private readonly everyMs = EVERY_MS,
@@ -45,11 +46,12 @@ export class Leases {
     const [now] = await this.client<{ session: number }[]>`select pg_backend_pid() session`
     // another session holds nothing of what the one before it held
     const isNew = now!.session !== this.session
-    const wanted = this.names.filter(n => isNew || !this.held.has(n))
+    const wanted = Object.keys(this.links).filter(n => isNew || !this.held.has(n))
     if (wanted.length === 0) return
+    const addresses = wanted.map(n => this.links[n]!)
     const rows = await this.client<{ session: number; name: string; got: boolean }[]>`
-      select pg_backend_pid() session, name, pg_try_advisory_lock(hashtextextended(name, ${LOCKS})) got
-      from unnest(${wanted}::text[]) name`
+      select pg_backend_pid() session, name, pg_try_advisory_lock(hashtextextended(concat(name, ' ', at), ${LOCKS})) got
+      from unnest(${wanted}::text[], ${addresses}::text[]) x (name, at)`
     if (rows[0]!.session !== now!.session) {
       this.session = null // it broke in between: all is asked again
       return

@@ -4,8 +4,7 @@ import { live } from '#shared/answers/live'
 import { keepReading, soakingPrinters } from '../records/prepare/soaks'
 import { Hub, linksFrom } from './hub'
 import { Leases } from './leases'
-import { database, directUrl } from '../db/database'
-import { Listener } from '../db/listener'
+import { database, directUrl, listener } from '../db/database'
 
 /** Reports of printers, from the process that reads one to the others. */
 const REPORTS = 'iron_nozzle_live'
@@ -14,7 +13,6 @@ const REPEAT_MS = 5000
 interface Running {
   hub: Hub
   leases: Leases
-  listener: Listener
   timer: ReturnType<typeof setInterval>
 }
 let running: Running | null = null
@@ -39,29 +37,24 @@ function begun(): Running {
   }
   const leases = new Leases(
     directUrl(),
-    Object.keys(links),
+    links,
     printer => hub.take(printer, everyMs),
     printer => hub.give(printer),
   )
-  const listener = new Listener(
-    directUrl(),
-    REPORTS,
-    text => {
-      const report = live.safeParse(JSON.parse(text))
-      if (report.success) hub.told(report.data)
-    },
-    () => {},
-  )
-  return { hub, leases, listener, timer: setInterval(() => hub.repeat(), REPEAT_MS) }
+  listener().hear(REPORTS, text => {
+    const report = live.safeParse(JSON.parse(text))
+    if (report.success) hub.told(report.data)
+  })
+  return { hub, leases, timer: setInterval(() => hub.repeat(), REPEAT_MS) }
 }
 
 export async function stopHub(): Promise<void> {
   if (running === null) return
-  const { hub, leases, listener, timer } = running
+  const { hub, leases, timer } = running
   running = null
   clearInterval(timer)
   hub.stop()
-  await Promise.all([leases.stop(), listener.stop()])
+  await leases.stop()
 }
 
 /** Keeps one reading each ten seconds of every printer that soaks, of those that this process reads. */

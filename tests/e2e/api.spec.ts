@@ -355,6 +355,8 @@ function bodies(
   }
 }
 
+/** Edits of the others concern every reading. */
+const NAMED_KINDS: readonly EditableKind[] = ['setups', 'dryers', 'check-lines', 'cards', 'nozzles', 'spools']
 const fittedTags = (shop: Shop) => shop.printers.slice(0, 2).flatMap(p => p.heads.flatMap(h => h.nozzle ?? []))
 
 test('each entry, question and edit', async () => {
@@ -424,7 +426,7 @@ test('each entry, question and edit', async () => {
     const { status, answer } = await send('PATCH', pathOf(EDIT.path, { kind, id }), { version, values })
     expect.soft([kind, status, answer]).toEqual([kind, 200, { version: version + 1 }])
     holds(kind, EDIT.answer, answer)
-    await watch.after(`an edit of ${kind}`)
+    if (NAMED_KINDS.includes(kind)) await watch.after(`an edit of ${kind}`)
   }
   watch.stop()
 })

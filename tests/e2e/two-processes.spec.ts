@@ -89,7 +89,7 @@ test('each printer is read by one of them, and its reports reach both', async ()
   const links = Object.keys(JSON.parse(sim.env.PRINTER_LINKS!) as object)
   const locks = await sql<{ n: number; holders: number }[]>`
     select count(*)::int n, count(distinct pid)::int holders from pg_locks l join pg_database d on d.oid = l.database
-    where l.locktype = 'advisory' and l.granted and d.datname = current_database() and l.objsubid = 1`
+    where l.locktype = 'advisory' and l.granted and d.datname = current_database() and l.classid <> 0`
   expect(locks[0]).toEqual({ n: links.length, holders: 1 })
   for (const printer of links) {
     await until(() => heard[B]!.some(l => l.printer === printer && l.at !== null), 10_000)

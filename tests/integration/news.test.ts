@@ -24,8 +24,7 @@ const other = await db.transaction(tx =>
 )
 let heard: NewsItem[] = []
 let missed = 0
-const listener = new Listener(
-  url,
+const listener = new Listener(url).hear(
   NEWS,
   text => heard.push(newsItem.parse(JSON.parse(text))),
   () => missed++,

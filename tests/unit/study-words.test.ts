@@ -164,7 +164,15 @@ describe('the strip', () => {
     { id: 1, tag: 'N-001' },
     { id: 2, tag: 'N-002' },
   ]
-  const shop = { printers: [], nozzles, spools: [], materials: [], studyTurn: turn } as unknown as StripShop
+  const shop = {
+    printers: [],
+    nozzles,
+    retiredTags: [],
+    spools: [],
+    usedUpTags: [],
+    materials: [],
+    studyTurn: turn,
+  } as unknown as StripShop
   const read = (line: string, s = shop) => understand(line, s, at)
 
   test.each(['study 0.43-0.44', 'study N-002 0,43-0,44'])('%s', line => {

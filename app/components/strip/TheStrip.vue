@@ -25,7 +25,16 @@ const problem = ref<Problem | null>(null)
 const input = ref<HTMLInputElement | null>(null)
 let key = newKey()
 
-const nothing = { printers: [], nozzles: [], hotends: [], spools: [], materials: [], studyTurn: null }
+const nothing = {
+  printers: [],
+  nozzles: [],
+  hotends: [],
+  spools: [],
+  retiredTags: [],
+  usedUpTags: [],
+  materials: [],
+  studyTurn: null,
+}
 const understood = computed(() => understand(line.value, shop.data ?? nothing, new Date().toISOString()))
 const offers = computed(() => (focused.value ? completions(line.value, shop.data ?? nothing) : []))
 const withChoices = computed(() => problem.value?.questions?.some(q => q.choices) ?? false)

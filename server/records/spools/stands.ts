@@ -91,7 +91,7 @@ export async function freshStands(
     const holds = row.version === rows.find(r => r.id === row.spoolId)!.version && (by === basis || !row.inUse)
     if (!holds || !lasts(one, now)) anew.push(row.spoolId)
     else {
-      remember(by, one)
+      if (!('rollback' in db)) remember(by, one)
       out.push(one)
     }
   }
@@ -119,7 +119,8 @@ async function workedOut(
     const logs = await spoolLogs(db, idIn('s.id', ids.slice(from, from + AT_ONCE)))
     const fresh = logs.map(s => made(s, air, wound, now))
     out.push(...fresh)
-    for (const k of fresh) remember(basis, k)
+    // what a transaction sees may yet be rolled back, and its version be given to something else
+    if (!('rollback' in db)) for (const k of fresh) remember(basis, k)
     await db.execute(sql`
       insert into spool_stands (spool_id, version, basis, in_use, left_g, left_by, last_used_at, stand)
       select (x->>'spoolId')::int, (x->>'version')::bigint, ${basis}, (x->>'inUse')::boolean, (x->>'leftG')::float8,
