@@ -37,7 +37,8 @@ export class Listener {
   hear(name: string, heard: (text: string) => void, missed: () => void = () => {}): this {
     const channel = { heard, missed, begun: false }
     this.channels.set(name, channel)
-    if (this.client !== null) void this.listen(this.client, name, channel).catch(() => {}) // the heartbeat will tell
+    // while it is opened all channels are listened to anyway; what goes wrong the heartbeat will tell
+    if (this.isListening) void this.listen(this.client!, name, channel).catch(() => {})
     return this
   }
 

@@ -35,10 +35,14 @@ const tx = <T>(work: (c: Parameters<Parameters<typeof db.transaction>[0]>[0]) =>
 /** What is told of a save, without what it tells of forecasts that follow from it. */
 async function told(save: () => Promise<unknown>): Promise<NewsItem[]> {
   await until(() => listener.isListening)
+  const mark = async (word: string) => {
+    await db.execute(sql`select pg_notify(${NEWS}, ${JSON.stringify({ of: word })})`)
+    await until(() => heard.some(n => n.of === word))
+  }
+  await mark('begin') // what was saved before is heard
   heard = []
   await save()
-  await db.execute(sql`select pg_notify(${NEWS}, '{"of": "end"}')`)
-  await until(() => heard.some(n => n.of === 'end'))
+  await mark('end')
   return heard.filter(n => n.of !== 'end')
 }
 async function until(is: () => boolean): Promise<void> {
