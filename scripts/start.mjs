@@ -153,28 +153,29 @@ async function startStandIns(speed) {
 /** How the application is run: with no rights of its own where we are root, from a folder that it can read. */
 function applicationCommand(folder) {
   const built = join(root, '.output/server/index.mjs')
+  const run = (path, as = []) => ['setpriv', [...as, '--pdeathsig', 'TERM', process.execPath, path]]
   const user = plainUser()
-  if (user === null) return ['setpriv', ['--pdeathsig', 'TERM', process.execPath, built]]
+  if (user === null) return run(built)
   const as = ['--reuid', String(user.uid), '--regid', String(user.gid), '--clear-groups', '--no-new-privs']
   const may = (...test) => spawnSync('setpriv', [...as, 'test', ...test]).status === 0
-  if (!may('-x', process.execPath)) {
-    say(`the application runs as root: ${process.execPath} is closed to other users`)
-    return ['setpriv', ['--pdeathsig', 'TERM', process.execPath, built]]
-  }
-  const run = path => ['setpriv', [...as, '--pdeathsig', 'TERM', process.execPath, path]]
-  if (may('-r', built)) return run(built)
-  // the sources lie where others may not go: the built application is put beside the data
-  const copy = `${folder ?? '/var/lib/iron-nozzle'}-app`
+  // where the sources lie others may not always go: the built application is put beside the data then
+  const place = may('-r', built)
+    ? built
+    : join(copyOfBuild(`${folder ?? '/var/lib/iron-nozzle'}-app`), 'server/index.mjs')
+  if (may('-x', process.execPath) && may('-r', place)) return run(place, as)
+  say(`the application runs as root: ${process.execPath} or ${place} is closed to other users`)
+  return run(built)
+}
+
+/** The built application in another folder, copied when it is another one. */
+function copyOfBuild(copy) {
   const stamp = readFileSync(join(root, '.output/stamp'), 'utf8')
   const mark = join(copy, 'stamp')
-  if (!existsSync(mark) || readFileSync(mark, 'utf8') !== stamp) {
-    rmSync(copy, { recursive: true, force: true })
-    cpSync(join(root, '.output'), copy, { recursive: true, verbatimSymlinks: true })
-    chmodSync(copy, 0o755)
-  }
-  if (may('-r', join(copy, 'server/index.mjs'))) return run(join(copy, 'server/index.mjs'))
-  say(`the application runs as root: ${copy} is closed to other users`)
-  return ['setpriv', ['--pdeathsig', 'TERM', process.execPath, built]]
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === stamp) return copy
+  rmSync(copy, { recursive: true, force: true })
+  cpSync(join(root, '.output'), copy, { recursive: true, verbatimSymlinks: true })
+  chmodSync(copy, 0o755)
+  return copy
 }
 
 /** Before what drops or rewrites, a copy is made: what only adds can do no harm. */

@@ -6,6 +6,7 @@ import { spawn, spawnSync } from 'node:child_process'
 import { closeSync, existsSync, mkdirSync, openSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import { StartError } from './postgres.mjs'
+import { ask, connection } from './psql.mjs'
 
 const NIGHTLY = /^nightly-\d{4}-\d\d-\d\d\.dump$/
 const BEFORE = /^before-.*\.dump$/
@@ -19,23 +20,6 @@ function elsewhere(url, database) {
   return other.href
 }
 
-/** The address without its password, which goes by the environment: arguments can be seen by everybody. */
-function connection(url) {
-  const bare = new URL(url)
-  const password = decodeURIComponent(bare.password)
-  bare.password = ''
-  return { address: bare.href, env: { ...process.env, ...(password ? { PGPASSWORD: password } : {}) } }
-}
-
-/** Runs a statement and answers its rows as text, and what was said where it failed. */
-export function ask(bin, url, statement) {
-  const { address, env } = connection(url)
-  const r = spawnSync(join(bin, 'psql'), ['-qAtX', '-v', 'ON_ERROR_STOP=1', '-d', address, '-c', statement], {
-    encoding: 'utf8',
-    env,
-  })
-  return { ok: r.status === 0, rows: r.stdout.trim().split('\n').filter(Boolean), said: r.stderr.trim() }
-}
 function must(bin, url, statement) {
   const r = ask(bin, url, statement)
   if (!r.ok) throw new StartError(`The database refused: ${r.said}`)
@@ -163,13 +147,7 @@ export async function copyBefore({ bin, url, folder, names, now = new Date() }) 
  */
 export async function copyNightly({ bin, url, folder, now = new Date() }) {
   const day = now.toISOString().slice(0, 10)
-  const mine = must(
-    bin,
-    url,
-    `insert into chores (name, done_on) values ('backup', '${day}') on conflict (name) do update
-      set done_on = excluded.done_on where chores.done_on < excluded.done_on returning name`,
-  )
-  if (mine.length === 0) return null
+  if (must(bin, url, `select claim_chore('backup', '${day}')`)[0] !== 't') return null
   mkdirSync(folder, { recursive: true, mode: 0o700 })
   const file = join(folder, `nightly-${day}.dump`)
   try {

@@ -2,8 +2,8 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { ask } from './copies.mjs'
 import { dataFolder, findServer, startServer, StartError } from './postgres.mjs'
+import { ask } from './psql.mjs'
 
 export const NAMES = { shop: 'iron_nozzle_shop', demo: 'iron_nozzle_demo' }
 

@@ -11,6 +11,8 @@ export const TASKS = {
     const term = sisterTerm(input.bore, input.material, store)
     return { forecast: forecast(input, input.law === 'sliding' ? store : undefined), term }
   },
+  /** The forecast alone, for one who reads it. */
+  forecast: (input: WearInput): NozzleForecast => forecast(input),
   /** What a nozzle tells its sisters alone. */
   term: ({ bore, material }: Pick<WearInput, 'bore' | 'material'>): SisterTerm | null => sisterTerm(bore, material),
   warmUp: (readings: Reading[]): FittedWarmUp => fitWarmUp(readings),

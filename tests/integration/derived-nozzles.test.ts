@@ -5,11 +5,9 @@
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
 import { pooledPrior, priorMoved, sumTerms } from '#core/wear'
-import { strikeSchema } from '#shared/entries/log'
 import { fittingSchema } from '#shared/entries/printers'
 import { nozzleSchema } from '#shared/entries/nozzles'
 import { editRecord } from '../../server/records/entry/edits'
-import { saveStrike } from '../../server/records/entry/strikes'
 import { equip } from '../../server/records/bench/equip'
 import { saveGauge } from '../../server/records/nozzles/gauges'
 import { refreshMissing, refreshStale } from '../../server/records/nozzles/forecasts'
@@ -17,32 +15,13 @@ import { addNozzle } from '../../server/records/nozzles/nozzles'
 import { mendSums, sistersPrior } from '../../server/records/nozzles/sisters'
 import { saveFitting } from '../../server/records/printers/fittings'
 import { saveRun } from '../../server/records/runs/runs'
+import { entriesOf } from './derived-support'
 import { ago, freshDatabase, gaugeEntry, runEntry, smallShop } from './support'
 
 const { db } = await freshDatabase()
 const shop = await smallShop(db)
-type Tx = Parameters<Parameters<typeof db.transaction>[0]>[0]
-const tx = <T>(work: (c: Tx) => Promise<T>) => db.transaction(work)
-const strike = (target: string, targetId: number) =>
-  tx(c => saveStrike(c, strikeSchema.parse({ target, targetId, reason: 'a slip', confirmed: ['runs-rely'] }), 1))
+const { tx, run, strike } = entriesOf(db, shop)
 let runs = 0
-const run = (days: number, more: object = {}, grams = 20) =>
-  tx(c =>
-    saveRun(
-      c,
-      runEntry(
-        shop,
-        {
-          name: `job ${++runs}`,
-          endedAt: ago(days),
-          confirmed: ['same-run:0', 'not-fitted:0', `over-spool:${shop.spoolId}`],
-          ...more,
-        },
-        { kind: 'grams', grams },
-      ),
-      1,
-    ),
-  )
 
 /** Where a nozzle is and what it did last, straight from the log. */
 const straight = () =>

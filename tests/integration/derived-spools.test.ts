@@ -6,52 +6,30 @@ import { sql } from 'drizzle-orm'
 import { afterEach, describe, expect, test } from 'vitest'
 import { DRYING_MODEL } from '#core/drying'
 import { dryerSchema, dryingSchema } from '#shared/entries/prepare'
-import { endingSchema, strikeSchema } from '#shared/entries/log'
+import { endingSchema } from '#shared/entries/log'
 import { spoolEventSchema, spoolSchema, type SpoolKind } from '#shared/entries/spools'
 import { editRecord } from '../../server/records/entry/edits'
 import { saveEnding } from '../../server/records/entry/endings'
-import { saveStrike } from '../../server/records/entry/strikes'
 import { addMaterialValue } from '../../server/records/materials/materials'
 import { materialValueSchema } from '#shared/entries/materials'
 import { addDryer } from '../../server/records/prepare/dryers'
 import { saveDrying } from '../../server/records/prepare/dryings'
-import { saveRun } from '../../server/records/runs/runs'
 import { airAndFactor } from '../../server/records/spools/factor'
 import { spoolLogs } from '../../server/records/spools/log'
 import { stateOf } from '../../server/records/spools/moisture'
 import { addSpool, listSpools, saveSpoolEvent } from '../../server/records/spools/spools'
 import { forgetStands, spoolStates } from '../../server/records/spools/stands'
-import { ago, freshDatabase, runEntry, smallShop } from './support'
+import { entriesOf } from './derived-support'
+import { ago, freshDatabase, smallShop } from './support'
 
 const { db } = await freshDatabase()
 const shop = await smallShop(db)
-type Tx = Parameters<Parameters<typeof db.transaction>[0]>[0]
-const tx = <T>(work: (c: Tx) => Promise<T>) => db.transaction(work)
-const strike = (target: string, targetId: number) =>
-  tx(c => saveStrike(c, strikeSchema.parse({ target, targetId, reason: 'a slip', confirmed: ['runs-rely'] }), 1))
+const { tx, run, strike } = entriesOf(db, shop)
 const event = (spoolId: number, kind: SpoolKind, days: number, more: object = {}) =>
   tx(c =>
     saveSpoolEvent(
       c,
       spoolEventSchema.parse({ spoolId, kind, occurredAt: ago(days), confirmed: ['opened-before'], ...more }),
-      1,
-    ),
-  )
-let runs = 0
-const run = (days: number, more: object = {}, grams = 20) =>
-  tx(c =>
-    saveRun(
-      c,
-      runEntry(
-        shop,
-        {
-          name: `job ${++runs}`,
-          endedAt: ago(days),
-          confirmed: ['same-run:0', 'not-fitted:0', `over-spool:${shop.spoolId}`],
-          ...more,
-        },
-        { kind: 'grams', grams },
-      ),
       1,
     ),
   )

@@ -278,6 +278,14 @@ create table chores (
   done_on date not null
 );
 
+-- Whether it falls to who asks: the first of a day.
+create function claim_chore(chore text, on_day date) returns boolean language plpgsql as $$
+begin
+  insert into chores (name, done_on) values (chore, on_day) on conflict (name) do update
+    set done_on = excluded.done_on where chores.done_on < excluded.done_on;
+  return found;
+end $$;
+
 -- what is there already
 select spools_changed(array(select id from spools));
 select nozzles_stand(array(select id from nozzles));

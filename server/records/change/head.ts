@@ -14,7 +14,7 @@ import { purgeC, throughFitted } from '../prepare/changeovers'
 import { shopRules } from '../printers/ceilings'
 import { hotendOnHead } from '../printers/fittings'
 import { listStacks } from '../printers/stack-read'
-import { LOADED_ON } from '../spools/spools'
+import { loadedOn } from '../spools/spools'
 import { nozzleRows, type NozzleRow } from './shelf'
 
 interface Next extends Record<string, unknown> {
@@ -32,7 +32,7 @@ const comingRows = (db: Connection, headId: number) =>
         and not exists (select from standing_runs r where r.precheck_id = c.id)
       order by c.occurred_at desc limit 3)
       union all
-      (select s.tag, s.material_id, null, null, 1, s.id from spools s where s.id in (${LOADED_ON(headId)}))
+      (select s.tag, s.material_id, null, null, 1, s.id from spools s where s.id in (${loadedOn(headId)}))
       union all
       (select r.name, t.material_id, t.fibre_g, t.set_c, 2, t.id::int from standing_run_tools t
       join runs r on r.id = t.run_id where t.head_id = ${headId}

@@ -20,6 +20,9 @@ export function canonical(value: unknown): string {
   return JSON.stringify(value) ?? 'null'
 }
 
+/** A short name of what something was worked out from: the same for the same values. */
+export const basisOf = (value: unknown): string => createHash('sha256').update(canonical(value)).digest('hex')
+
 export interface Entry {
   key: string
   route: string

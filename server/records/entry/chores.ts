@@ -10,10 +10,8 @@ export const KEPT_DAYS = 90
 /** Answers what was let go; null when it was done today already. */
 export async function dailyChores(db: Database): Promise<{ readings: number; answers: number } | null> {
   return await db.transaction(async tx => {
-    const mine = await tx.execute(sql`
-      insert into chores (name, done_on) values ('retention', current_date) on conflict (name) do update
-      set done_on = excluded.done_on where chores.done_on < excluded.done_on returning name`)
-    if (mine.length === 0) return null
+    const [claim] = await tx.execute<{ mine: boolean }>(sql`select claim_chore('retention', current_date) mine`)
+    if (!claim!.mine) return null
     const old = sql`now() - ${KEPT_DAYS} * interval '1 day'`
     // a warm-up was fitted to the readings of its soak: they can be looked at as long as it stands there
     const readings = await tx.execute(sql`
@@ -23,11 +21,10 @@ export async function dailyChores(db: Database): Promise<{ readings: number; ans
         where w.source = 'live readings' and w.printer_id = r.printer_id
           and w.occurred_at between k.occurred_at and coalesce(e.occurred_at, k.occurred_at) + interval '1 day'
           and r.at between k.occurred_at - interval '1 minute'
-            and coalesce(e.occurred_at, k.occurred_at + interval '1 day') + interval '1 minute')
-      returning 1`)
+            and coalesce(e.occurred_at, k.occurred_at + interval '1 day') + interval '1 minute')`)
     const answers = await tx.execute(
-      sql`update answers set answer = null where answer is not null and recorded_at < ${old} returning 1`,
+      sql`update answers set answer = null where answer is not null and recorded_at < ${old}`,
     )
-    return { readings: readings.length, answers: answers.length }
+    return { readings: readings.count, answers: answers.count }
   })
 }

@@ -12,7 +12,7 @@ import { standings } from '../change/under-way'
 import { notFound, refuseField } from '../entry/refusal'
 import { factOf, listAskings } from '../materials/materials'
 import { shopRules } from '../printers/ceilings'
-import { LOADED_ON } from '../spools/spools'
+import { loadedOn } from '../spools/spools'
 import { listStacks } from '../printers/stack-read'
 
 interface Spool extends Record<string, unknown> {
@@ -82,7 +82,7 @@ export async function benchOn(db: Connection, headId: number, spoolId: number) {
 export async function spoolOn(db: Connection, headId: number): Promise<number | null> {
   const [s] = await db.execute<{ id: number | null }>(sql`
     select coalesce(
-      (${LOADED_ON(headId)} order by l.occurred_at desc limit 1),
+      (${loadedOn(headId)} order by l.occurred_at desc limit 1),
       (select t.spool_id from standing_run_tools t where t.head_id = ${headId} and t.spool_id is not null
         order by t.ended_at desc, t.id desc limit 1)) id`)
   return s!.id

@@ -3,7 +3,6 @@
  * once; what its sisters learn from it is worked out in the background (`refreshStale`). Each row carries the version
  * of the model: after an upgrade the terms of all sisters are renewed first, then the forecasts, fitted nozzles first.
  */
-import { createHash } from 'node:crypto'
 import { eq, sql } from 'drizzle-orm'
 import type { StudyMethod } from '#core/study'
 import type { Range80 } from '#shared/answers/parts'
@@ -17,7 +16,7 @@ import {
 } from '#core/wear'
 import type { Connection, Database } from '../../db/client'
 import { forecasts, type ForecastDetail } from '../../db/schema'
-import { canonical } from '../entry/answers'
+import { basisOf } from '../entry/answers'
 import { heavy } from '../../threads/pool'
 import { wearHistoryOf, nozzleLogs, type NozzleLog } from './history'
 import { lifeFacts } from './life-facts'
@@ -45,15 +44,13 @@ export async function refreshForecast(db: Connection, nozzleId: number): Promise
   await oneAtATime(db)
   const [log] = await nozzleLogs(db, [nozzleId])
   const { material, bore, tip, rules } = wearHistoryOf(log!)
-  const { prior, sisters } = await sistersPrior(db, material, nozzleId)
+  const { prior, sisters, own } = await sistersPrior(db, material, nozzleId)
   const [{ risk }] = (await db.execute<{ risk: number }>(sql`select accepted_risk risk from settings`)) as unknown as [
     { risk: number },
   ]
   const input = { material, law: log!.law, bore, tip, rules, wearKg: log!.wearKg, prior, acceptedRisk: risk }
   const { forecast: made, term } = await heavy('wear', input)
-  const basis = createHash('sha256')
-    .update(canonical({ ...input, model: WEAR_MODEL }))
-    .digest('hex')
+  const basis = basisOf({ ...input, model: WEAR_MODEL })
   const values = {
     nozzleId,
     basis,
@@ -73,9 +70,8 @@ export async function refreshForecast(db: Connection, nozzleId: number): Promise
     model: WEAR_MODEL,
     termModel: WEAR_MODEL,
   }
-  const before = await termOf(db, nozzleId)
   await db.insert(forecasts).values(values).onConflictDoUpdate({ target: forecasts.nozzleId, set: values })
-  await tellSisters(db, material, nozzleId, before, term)
+  await tellSisters(db, material, nozzleId, own, term)
   return { log: log!, forecast: made, sisters, prior }
 }
 
@@ -113,7 +109,7 @@ export async function forecastNow(
   return {
     log: log!,
     input,
-    forecast: fresh?.forecast ?? (await heavy('wear', input)).forecast,
+    forecast: fresh?.forecast ?? (await heavy('forecast', input)),
     sisters,
     prior,
     isStale: fresh === null && (stored === undefined || stored.moved === null || stored.moved > WORTH_SAYING),

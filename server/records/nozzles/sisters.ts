@@ -39,16 +39,19 @@ async function sumOf(db: Connection, material: NozzleMaterial): Promise<Sum> {
   return { sum: row.sum && Float64Array.from(row.sum), sisters: row.sisters, told: row.told }
 }
 
-/** What a nozzle's rate is expected to be from its sisters; `nozzleId` null for one that is not bought yet. */
+/**
+ * What a nozzle's rate is expected to be from its sisters, and what it told them itself; `nozzleId` null for one that
+ * is not bought yet.
+ */
 export async function sistersPrior(
   db: Connection,
   material: NozzleMaterial,
   nozzleId: number | null,
-): Promise<{ prior: LogNormalPrior; sisters: number }> {
+): Promise<{ prior: LogNormalPrior; sisters: number; own: SisterTerm | null }> {
   const { sum, sisters } = await sumOf(db, material)
   const own = nozzleId === null ? null : await termOf(db, nozzleId)
-  if (sum === null || own === null) return { prior: pooledPrior(material, sum, sisters), sisters }
-  return { prior: pooledPrior(material, withoutTerm(sum, own), sisters - 1), sisters: sisters - 1 }
+  if (sum === null || own === null) return { prior: pooledPrior(material, sum, sisters), sisters, own }
+  return { prior: pooledPrior(material, withoutTerm(sum, own), sisters - 1), sisters: sisters - 1, own }
 }
 
 /** What a nozzle told last, by today's model; null where it told nothing. */

@@ -42,7 +42,8 @@ export async function listWarmUps(db: Connection, printerId: number): Promise<Wa
       (select s.reason from strikes s where s.target = 'warm-up' and s.target_id = u.id) struck
     from warm_ups u join people who on who.id = u.person_id where u.printer_id = ${printerId}
     order by u.occurred_at desc, u.id desc limit ${SHOWN}`)
-  return rows.map(({ fit, readings, ...r }) => ({ ...r, ...fit, readings: drawn(readings) }))
+  // short ones from before `drawn` was kept are all there is to draw
+  return rows.map(({ fit, readings, ...r }) => ({ ...r, ...fit, readings }))
 }
 
 /** A drawing shows no more, and the list of them stays short however long a probe recorded. */

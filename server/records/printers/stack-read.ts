@@ -48,7 +48,7 @@ interface WarmUpRow {
  * The latest warm-up of each place, lid and way of heating, as long as the enclosure is still the one it was recorded
  * in.
  */
-const RECORDS = (printerIds?: readonly number[]) => sql`
+const recordsOf = (printerIds?: readonly number[]) => sql`
   select x.printer_id, json_agg(json_build_object('place', x.place, 'opening', x.opening, 'finalC', x.fit->'finalC',
     'reachedShare', x.fit->'reachedShare', 'bedC', x.bed_c, 'roomC', x.room_c, 'chamberSetC', x.chamber_set_c,
     'source', x.source, 'at', extract(epoch from x.occurred_at) * 1000,
@@ -110,7 +110,7 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
     left join lateral (select json_agg(${PART_JSON} order by a.id) parts from part_places w
     join parts a on a.id = w.part_id join people u on u.id = a.entered_by
     where w.kind = 'fit' and a.role <> 'dryer' and w.printer_id = p.id) q on true
-    left join (${RECORDS(ids)}) w on w.printer_id = p.id
+    left join (${recordsOf(ids)}) w on w.printer_id = p.id
     where ${these} order by p.id`)
   const [dryers, checks] = await Promise.all([shopDryers(db), knownSensors(db)])
   const surveyed = await surveyedAir(db, checks)

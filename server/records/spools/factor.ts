@@ -2,7 +2,6 @@
  * The shop's own wound-spool factor, from the latest dryings that were weighed before and after. It is kept by what it
  * was fitted to, so that it is fitted once and not at each asking.
  */
-import { createHash } from 'node:crypto'
 import { sql } from 'drizzle-orm'
 import {
   DRYING_MODEL,
@@ -18,7 +17,7 @@ import { USUAL_TARE_G } from '#shared/filament'
 import type { Connection } from '../../db/client'
 import { idIn } from '../../db/ids'
 import { woundFactors } from '../../db/schema'
-import { canonical } from '../entry/answers'
+import { basisOf } from '../entry/answers'
 import { shopAir, spoolLogs, uptakeOfSpool } from './log'
 import { problemOf, startOf, staysOf } from './moisture'
 
@@ -50,9 +49,7 @@ export async function airAndFactor(db: Connection): Promise<{ air: ShopAir; woun
   const air = await shopAir(db)
   // most often the latest few are enough; those of filaments that take no water are passed over
   const first = await weighedDryings(db, 0, 2 * WEIGHINGS)
-  const basis = createHash('sha256')
-    .update(canonical({ first, air, model: DRYING_MODEL }))
-    .digest('hex')
+  const basis = basisOf({ first, air, model: DRYING_MODEL })
   const [kept] = await db.execute<{ fitted: FittedFactor }>(
     sql`select fitted from wound_factors where basis = ${basis}`,
   )

@@ -48,7 +48,7 @@ export async function listSpools(
 }
 
 /** Ids of the spools that are loaded on a head: nothing has happened to them since. */
-export const LOADED_ON = (headId: number): SQL => sql`
+export const loadedOn = (headId: number): SQL => sql`
   select l.spool_id from standing_spool_events l where l.head_id = ${headId} and l.kind = 'loaded'
     and not exists (select from standing_spool_events e where e.spool_id = l.spool_id and e.kind <> 'weighed'
       and (e.occurred_at, e.id) > (l.occurred_at, l.id))`

@@ -3,7 +3,6 @@
  * when it was made from the log as it is (its version), by today's model, air and factor; any other is worked out anew
  * from the log, for that spool alone.
  */
-import { createHash } from 'node:crypto'
 import { sql } from 'drizzle-orm'
 import { DRYING_MODEL, type SpoolWater, type Wound } from '#core/drying'
 import { spoolMass, type SpoolMass, type SpoolMassFacts } from '#core/materials'
@@ -12,36 +11,49 @@ import { spoolInUse } from '#shared/entries/spools'
 import type { Connection } from '../../db/client'
 import { idIn } from '../../db/ids'
 import { spoolStands } from '../../db/schema'
-import { canonical } from '../entry/answers'
+import { basisOf } from '../entry/answers'
 import { airAndFactor } from './factor'
 import { spoolLogs, type SpoolLog } from './log'
 import { standOf, stateFrom, type SpoolStand } from './moisture'
 
-export interface KeptStand {
-  spoolId: number
+/** What a stand was worked out from, and whether anybody asks for its water. */
+interface Made {
   version: number
+  basis: string
   inUse: boolean
+}
+/** A row as it is kept, beside the version that its log has now. */
+type Stored = Made & { id: number; now: number } & Record<string, unknown>
+export interface KeptStand extends Made {
+  spoolId: number
   leftG: number
   leftBy: SpoolMass['by']
   lastUsedAt: string | null
   stand: SpoolStand
 }
 
+/** What every stand rests on beside its log, and its name. */
+interface RestsOn {
+  air: ShopAir
+  wound: Wound
+  basis: string
+}
+
 const lastUse = ({ uses }: SpoolMassFacts) =>
   uses.length === 0 ? null : new Date(uses.reduce((last, u) => Math.max(last, u.at), -Infinity)).toISOString()
 
-function made(s: SpoolLog, air: ShopAir, wound: Wound, now: number): KeptStand {
+function made(s: SpoolLog, { air, wound, basis }: RestsOn, now: number): KeptStand {
   const { g, by } = spoolMass(s.mass)
   const stand = standOf(s, air, wound, now)
   const inUse = spoolInUse({ leftG: g, place: stand.event })
-  return { spoolId: s.id, version: s.version, inUse, leftG: g, leftBy: by, lastUsedAt: lastUse(s.mass), stand }
+  return { spoolId: s.id, version: s.version, basis, inUse, leftG: g, leftBy: by, lastUsedAt: lastUse(s.mass), stand }
 }
 
 /** Forgets what this process has read; the rows in the database stand. */
 export const forgetStands = (): void => read.clear()
 
 /** Rows that this process has read, by database row: the water in one is some kilobytes, and it seldom changes. */
-const read = new Map<number, { basis: string; kept: KeptStand }>()
+const read = new Map<number, KeptStand>()
 const MOST_READ = 5000
 
 const array = (m: { atAir: number; above: ArrayLike<number> }) => ({
@@ -64,11 +76,12 @@ export async function freshStands(
   ids?: readonly number[],
   now = Date.now(),
 ): Promise<KeptStand[]> {
-  const basis = createHash('sha256')
-    .update(canonical({ air, wound, model: DRYING_MODEL }))
-    .digest('hex')
-  const rows = await db.execute<{ id: number; version: number; of: number | null; basis: string | null; use: boolean }>(
-    sql`select s.id, coalesce(v.version, 0)::int "version", t.version::int "of", t.basis, t.in_use "use" from spools s
+  const basis = basisOf({ air, wound, model: DRYING_MODEL })
+  // how much is left rests on the log alone; the water of a spool that is used up is nobody's question
+  const holds = (of: Made, version: number) => of.version === version && (of.basis === basis || !of.inUse)
+  const rows = await db.execute<Stored>(
+    sql`select s.id, coalesce(v.version, 0)::int "now", t.version::int "version", t.basis, t.in_use "inUse"
+      from spools s
       left join spool_versions v on v.spool_id = s.id left join spool_stands t on t.spool_id = s.id
       where ${idIn('s.id', ids)} ${ids === undefined ? IN_USE_OR_CHANGED : sql``}`,
   )
@@ -77,21 +90,17 @@ export async function freshStands(
   const anew: number[] = []
   for (const r of rows) {
     const known = read.get(r.id)
-    // how much is left rests on the log alone; the water of a spool that is used up is nobody's question
-    const holds = r.of === r.version && (r.basis === basis || !r.use)
-    if (!holds) anew.push(r.id)
-    else if (known?.kept.version === r.version && (known.basis === basis || !r.use) && lasts(known.kept, now))
-      out.push(known.kept)
+    if (!holds(r, r.now)) anew.push(r.id)
+    else if (known && holds(known, r.now) && lasts(known, now)) out.push(known)
     else wanted.push(r.id)
   }
   const kept = wanted.length === 0 ? [] : await db.select().from(spoolStands).where(idIn('spool_id', wanted))
-  for (const { lastUsedAt, basis: by, ...row } of kept) {
+  for (const { lastUsedAt, ...row } of kept) {
     const one = { ...row, lastUsedAt: lastUsedAt?.toISOString() ?? null, stand: turned(row.stand, array) }
     // another process may have renewed it meanwhile
-    const holds = row.version === rows.find(r => r.id === row.spoolId)!.version && (by === basis || !row.inUse)
-    if (!holds || !lasts(one, now)) anew.push(row.spoolId)
+    if (!holds(one, rows.find(r => r.id === row.spoolId)!.now) || !lasts(one, now)) anew.push(row.spoolId)
     else {
-      if (!('rollback' in db)) remember(by, one)
+      remember(db, one)
       out.push(one)
     }
   }
@@ -102,28 +111,24 @@ export async function freshStands(
 /** It was worked out by then, and nothing that its log knew of has happened since. */
 const lasts = ({ stand: { from, until } }: KeptStand, now: number) => from <= now && (until === null || until > now)
 
-function remember(basis: string, kept: KeptStand): void {
+/** What a transaction sees is not kept: it may yet be rolled back, and its version be given to something else. */
+function remember(db: Connection, kept: KeptStand): void {
+  if ('rollback' in db) return
   if (read.size >= MOST_READ) read.clear()
-  read.set(kept.spoolId, { basis, kept })
+  read.set(kept.spoolId, kept)
 }
 
-async function workedOut(
-  db: Connection,
-  { air, wound, basis }: { air: ShopAir; wound: Wound; basis: string },
-  ids: readonly number[],
-  now: number,
-): Promise<KeptStand[]> {
+async function workedOut(db: Connection, on: RestsOn, ids: readonly number[], now: number): Promise<KeptStand[]> {
   const out: KeptStand[] = []
   // some at a time: the logs of all spools at once would fill the memory, and others get their turn between
   for (let from = 0; from < ids.length; from += AT_ONCE) {
     const logs = await spoolLogs(db, idIn('s.id', ids.slice(from, from + AT_ONCE)))
-    const fresh = logs.map(s => made(s, air, wound, now))
+    const fresh = logs.map(s => made(s, on, now))
     out.push(...fresh)
-    // what a transaction sees may yet be rolled back, and its version be given to something else
-    if (!('rollback' in db)) for (const k of fresh) remember(basis, k)
+    for (const k of fresh) remember(db, k)
     await db.execute(sql`
       insert into spool_stands (spool_id, version, basis, in_use, left_g, left_by, last_used_at, stand)
-      select (x->>'spoolId')::int, (x->>'version')::bigint, ${basis}, (x->>'inUse')::boolean, (x->>'leftG')::float8,
+      select (x->>'spoolId')::int, (x->>'version')::bigint, x->>'basis', (x->>'inUse')::boolean, (x->>'leftG')::float8,
         x->>'leftBy', (x->>'lastUsedAt')::timestamptz, x->'stand'
       from jsonb_array_elements(${JSON.stringify(fresh.map(k => ({ ...k, stand: turned(k.stand, plain) })))}::jsonb) x
       order by 1
