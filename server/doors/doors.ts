@@ -44,7 +44,7 @@ import { bodyOf } from './body'
 import { faultId, faultLine } from './fault'
 import { bodyFault, textFault } from './plain-text'
 import { isAway, problemOf, SERVER_FAULT } from './problem'
-import { packable, packed } from './packed'
+import { packable, packed, type Packable } from './packed'
 import { together } from './together'
 
 /** Who acts: the person chosen in the header. Accounts and roles can come here without touching a route. */
@@ -93,6 +93,16 @@ async function again<T>(read: (db: Database) => Promise<T>): Promise<T> {
 }
 const ASK_AGAIN_MS = 400
 
+/** A reading that is kept is written out and packed once, as long as it is the same one. */
+const written = new WeakMap<object, Packable>()
+function packableOf(answer: object): Packable {
+  const known = written.get(answer)
+  if (known) return known
+  const made = packable(JSON.stringify(answer))
+  written.set(answer, made)
+  return made
+}
+
 /**
  * A question to the records, worked out once for all who ask it at the same time. `alone`: the answer depends on who
  * asks.
@@ -106,7 +116,7 @@ export function answering<P extends ReadPath>(
     guarded(event, async () => {
       admit(READS[path].who)
       const started = performance.now()
-      const work = async () => packable(JSON.stringify(await again(db => read(db, event))))
+      const work = async () => packableOf(await again(db => read(db, event)))
       const answer = await (alone ? work() : together(event.path, work))
       setResponseHeader(event, 'server-timing', `read;dur=${(performance.now() - started).toFixed(1)}`)
       setResponseHeader(event, 'cache-control', 'no-store')

@@ -22,17 +22,14 @@ export const FLOOR_QUERY = sql`
           'nominalBoreMm', y.nominal_bore_mm, 'boreGrowthLimit', y.bore_growth_limit,
             'fibreG', f.fibre_g, 'leftKg', f.left_kg, 'lowKg', f.left_low_kg, 'highKg', f.left_high_kg,
             'nextKg', f.next_gauge_kg, 'pastChance', f.past_chance, 'stale', f.stale,
-            'last', (select json_build_object('abrasivity', t.abrasivity, 'material', t.material_name)
-            from standing_run_tools t
-              where t.nozzle_id = n.id and t.filler_fraction > 0 order by t.ended_at desc, t.run_id desc limit 1),
-            'gaugedSince', exists (select from standing_gauges g where g.nozzle_id = n.id and g.occurred_at >
-              (select max(t.ended_at) from standing_run_tools t where t.nozzle_id = n.id)),
+            'last', case when e.abrasivity is not null then
+              json_build_object('abrasivity', e.abrasivity, 'material', e.material_name) end,
+            'gaugedSince', coalesce(e.last_gauged_at >
+              (select max(t.ended_at) from standing_run_tools t where t.nozzle_id = n.id), false),
             'shape', (select g.shape from standing_gauges g where g.nozzle_id = n.id
             order by g.occurred_at desc, g.id desc limit 1))
-          from (select * from standing_fittings e where e.head_id = h.id order by e.occurred_at desc, e.id desc
-          limit 1) e
-          join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id
-          left join forecasts f on f.nozzle_id = n.id where e.kind = 'fit'
+          from nozzle_stands e join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id
+          left join forecasts f on f.nozzle_id = n.id where e.kind = 'fit' and e.head_id = h.id
         )) order by h.position, h.id), '[]') from heads h where h.printer_id = p.id) heads,
     lr.run last
   from printers p

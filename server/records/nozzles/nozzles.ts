@@ -171,13 +171,17 @@ const LATEST_RETIRED = 60
 
 /** What the shop is told of: every nozzle in service, those retired last, and the tags of the rest. */
 export async function nozzlesOfShop(db: Connection): Promise<{ nozzles: NozzleLine[]; retiredTags: string[] }> {
-  const [retired] = await db.execute<{ latest: number[] | null; tags: string[] | null }>(sql`
-      select json_agg(x.id) filter (where x.place <= ${LATEST_RETIRED}) latest,
-        json_agg(x.tag) filter (where x.place > ${LATEST_RETIRED}) tags
-      from (select n.id, n.tag, row_number() over (order by s.since desc, n.id desc) place from nozzle_stands s
-        join nozzles n on n.id = s.nozzle_id where s.kind = 'retire') x`)
-  const { latest, tags } = retired!
-  return { nozzles: await listNozzles(db, { inServiceAnd: latest ?? [] }), retiredTags: tags ?? [] }
+  const latest = await db.execute<{ id: number }>(sql`
+    select s.nozzle_id id from nozzle_stands s where s.kind = 'retire'
+    order by s.since desc, s.nozzle_id desc limit ${LATEST_RETIRED}`)
+  const ids = latest.map(r => r.id)
+  const [nozzles, [rest]] = await Promise.all([
+    listNozzles(db, { inServiceAnd: ids }),
+    db.execute<{ tags: string[] }>(sql`
+      select coalesce(json_agg(n.tag), '[]') tags from nozzle_stands s
+      join nozzles n on n.id = s.nozzle_id where s.kind = 'retire' and not (${idIn('n.id', ids)})`),
+  ])
+  return { nozzles, retiredTags: rest!.tags }
 }
 
 /** What the pictures of a nozzle showed, with the names of their set-ups. */

@@ -3,7 +3,6 @@
  * the logs of parts and nozzles put there; on the shelf each says in which hotend it is.
  */
 import type { HotendLine, HotendNow } from '#shared/answers/hotends'
-import type { StoredPart } from '#shared/answers/printers'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { HOTEND_ROLES, type FittedNozzle } from '#core/limits'
@@ -15,7 +14,7 @@ import { assemblyEvents, fittings, hotends, partEvents } from '../../db/schema'
 import { refuseField } from '../entry/refusal'
 import { refreshForecast } from '../nozzles/forecasts'
 import { headAt, hotendOnHead, PLACE_OF_HEAD, saveFitting } from './fittings'
-import { NOZZLE_JSON, PART_JSON } from './stack-read'
+import { NOZZLE_JSON, PART_COLUMNS, type PartRow } from './stack-read'
 
 /** The roles of what is inside, as SQL lists them. */
 export const ROLES_INSIDE = sql.join(
@@ -44,24 +43,24 @@ const hotendRows = (db: Connection, ids?: readonly number[]) =>
     left join heads h on h.id = l.head_id left join printers p on p.id = h.printer_id
     where ${idIn('t.id', ids)} order by length(t.tag), t.tag`)
 
-interface Inside {
+interface Inside extends Record<string, unknown> {
   onHead: number | null
   inHotend: number | null
 }
-/** What sits in hotends: on a head, or written down as inside one on the shelf. */
-const insideRows = (db: Connection) =>
-  db.execute<{ part: StoredPart; onHead: number | null; inHotend: number | null }>(sql`
-    select ${PART_JSON} part, case w.kind when 'fit' then w.head_id end "onHead", w.hotend_id "inHotend"
+/** What sits in these hotends: on the head that one is on, or written down as inside one on the shelf. */
+const insideRows = (db: Connection, ids: readonly number[], headIds: readonly number[]) =>
+  db.execute<PartRow & Inside>(sql`
+    select ${PART_COLUMNS}, case w.kind when 'fit' then w.head_id end "onHead", w.hotend_id "inHotend"
     from part_places w join parts a on a.id = w.part_id join people u on u.id = a.entered_by
-    where a.role in (${ROLES_INSIDE}) and (w.hotend_id is not null or (w.kind = 'fit' and w.head_id is not null))
-    order by a.id`)
+    where a.role in (${ROLES_INSIDE})
+      and (${idIn('w.hotend_id', ids)} or (w.kind = 'fit' and ${idIn('w.head_id', headIds)})) order by a.id`)
 
-const nozzleInside = (db: Connection) =>
-  db.execute<{ nozzle: FittedNozzle; onHead: number | null; inHotend: number | null }>(sql`
+const nozzleInside = (db: Connection, ids: readonly number[], headIds: readonly number[]) =>
+  db.execute<{ nozzle: FittedNozzle } & Inside>(sql`
     select ${NOZZLE_JSON} nozzle, h.id "onHead", e.hotend_id "inHotend" from nozzle_stands e
     join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id
     left join heads h on h.id = e.head_id and e.kind = 'fit'
-    where e.hotend_id is not null or e.kind = 'fit'`)
+    where ${idIn('e.hotend_id', ids)} or (e.kind = 'fit' and ${idIn('e.head_id', headIds)})`)
 
 /** Where parts were, the latest first. */
 const beenRows = (db: Connection, partIds: readonly number[]) =>
@@ -94,10 +93,13 @@ const takenRows = (db: Connection) =>
 
 /** All hotends, or those asked for, by their tags, as they stand. */
 export async function hotendsNow(db: Connection, ids?: readonly number[]): Promise<HotendNow[]> {
-  const [rows, parts, nozzles, taken] = await Promise.all([
-    hotendRows(db, ids),
-    insideRows(db),
-    nozzleInside(db),
+  const rows = await hotendRows(db, ids)
+  if (rows.length === 0) return []
+  const found = rows.map(r => r.id)
+  const heads = rows.flatMap(r => r.headId ?? [])
+  const [parts, nozzles, taken] = await Promise.all([
+    insideRows(db, found, heads),
+    nozzleInside(db, found, heads),
     takenRows(db),
   ])
   return rows.map(({ printerId, headId, words, ...row }) => {
@@ -106,7 +108,7 @@ export async function hotendsNow(db: Connection, ids?: readonly number[]): Promi
     return {
       ...row,
       place: printerId === null || headId === null ? null : { printerId, headId, words: words! },
-      parts: parts.filter(isIn).map(x => x.part),
+      parts: parts.filter(isIn).map(({ onHead: _, inHotend: __, ...part }) => part),
       nozzle: nozzles.find(isIn)?.nozzle ?? null,
       taken: promised ? { id: promised.id, title: promised.title } : null,
     }

@@ -9,9 +9,7 @@ export async function listPrinters(db: Connection): Promise<PrinterLine[]> {
       (select json_agg(json_build_object('id', h.id, 'name', h.name, 'nozzleId', n.id, 'nozzle', n.tag,
       'hotendId', t.id, 'hotend', t.tag)
       order by h.position, h.id) from heads h
-        left join lateral (select kind, nozzle_id from standing_fittings e where e.head_id = h.id
-        order by occurred_at desc, id desc limit 1) e on true
-        left join nozzles n on n.id = e.nozzle_id and e.kind = 'fit'
+        left join nozzle_stands e on e.head_id = h.id and e.kind = 'fit' left join nozzles n on n.id = e.nozzle_id
         left join hotend_places w on w.head_id = h.id and w.kind = 'fit' left join hotends t on t.id = w.hotend_id
         where h.printer_id = p.id) heads,
       coalesce((select c.limits from stack_ceilings c where c.printer_id = p.id), '[]') limits,

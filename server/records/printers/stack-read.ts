@@ -20,10 +20,10 @@ import { iso, shopDay } from '../../db/iso'
 import { surveyedAir } from '../chambers/surveys'
 import { knownSensors, type KnownSensors } from '../sensors/corrections'
 
-export const PART_JSON = sql`json_build_object('id', a.id, 'kind', a.kind, 'role', a.role, 'name', a.name, 'headId',
-  w.head_id, 'place', a.place, 'limitC', a.limit_c, 'shortC', a.short_c,
-  'basis', a.basis, 'note', a.note, 'details', a.details, 'version', a.version, 'enteredBy', u.name,
-  'enteredAt', ${iso('a.entered_at')})`
+/** Part `a` at its place `w`, entered by `u`, as columns: building JSON of thousands takes longer than reading them. */
+export const PART_COLUMNS = sql`a.id, a.kind, a.role, a.name, w.head_id "headId", a.place, a.limit_c "limitC",
+  a.short_c "shortC", a.basis, a.note, a.details, a.version, u.name "enteredBy", ${iso('a.entered_at')} "enteredAt"`
+export type PartRow = StoredPart & Record<string, unknown>
 /** Nozzle `n` of type `y`, on head `h`. */
 export const NOZZLE_JSON = sql`json_build_object('id', n.id, 'tag', n.tag, 'material', y.material, 'boreMm',
   y.nominal_bore_mm, 'insert', y.insert_mm is not null, 'lengthMm', y.length_mm, 'headId', h.id, 'price', 0)`
@@ -94,30 +94,53 @@ async function shopDryers(db: Connection): Promise<Part[]> {
   return rows.map(({ roomC, ...d }) => shopDryer(d, roomC))
 }
 
+const printerRows = (db: Connection, ids?: readonly number[]) =>
+  db.execute<Omit<StackPrinter, 'air' | 'dryers' | 'heads' | 'parts'> & { records: WarmUpRow[] }>(sql`
+    select p.id, p.name, p.kind, p.note, coalesce(w.records, '[]') records, p.out_of_use "outOfUse", p.version
+    from printers p left join (${recordsOf(ids)}) w on w.printer_id = p.id
+    where ${idIn('p.id', ids)} order by p.id`)
+
+type Head = StackPrinter['heads'][number]
+const headRows = (db: Connection, printerIds?: readonly number[]) =>
+  db.execute<Head & { printerId: number }>(sql`
+    select h.printer_id "printerId", h.id, h.name, case when n.id is not null then ${NOZZLE_JSON} end nozzle
+    from heads h left join nozzle_stands s on s.head_id = h.id and s.kind = 'fit'
+    left join nozzles n on n.id = s.nozzle_id left join nozzle_types y on y.id = n.type_id
+    where ${idIn('h.printer_id', printerIds)} order by h.position, h.id`)
+
+const fittedParts = (db: Connection, printerIds?: readonly number[]) =>
+  db.execute<PartRow & { printerId: number }>(sql`
+    select w.printer_id "printerId", ${PART_COLUMNS} from part_places w
+    join parts a on a.id = w.part_id join people u on u.id = a.entered_by
+    where w.kind = 'fit' and a.role <> 'dryer' and ${idIn('w.printer_id', printerIds)} order by a.id`)
+
+/** Rows by their printer, without saying so in each. */
+function byPrinter<T extends { printerId: number }>(rows: readonly T[]): Map<number, Omit<T, 'printerId'>[]> {
+  const of = new Map<number, Omit<T, 'printerId'>[]>()
+  for (const { printerId, ...row } of rows) {
+    const list = of.get(printerId)
+    if (list) list.push(row)
+    else of.set(printerId, [row])
+  }
+  return of
+}
+
 /** All printers as stacks, or those asked for. */
 export async function listStacks(db: Connection, ids?: readonly number[]): Promise<StackPrinter[]> {
-  const these = idIn('p.id', ids)
-  const rows = await db.execute<
-    Omit<StackPrinter, 'air' | 'dryers'> & { records: WarmUpRow[] } & Record<string, unknown>
-  >(sql`
-    select p.id, p.name, p.kind, p.note, coalesce(w.records, '[]') records, p.out_of_use "outOfUse", p.version,
-      (select coalesce(json_agg(json_build_object('id', h.id, 'name', h.name, 'nozzle', (
-        select ${NOZZLE_JSON} from (select * from standing_fittings e where e.head_id = h.id
-        order by e.occurred_at desc, e.id desc limit 1) e
-        join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id where e.kind = 'fit'))
-        order by h.position, h.id), '[]') from heads h where h.printer_id = p.id) heads,
-      coalesce(q.parts, '[]') parts from printers p
-    left join lateral (select json_agg(${PART_JSON} order by a.id) parts from part_places w
-    join parts a on a.id = w.part_id join people u on u.id = a.entered_by
-    where w.kind = 'fit' and a.role <> 'dryer' and w.printer_id = p.id) q on true
-    left join (${recordsOf(ids)}) w on w.printer_id = p.id
-    where ${these} order by p.id`)
-  const [dryers, checks] = await Promise.all([shopDryers(db), knownSensors(db)])
+  const [rows, heads, parts, dryers, checks] = await Promise.all([
+    printerRows(db, ids),
+    headRows(db, ids).then(byPrinter),
+    fittedParts(db, ids).then(byPrinter),
+    shopDryers(db),
+    knownSensors(db),
+  ])
   const surveyed = await surveyedAir(db, checks)
   return rows.map(({ records, ...p }) => {
     const known = checks.get(p.id)
     return {
       ...p,
+      heads: (heads.get(p.id) ?? []) as Head[],
+      parts: (parts.get(p.id) ?? []) as StoredPart[],
       air: [...(surveyed.get(p.id) ?? []), ...airOf(records, known)],
       dryers,
       ...(known && { sensors: known.sensors }),
@@ -127,12 +150,12 @@ export async function listStacks(db: Connection, ids?: readonly number[]): Promi
 
 /** Parts that lie on the shelf by themselves, fit for any printer. */
 export async function listShelf(db: Connection): Promise<StoredPart[]> {
-  const rows = await db.execute<{ part: StoredPart }>(sql`
-    select ${PART_JSON} part from parts a join people u on u.id = a.entered_by
+  const rows = await db.execute<PartRow>(sql`
+    select ${PART_COLUMNS} from parts a join people u on u.id = a.entered_by
     left join part_places w on w.part_id = a.id
     where ((w.kind = 'shelve' and w.hotend_id is null) or (w.kind is null and a.to_shelf)) and a.role <> 'dryer'
     order by a.id`)
-  return rows.map(r => ({ ...r.part, headId: null }))
+  return rows.map(r => ({ ...r, headId: null }))
 }
 
 /** Nozzles that are neither fitted nor retired, nor in a hotend on the shelf. */

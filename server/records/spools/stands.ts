@@ -170,15 +170,16 @@ export async function spoolStates(
   at: number
 }> {
   const { air, wound } = await airAndFactor(db)
-  const [kept, names] = await Promise.all([
-    freshStands(db, { air, wound }, undefined, now),
+  const kept = await freshStands(db, { air, wound }, undefined, now)
+  const ids = kept.map(k => k.spoolId)
+  const [names, printers] = await Promise.all([
     db.execute<{ id: number; tag: string; materialId: number; material: string; hub: string }>(sql`
       select s.id, s.tag, s.material_id "materialId", m.name material, s.hub from spools s
-      join materials m on m.id = s.material_id order by s.tag`),
+      join materials m on m.id = s.material_id where ${idIn('s.id', ids)} order by s.tag`),
+    db.execute<{ head: number; name: string }>(
+      sql`select h.id head, p.name from heads h join printers p on p.id = h.printer_id`,
+    ),
   ])
-  const printers = await db.execute<{ head: number; name: string }>(
-    sql`select h.id head, p.name from heads h join printers p on p.id = h.printer_id`,
-  )
   const byId = new Map(kept.map(k => [k.spoolId, k]))
   const spools = names.flatMap(s => {
     const k = byId.get(s.id)
