@@ -27,14 +27,32 @@ const MOST_PARAMETERS = 6
 /** A pooler in between that shares connections among transactions does not know what was prepared on which. */
 const prepares = () => process.env.DATABASE_DIRECT_URL === undefined
 
+/** The long questions of the screens are planned once for each connection; lists of ids make texts without end. */
+function preparing<S extends Pick<postgres.Sql, 'unsafe'>>(client: S): S {
+  const { unsafe } = client
+  client.unsafe = (query, parameters, how) => {
+    // a text by itself may hold several statements: these are sent as they are
+    if (parameters === undefined) return unsafe(query)
+    // without parameters it would go as such a text, and be planned each time
+    const prepared = { simple: false, prepare: parameters.length <= MOST_PARAMETERS }
+    return unsafe(query, parameters, { ...how, ...prepared })
+  }
+  return client
+}
+
+type Work = (sql: postgres.TransactionSql) => unknown
+
 export function connect(url: string, { max = 10 }: { max?: number } = {}): { client: postgres.Sql; db: Database } {
   // what is idle for a while is closed: several processes share what the database allows
   const client = postgres(url, { ...options, max, idle_timeout: 30 })
   if (prepares()) {
-    // the long questions of the screens are planned once for each connection; lists of ids make texts without end
-    const { unsafe } = client
-    client.unsafe = (query, parameters, how) =>
-      unsafe(query, parameters, { prepare: (parameters?.length ?? 0) <= MOST_PARAMETERS, ...how })
+    preparing(client)
+    const begin = client.begin as (how: string, work: Work) => unknown
+    const began = (...args: [Work] | [string, Work]) => {
+      const [how, work] = args.length === 1 ? ['', args[0]] : args
+      return begin(how, sql => work(preparing(sql)))
+    }
+    client.begin = began as typeof client.begin
   }
   return { client, db: drizzle(client, { schema, casing: 'snake_case' }) }
 }

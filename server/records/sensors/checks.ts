@@ -54,19 +54,20 @@ interface Input extends Record<string, unknown> {
 
 /** Every input of every printer in use: each head's, the bed's, and the chamber's where there is an enclosure. */
 async function listSensors(db: Connection, perSensor: number): Promise<SensorLine[]> {
-  const rules = await shopRules(db)
-  const heads = await db.execute<Input>(sql`
-    select p.id "printerId", p.name printer, h.id "headId", h.name head from printers p
-    join heads h on h.printer_id = p.id where not p.out_of_use order by p.id, h.position, h.id`)
-  const enclosed = await db.execute<{ id: number }>(sql`
-    select distinct w.printer_id id from part_places w join parts a on a.id = w.part_id
-    where w.kind = 'fit' and a.role = 'enclosure'`)
-  const parts = await db.execute<{ printerId: number; headId: number | null; role: string; id: number; name: string }>(
-    sql`select w.printer_id "printerId", w.head_id "headId", a.role, a.id, a.name from part_places w
+  const [rules, heads, enclosed, parts, checks] = await Promise.all([
+    shopRules(db),
+    db.execute<Input>(sql`
+      select p.id "printerId", p.name printer, h.id "headId", h.name head from printers p
+      join heads h on h.printer_id = p.id where not p.out_of_use order by p.id, h.position, h.id`),
+    db.execute<{ id: number }>(sql`
+      select distinct w.printer_id id from part_places w join parts a on a.id = w.part_id
+      where w.kind = 'fit' and a.role = 'enclosure'`),
+    db.execute<{ printerId: number; headId: number | null; role: string; id: number; name: string }>(sql`
+      select w.printer_id "printerId", w.head_id "headId", a.role, a.id, a.name from part_places w
       join parts a on a.id = w.part_id where w.kind = 'fit' and a.role in ('sensor', 'bed sensor', 'chamber sensor')
-      order by a.id`,
-  )
-  const checks = await listChecks(db, perSensor)
+      order by a.id`),
+    listChecks(db, perSensor),
+  ])
   const printers = [...new Map(heads.map(h => [h.printerId, h.printer]))]
   return printers.flatMap(([printerId, printer]) =>
     SENSED.flatMap((zone): SensorLine[] => {
