@@ -152,15 +152,17 @@ export function blurred(image: Float32Array, width: number, height: number, sigm
   const total = kernel.reduce((s, v) => s + v, 0)
   const pass = (from: Float32Array, n: number, lines: number, step: number, stride: number) => {
     const out = new Float32Array(from.length)
-    for (let l = 0; l < lines; l++)
+    // a line by itself, its ends drawn out: no place of it is asked whether it is still within
+    const line = new Float64Array(n + 2 * reach)
+    for (let l = 0; l < lines; l++) {
+      for (let i = 0; i < line.length; i++)
+        line[i] = from[l * stride + Math.min(n - 1, Math.max(0, i - reach)) * step]!
       for (let i = 0; i < n; i++) {
         let sum = 0
-        for (let k = -reach; k <= reach; k++) {
-          const j = Math.min(n - 1, Math.max(0, i + k))
-          sum += kernel[k + reach]! * from[l * stride + j * step]!
-        }
+        for (let k = 0; k <= 2 * reach; k++) sum += kernel[k]! * line[i + k]!
         out[l * stride + i * step] = sum / total
       }
+    }
     return out
   }
   return pass(pass(image, width, height, 1, width), height, width, width, 1)
