@@ -50,9 +50,23 @@ export async function database(): Promise<Database> {
  */
 export const directUrl = (): string => process.env.DATABASE_DIRECT_URL ?? process.env.DATABASE_URL ?? ''
 
+/** What is asked of a host that may be gone is waited for so long. */
+const GIVE_UP_S = 2
+
+/**
+ * The host has gone silent without closing a connection: whoever waits on one would wait as long as TCP does. The pool
+ * is let go, and made anew for all that is asked from now on.
+ */
+function renew(): void {
+  if (pool === null) return
+  const { client } = pool
+  pool = connect(process.env.DATABASE_URL!)
+  void client.end({ timeout: GIVE_UP_S }).catch(() => {})
+}
+
 /** One connection of the process that listens, for news and for reports of printers. */
 let listening: Listener | null = null
-export const listener = (): Listener => (listening ??= new Listener(directUrl()))
+export const listener = (): Listener => (listening ??= new Listener(directUrl(), renew))
 
 export async function closeDatabase(): Promise<void> {
   await pool?.client.end({ timeout: 3 })

@@ -28,7 +28,11 @@ export class Listener {
   private readonly channels = new Map<string, Channel>()
   isListening = false
 
-  constructor(private readonly url: string) {
+  /** `silent`: what to do when it was taken for dead without having been closed. */
+  constructor(
+    private readonly url: string,
+    private readonly silent: () => void = () => {},
+  ) {
     const own = `iron_nozzle_beat_${randomBytes(6).toString('hex')}`
     this.channels.set(own, { heard: () => {}, missed: () => {}, begun: false })
     void this.open(own)
@@ -73,8 +77,10 @@ export class Listener {
       return
     }
     this.beat = setInterval(() => {
-      if (Date.now() - this.heardAt > SILENCE_MS) this.anew(own)
-      else void client.notify(own, '').catch(() => {})
+      if (Date.now() - this.heardAt > SILENCE_MS) {
+        this.silent()
+        this.anew(own)
+      } else void client.notify(own, '').catch(() => {})
     }, BEAT_MS)
   }
 

@@ -2,7 +2,7 @@
  * The body of a request, cut off at the limit: also one that does not say how long it is, of which no more is read than
  * an entry may have.
  */
-import { getHeader, setResponseHeader, type H3Event } from 'h3'
+import { getHeader, type H3Event } from 'h3'
 import { Refusal } from '../records/entry/refusal'
 
 const LARGEST_BYTES = 4_000_000
@@ -14,8 +14,8 @@ const tooMuch = () =>
 export async function bodyOf(event: H3Event): Promise<string> {
   const { req } = event.node
   const cutOff = (): never => {
-    // what is still on its way is let go unread for as long as the answer needs to arrive; then the connection ends
-    setResponseHeader(event, 'connection', 'close')
+    // what is still on its way is let go unread for as long as the answer needs to arrive; then the connection ends.
+    // Said in a header, Node would end it with the answer, and who still writes would not come to read that
     req.resume()
     event.node.res.once('finish', () => setTimeout(() => req.destroy(), LETS_GO_MS).unref())
     throw tooMuch()

@@ -1,11 +1,13 @@
 /**
  * A database that is not ours dies and comes back under a running application: within 5 s every reading is right again
- * and every save is news, and nothing is left unhandled. A body that does not say how long it is is cut off.
+ * and every save is news, and nothing is left unhandled. So is one whose host vanishes without closing its connections.
+ * A body that does not say how long it is is cut off.
  */
 import { spawn, type ChildProcess } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { request as ask } from 'node:http'
+import { connect, createServer, type AddressInfo, type Socket } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
@@ -30,6 +32,33 @@ const post = (body: unknown) =>
     headers: { 'content-type': 'application/json', 'idempotency-key': randomBytes(8).toString('hex') },
     body: JSON.stringify(body),
   })
+/** Between the application and its database; what goes through can be lost without a word. */
+const ways = new Set<Socket>()
+const between = createServer(near => {
+  const far = connect(database.port, '127.0.0.1')
+  for (const [from, to] of [
+    [near, far],
+    [far, near],
+  ] as const) {
+    ways.add(from)
+    from.on('error', () => to.destroy())
+    from.on('close', () => {
+      ways.delete(from)
+      to.destroy()
+    })
+    from.on('data', d => to.write(d))
+  }
+})
+async function byProxy(of: string): Promise<string> {
+  await new Promise<void>(done => between.listen(0, '127.0.0.1', done))
+  const to = new URL(of)
+  to.port = String((between.address() as AddressInfo).port)
+  return to.href
+}
+/** Open connections stay open, and nothing comes through them any more. */
+const vanish = () => {
+  for (const s of ways) s.removeAllListeners('data').on('data', () => {})
+}
 const wait = (ms: number) => new Promise(done => setTimeout(done, ms))
 
 test.beforeAll(async () => {
@@ -37,7 +66,7 @@ test.beforeAll(async () => {
   database.createDatabase('away')
   port = await freePort()
   app = spawn(process.execPath, ['.output/server/index.mjs'], {
-    env: { ...process.env, DATABASE_URL: database.url('away'), PORT: String(port), HOST: '127.0.0.1' },
+    env: { ...process.env, DATABASE_URL: await byProxy(database.url('away')), PORT: String(port), HOST: '127.0.0.1' },
     stdio: ['ignore', 'ignore', 'pipe'],
   })
   app.stderr!.on('data', d => (said += String(d)))
@@ -45,6 +74,8 @@ test.beforeAll(async () => {
 })
 test.afterAll(async () => {
   app.kill('SIGTERM')
+  for (const s of ways) s.destroy()
+  between.close()
   await database.stop()
   rmSync(folder, { recursive: true, force: true })
 })
@@ -72,6 +103,25 @@ test('killed and back six times: reads and news are right within 5 s, and nothin
   expect(app.exitCode).toBe(null)
   expect(said).not.toMatch(/uncaught|unhandled/i)
   expect(said.split('\n').length, said.slice(0, 2000)).toBeLessThan(30)
+})
+
+test('a host that vanishes without closing its connections is waited for no longer than some seconds', async () => {
+  test.setTimeout(60_000)
+  let news = 0
+  const stop = await listenTo(url('/api/news'), event => {
+    if (event === 'saved') news++
+  })
+  expect(await Promise.all(READS.map(status))).toEqual(READS.map(() => 200))
+  vanish()
+  await wait(1000)
+  // who asks now is answered when the silence is noticed, and not when TCP gives up
+  expect(await Promise.all(READS.map(status))).toEqual(READS.map(() => 200))
+  await wait(3000)
+  const heard = news
+  expect((await post({ name: 'Person after silence', role: 'technician' })).status).toBe(201)
+  await expect.poll(() => news, { timeout: 2000 }).toBeGreaterThan(heard)
+  stop()
+  expect(said).not.toMatch(/uncaught|unhandled/i)
 })
 
 test('a body without a length is cut off at the limit, and the server goes on', async () => {
