@@ -22,6 +22,7 @@ export const options = {
   },
 } satisfies postgres.Options<Record<string, postgres.PostgresType>>
 
+const SEVERAL = /;\s*\S/
 /** A question with more has a list in it. */
 const MOST_PARAMETERS = 6
 /** A pooler in between that shares connections among transactions does not know what was prepared on which. */
@@ -31,8 +32,8 @@ const prepares = () => process.env.DATABASE_DIRECT_URL === undefined
 function preparing<S extends Pick<postgres.Sql, 'unsafe'>>(client: S): S {
   const { unsafe } = client
   client.unsafe = (query, parameters, how) => {
-    // a text by itself may hold several statements: these are sent as they are
-    if (parameters === undefined) return unsafe(query)
+    // several statements in one text cannot be prepared: they are sent as they are
+    if (parameters === undefined || (parameters.length === 0 && SEVERAL.test(query))) return unsafe(query)
     // without parameters it would go as such a text, and be planned each time
     const prepared = { simple: false, prepare: parameters.length <= MOST_PARAMETERS }
     return unsafe(query, parameters, { ...how, ...prepared })

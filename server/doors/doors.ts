@@ -83,15 +83,36 @@ function admit(who: Who): void {
 
 /** A database that goes away under a question and is back at once is nobody's fault: it is asked once more. */
 async function again<T>(read: (db: Database) => Promise<T>): Promise<T> {
+  const asked = async () => read(await database())
   try {
-    return await read(await database())
+    return await answered(asked())
   } catch (error) {
     if (!isAway(error)) throw error
     await sleep(ASK_AGAIN_MS)
-    return await read(await database())
+    return await answered(asked())
   }
 }
 const ASK_AGAIN_MS = 400
+
+/**
+ * Something in between, a pooler or a forwarded port, may take the connection while there is no database behind it: who
+ * asks is told so, and does not wait until there is one.
+ */
+async function answered<T>(reading: Promise<T>): Promise<T> {
+  const late = new AbortController()
+  const silence = sleep(SILENCE_MS, null, { signal: late.signal, ref: false }).then((): T => {
+    throw Object.assign(new Error('The database is silent'), { code: 'CONNECTION_SILENT' })
+  })
+  silence.catch(() => {})
+  try {
+    return await Promise.race([reading, silence])
+  } finally {
+    late.abort()
+    // nobody waits for it any more
+    reading.catch(() => {})
+  }
+}
+const SILENCE_MS = 20_000
 
 /** A reading that is kept is written out and packed once, as long as it is the same one. */
 const written = new WeakMap<object, Packable>()

@@ -41,7 +41,7 @@ const between = createServer(near => {
     [far, near],
   ] as const) {
     ways.add(from)
-    from.on('error', () => to.destroy())
+    from.on('error', () => to.resetAndDestroy())
     from.on('close', () => {
       ways.delete(from)
       to.destroy()

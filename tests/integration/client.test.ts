@@ -32,9 +32,10 @@ test('ids are those asked for: all without a list, none of an empty one', async 
   await client.end()
 })
 
-test('a file of several statements is sent as it is', async () => {
-  const { client } = connect(url, { max: 1 })
-  await client.unsafe('create temporary table one_two (n integer); insert into one_two values (1), (2)')
+test('a text of several statements is sent as it is, by itself or in a transaction', async () => {
+  const { client, db } = connect(url, { max: 1 })
+  await client.unsafe('create temporary table one_two (n integer); insert into one_two values (1)')
+  await db.transaction(tx => tx.execute(sql.raw('insert into one_two values (1); insert into one_two values (1);')))
   expect(await client`select sum(n)::int n from one_two`).toEqual([{ n: 3 }])
   await client.end()
 })
