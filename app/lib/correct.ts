@@ -1,5 +1,6 @@
 /** Correcting a refused entry at the fields that were refused, whatever kind of entry it is. */
 import type { FieldProblem } from '#shared/problem'
+import { percentOf, shareOf, shareUnit } from '#shared/share'
 import { typedNumber } from '~/words/numbers'
 import { plain } from '~/lib/plain'
 
@@ -32,6 +33,8 @@ function labelOf(path: string): string {
     .split('.')
     .map(k => {
       if (/^\d+$/.test(k)) return String(Number(k) + 1)
+      const per = shareUnit(k)
+      if (per !== null) return `${spaced(k.replace(/Fraction$/, ''))}, ${per}`
       const [, name, unit] = /^(.*[a-z])(Mm3|Mm|Kg|Wt|C|G|H|S)$/.exec(k) ?? []
       return name && unit ? `${spaced(name)}, ${UNITS[unit]!}` : spaced(k)
     })
@@ -42,7 +45,10 @@ function labelOf(path: string): string {
 export function correctable(body: Body, errors: FieldProblem[]): Correctable[] {
   return errors.flatMap(e => {
     const at = place(body, e.field)
-    return at ? [{ path: e.field, label: labelOf(e.field), text: String(at.in[at.key] ?? ''), message: e.message }] : []
+    if (!at) return []
+    const kept = at.in[at.key]
+    const text = String((typeof kept === 'number' && shareUnit(e.field) ? percentOf(kept) : kept) ?? '')
+    return [{ path: e.field, label: labelOf(e.field), text, message: e.message }]
   })
 }
 
@@ -58,7 +64,8 @@ export function corrected(body: Body, typed: Record<string, string>): Body {
     const before = at.in[at.key]
     const number = typedNumber(text)
     const asNumber = typeof before !== 'string' && !Number.isNaN(number)
-    at.in[at.key] = asNumber ? number : text
+    const kept = typeof number === 'number' && shareUnit(path) !== null ? shareOf(number) : number
+    at.in[at.key] = asNumber ? kept : text
   }
   return out
 }

@@ -279,6 +279,12 @@ export function inOrder(lines: readonly Line[]): Line[] {
   return [...lines].sort((a, b) => KEYS.indexOf(a.key) - KEYS.indexOf(b.key) || left(a) - left(b))
 }
 
+/** Ventilation within a sentence, by its place in `VENTILATION`. */
+const FUMES = ['no ventilation', 'a ventilated room', 'a filter', 'extraction outdoors'] as const satisfies {
+  length: (typeof VENTILATION)['length']
+}
+const fumes = (level: number | null) => FUMES[level ?? 0] ?? 'ventilation'
+
 /** One line that is not met, or that cannot be told, as half a sentence. */
 export function reason(l: Line, d: Demand, nozzle: FittedNozzle | null): string {
   if (l.status === 'unknown') return `${l.missing} is not known`
@@ -287,7 +293,7 @@ export function reason(l: Line, d: Demand, nozzle: FittedNozzle | null): string 
     case 'nozzle temperature':
     case 'bed':
       return (
-        `the limit of the ${w.decides} is ${w.allowed}, it asks ${w.asked}${l.key === 'bed' ? ' of the bed' : ''}` +
+        `the limit of the ${w.decides} is ${w.allowed}, it needs ${w.asked}${l.key === 'bed' ? ' of the bed' : ''}` +
         ofSet(l)
       )
     case 'chamber part':
@@ -318,7 +324,7 @@ export function reason(l: Line, d: Demand, nozzle: FittedNozzle | null): string 
     case 'dryer':
       return l.code === 'none' ? 'there is no dryer' : `the dryer reaches ${w.allowed}, it is dried at ${w.asked}`
     case 'ventilation':
-      return `it asks ${w.asked}, there is ${w.allowed}`
+      return `its fumes need ${fumes(l.asked)}, there is ${fumes(l.allowed)}`
     default:
       return w.what.toLowerCase()
   }

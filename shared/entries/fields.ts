@@ -1,6 +1,7 @@
 /** The fields that entries are made of. Messages say what to do; units stand in the names. */
 import { z } from 'zod'
 import { BASES } from '#core/limits'
+import { percentOf } from '../share'
 
 /** What a person can say a number rests on; a part that nobody entered a limit for has a start value besides. */
 export const ENTERED_BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
@@ -8,6 +9,12 @@ const TAG = /^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/
 
 export const between = (low: number, high: number, unit: string) =>
   z.number({ error: 'Enter a number' }).min(low, `At least ${low} ${unit}`).max(high, `At most ${high} ${unit}`)
+/** Kept as a share of 1, said in per cent. */
+export const share = (low: number, high: number, unit: 'wt%' | '%') =>
+  z
+    .number({ error: 'Enter a number' })
+    .min(low, `At least ${percentOf(low)} ${unit}`)
+    .max(high, `At most ${percentOf(high)} ${unit}`)
 /** Identifiers are integers of the database. */
 export const id = z
   .number({ error: 'Choose one' })

@@ -15,7 +15,7 @@ import {
 import { listed } from '#core/words'
 import { DRYING_C } from '#core/drying'
 import { FILLERS } from '#core/wear'
-import { between, basis, note, id, name, text, maybe } from './fields'
+import { between, basis, note, id, name, share, text, maybe } from './fields'
 
 const valueIn = (key: keyof typeof VALUES) => between(VALUES[key].min, VALUES[key].max, VALUES[key].unit)
 const factSchema = z.object({ value: z.number({ error: 'Enter a number' }), basis, note })
@@ -82,7 +82,7 @@ export const materialFields = z.object({
   name: name(40),
   polymer: name(40),
   filler: z.enum(FILLERS),
-  fillerFraction: between(0, 0.8, '(as a share of mass)'),
+  fillerFraction: share(0, 0.8, 'wt%'),
   densityGCm3: between(0.5, 10, 'g/cm³').nullable().default(null),
   abrasivity: between(0.0001, 10, '(carbon fibre 1)'),
   ventilation: z.enum(VENTILATION).nullable().default(null),
@@ -106,7 +106,7 @@ const factsSchema = z
   })
 const fillerAgrees = (m: { filler: string; fillerFraction: number }) =>
   (m.filler === 'none') === (m.fillerFraction === 0)
-const fillerSays = { path: ['fillerFraction'], error: 'A filler needs a share above 0; without filler the share is 0' }
+const fillerSays = { path: ['fillerFraction'], error: 'A filler needs more than 0 wt%; without filler it is 0 wt%' }
 export const materialEditSchema = materialFields.refine(fillerAgrees, fillerSays)
 /** A new material may come with its facts and practice sets, each with its basis. */
 export const materialSchema = materialFields

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { MAKERS_NM } from '#core/changeover'
 import { NOZZLE_MATERIALS } from '#core/wear'
 import { pictureSchema } from './pictures'
-import { text, id, when, between, note, confirmed, name, basis, tag } from './fields'
+import { text, id, when, between, note, confirmed, name, basis, share, tag } from './fields'
 
 export const SHAPES = ['oval', 'flared', 'chipped', 'cracked plating', 'cracked body', 'loose insert'] as const
 
@@ -51,7 +51,7 @@ export const nozzleTypeFields = z.object({
   landMm: between(0.1, 10, 'mm'),
   inletMm: between(1, 5, 'mm'),
   insertMm: between(0.5, 6, 'mm').nullable().default(null),
-  boreGrowthLimit: between(0.01, 1, '(as a share of nominal)').nullable().default(0.1),
+  boreGrowthLimit: share(0.01, 1, '%').nullable().default(0.1),
   tipLossLimitMm: between(0.01, 2, 'mm').nullable().default(0.15),
   massLimitKg: between(0.001, 1000, 'kg').nullable().default(null),
   /** The maker's, where its sheet gives one. */

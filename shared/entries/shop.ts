@@ -4,13 +4,13 @@ import { isKind, RULE_RANGES } from '#core/limits'
 import { HIGHEST_FLOW_MM3S, HIGHEST_FLOW_RANGE } from '#core/runs'
 import { RH_PERCENT } from '#core/drying'
 import { isZone } from '../time'
-import { name, outOfUse, between, text, when } from './fields'
+import { name, outOfUse, between, share, text, when } from './fields'
 
 export const personSchema = z.object({ name: name(80), role: z.enum(['technician', 'lead']), outOfUse })
 export const settingsFields = z.object({
   shopName: name(80),
   timeZone: name(60).refine(isZone, { error: 'Choose a time zone, like Europe/London' }),
-  acceptedRisk: between(0.001, 0.5, ''),
+  acceptedRisk: share(0.001, 0.5, '%'),
 })
 
 const price = z.object({ price: between(0, 1e6, ''), minutes: between(0, 1e4, 'min') })

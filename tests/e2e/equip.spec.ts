@@ -74,7 +74,7 @@ test(
     await expect(
       page.getByRole('status').filter({
         hasText:
-          /PA6-CF20 does not run on Hodder as it is: the limit of the PTFE liner to the nozzle is 230 °C, it asks 260 °C/,
+          /PA6-CF20 does not run on Hodder as it is: the limit of the PTFE liner to the nozzle is 230 °C, it needs 260 °C/,
       }),
     ).toBeVisible()
     await expect(line(page, /Nozzle temperature.*260 °C 230 °C −30 °C PTFE liner/)).toBeVisible()

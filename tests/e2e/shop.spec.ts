@@ -114,7 +114,7 @@ test('a file that asks too much says so before it is saved', async ({ page }) =>
   await expect(
     page
       .getByRole('alert')
-      .filter({ hasText: 'It asks too much here: the limit of the PTFE liner is 230 °C, it asks 275 °C.' }),
+      .filter({ hasText: 'It asks too much here: the limit of the PTFE liner is 230 °C, it needs 275 °C.' }),
   ).toBeVisible()
 })
 

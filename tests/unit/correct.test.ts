@@ -37,3 +37,19 @@ test('every tab that changes an entry gives it the same next key, within what th
   expect(keyAfter(keyAfter(key))).toMatch(/^[\w-]{8,100}$/)
   expect(newKey()).not.toBe(key)
 })
+
+test('what is kept as a share is shown, and typed, in per cent', () => {
+  const lot = { fillerFraction: 0.9, retire: { boreGrowthLimit: null } }
+  const errors = [
+    { field: 'fillerFraction', message: 'At most 80 wt%' },
+    { field: 'retire.boreGrowthLimit', message: 'At least one retire rule' },
+  ]
+  expect(correctable(lot, errors).map(({ label, text }) => [label, text])).toEqual([
+    ['filler, wt%', '90'],
+    ['retire, bore growth limit, %', ''],
+  ])
+  expect(corrected(lot, { 'fillerFraction': '14,3', 'retire.boreGrowthLimit': '7' })).toEqual({
+    fillerFraction: 0.143,
+    retire: { boreGrowthLimit: 0.07 },
+  })
+})

@@ -45,7 +45,7 @@ describe('one requirement each', () => {
       decides: 'bead thermistor, 12-bit reading',
       basis: 'start value: seal, leads and drift stop it, not the bead',
       says: '315 °C and 10 more for hardened steel.',
-      reason: 'the limit of the bead thermistor, 12-bit reading is 290 °C, it asks 325 °C',
+      reason: 'the limit of the bead thermistor, 12-bit reading is 290 °C, it needs 325 °C',
     })
     expect(words(printer(ENCLOSURE, nozzle('brass')), asks('PLA'), 'nozzle temperature', 'sensor')).toMatchObject({
       status: 'ok',
@@ -210,7 +210,7 @@ describe('one requirement each', () => {
     expect(words(printer('open frame'), asks('ABS'), 'ventilation')).toMatchObject({
       asked: 'filtered',
       allowed: 'none',
-      reason: 'it asks filtered, there is none',
+      reason: 'its fumes need a filter, there is no ventilation',
     })
   })
 })

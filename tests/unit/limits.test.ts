@@ -478,7 +478,7 @@ describe('words', () => {
         'known to 7.9 °C. Measure the air there to know.',
     )
     expect(say(printer('open frame'), asks('PA6', 'carbon fibre'))).toMatch(
-      /^PA6 does not run on Ribble as it is: the limit of the PTFE liner to the nozzle is 240 °C, it asks 270 °C; /,
+      /^PA6 does not run on Ribble as it is: the limit of the PTFE liner to the nozzle is 240 °C, it needs 270 °C; /,
     )
     expect(say(printer(ENCLOSURE, undefined, { ...SOUND, 'firmware ceiling': null }), asks('PLA'))).toBe(
       'Cannot tell whether PLA runs on Ribble: the firmware is missing.',

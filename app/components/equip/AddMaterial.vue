@@ -188,7 +188,7 @@ const agreement = computed(() => {
       <FieldSelect
         id="m-vent"
         v-model="v.ventilation"
-        label="Ventilation it asks"
+        label="Ventilation it needs"
         :options="[
           { value: null as string | null, text: 'not known' },
           ...VENTILATION.map(x => ({ value: x as string | null, text: x })),

@@ -221,7 +221,10 @@ const starting = ref<Row | null>(null)
                   Dry it<span class="sr-only"> in {{ r.dryer.name }}</span>
                 </button>
                 <span v-if="r.plan.restarts" class="block text-xs text-look"
-                  >switches off {{ r.plan.restarts }} × before</span
+                  >{{
+                    r.plan.restarts === 1 ? 'switches itself off once' : `switches itself off ${r.plan.restarts} times`
+                  }}
+                  before it is done</span
                 ><span v-if="r.plan.overDry" class="block text-xs text-look">over 24 h: brittle</span>
               </td>
             </template>

@@ -38,7 +38,7 @@ const fields = computed<FormField[]>(() => [
     ],
     when: v => v.kind === 'bed under a cover',
   },
-  { key: 'ceilingC', label: 'Stops at', kind: 'number', unit: '°C' },
+  { key: 'ceilingC', label: 'Hottest setting', kind: 'number', unit: '°C' },
   { key: 'timeOutH', label: 'Switches itself off after', kind: 'number', unit: 'h', hint: 'empty: it does not' },
   { key: 'basis', label: 'Basis', kind: 'select', options: BASES.map(value => ({ value, text: value })) },
   { key: 'note', label: 'Note', kind: 'text' },

@@ -4,6 +4,7 @@ import type { EditableKind } from '#shared/entries/edits'
 import type { FormField } from '~/components/stores/form-field'
 import { useAnswer } from '~/composables/answer'
 import { useShop } from '~/state/shop'
+import { saidValue } from '#shared/share'
 import { when } from '#shared/time'
 
 const props = defineProps<{ kind: EditableKind; id: number; fields: readonly FormField[] }>()
@@ -11,10 +12,6 @@ const shop = useShop()
 const { data: edits } = useAnswer('/api/edits/{kind}/{id}', { params: () => ({ kind: props.kind, id: props.id }) })
 
 const labelOf = (key: string) => props.fields.find(f => f.key === key)?.label ?? key
-function words(value: unknown): string {
-  if (value === null || value === '') return 'empty'
-  return typeof value === 'object' ? JSON.stringify(value) : String(value)
-}
 </script>
 
 <template>
@@ -24,7 +21,7 @@ function words(value: unknown): string {
       <li v-for="e in edits" :key="e.version">
         {{ when(e.at, shop.zone) }}, {{ e.person }}: before
         <span v-for="(value, key, i) in e.before" :key="key"
-          >{{ i > 0 ? '; ' : '' }}{{ labelOf(String(key)) }} <b>{{ words(value) }}</b></span
+          >{{ i > 0 ? '; ' : '' }}{{ labelOf(String(key)) }} <b>{{ saidValue(String(key), value) }}</b></span
         ><span v-if="Object.keys(e.before).length === 0">the same</span>
       </li>
     </ul>

@@ -7,6 +7,7 @@ import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import { getPath, setPath } from '~/components/stores/fields'
 import type { FormField } from '~/components/stores/form-field'
+import { percentOf, shareOf, shareUnit } from '#shared/share'
 
 const props = defineProps<{
   fields: readonly FormField[]
@@ -16,7 +17,12 @@ const props = defineProps<{
 }>()
 /** Error at a field, also when the entry keeps the record inside `set`. */
 const errorAt = (key: string) => props.errors[key] ?? props.errors[`set.${key}`]
-const number = (f: FormField) => getPath(props.v, f.key) as number | null
+const number = (f: FormField) => {
+  const kept = getPath(props.v, f.key) as number | null
+  return kept !== null && shareUnit(f.key) !== null ? percentOf(kept) : kept
+}
+const typed = (f: FormField, x: number | null) =>
+  setPath(props.v, f.key, x !== null && shareUnit(f.key) !== null ? shareOf(x) : x)
 const shownFields = () => props.fields.filter(f => !f.when || f.when(props.v))
 const id = (key: string) => `record-${key.replaceAll('.', '-')}`
 </script>
@@ -29,10 +35,10 @@ const id = (key: string) => `record-${key.replaceAll('.', '-')}`
         :id="id(f.key)"
         :model-value="number(f)"
         :label="f.label"
-        :unit="f.unit"
+        :unit="f.unit ?? shareUnit(f.key) ?? undefined"
         :hint="f.hint"
         :error="errorAt(f.key)"
-        @update:model-value="x => setPath(v, f.key, x)"
+        @update:model-value="x => typed(f, x)"
       />
       <FieldSelect
         v-else-if="f.kind === 'select'"

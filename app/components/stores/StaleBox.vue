@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** Someone else changed the record meanwhile: both versions, and which to go on with. */
 import { computed } from 'vue'
+import { saidValue } from '#shared/share'
 
 const props = defineProps<{ rows: readonly { key: string; label: string; theirs: unknown; mine: unknown }[] }>()
 const emit = defineEmits<{ keep: []; take: [] }>()
-const said = (value: unknown) => (value === null || value === undefined || value === '' ? 'empty' : String(value))
-const different = computed(() => props.rows.filter(r => said(r.theirs) !== said(r.mine)))
+const different = computed(() => props.rows.filter(r => saidValue(r.key, r.theirs) !== saidValue(r.key, r.mine)))
 </script>
 
 <template>
@@ -22,8 +22,8 @@ const different = computed(() => props.rows.filter(r => said(r.theirs) !== said(
       <tbody>
         <tr v-for="r in different" :key="r.key">
           <td>{{ r.label }}</td>
-          <td>{{ said(r.theirs) }}</td>
-          <td>{{ said(r.mine) }}</td>
+          <td>{{ saidValue(r.key, r.theirs) }}</td>
+          <td>{{ saidValue(r.key, r.mine) }}</td>
         </tr>
       </tbody>
     </table>

@@ -54,9 +54,8 @@ export const MATERIAL_FIELDS: FormField[] = [
   },
   {
     key: 'fillerFraction',
-    label: 'Filler, share of mass',
+    label: 'Filler',
     kind: 'number',
-    hint: '0.2 for 20 wt%',
     when: v => v.filler !== 'none',
   },
   {
@@ -74,7 +73,7 @@ export const MATERIAL_FIELDS: FormField[] = [
   },
   {
     key: 'ventilation',
-    label: 'Ventilation it asks',
+    label: 'Ventilation it needs',
     kind: 'select',
     options: [{ value: null, text: 'not known' }, ...choices(VENTILATION)],
   },
@@ -96,7 +95,7 @@ export const TYPE_FIELDS: FormField[] = [
     key: 'boreGrowthLimit',
     label: 'Retire at bore growth',
     kind: 'number',
-    hint: 'share of nominal, 0.1 is + 10 %; empty: no such rule',
+    hint: 'of the nominal bore; empty: no such rule',
   },
   {
     key: 'tipLossLimitMm',
@@ -157,7 +156,7 @@ export const SPOOL_EDIT_FIELDS: FormField[] = [
     hint: 'what its spool is made of; it caps how hot it is dried',
   },
   { key: 'densityGCm3', label: 'Density of this lot', kind: 'number', unit: 'g/cm³', hint: "empty: the material's" },
-  { key: 'fillerFraction', label: 'Filler share of this lot', kind: 'number', hint: "empty: the material's" },
+  { key: 'fillerFraction', label: 'Filler of this lot', kind: 'number', hint: "empty: the material's" },
   note,
 ]
 /** What can be said to have happened to a spool, wherever it is asked. */
@@ -250,6 +249,5 @@ export const SETTINGS_FIELDS: FormField[] = [
     key: 'acceptedRisk',
     label: 'Chance of being past the limit that makes a gauge due',
     kind: 'number',
-    hint: '0.1 is 10 %',
   },
 ]

@@ -61,7 +61,7 @@ async function begin(): Promise<void> {
       </p>
       <NuxtLink v-if="under" :to="`/change/${under.id}`" class="button first">Go on with it</NuxtLink>
       <template v-else>
-        <h2 class="mb-1">What it asks: {{ steps.length }} steps, by its stack</h2>
+        <h2 class="mb-1">Its {{ steps.length }} steps, by its stack</h2>
         <ol class="sheet max-w-[760px]">
           <li v-for="(s, i) in steps" :key="s.key" class="flex gap-3 border-t border-rule px-3 py-2 first:border-t-0">
             <span class="w-6 text-right text-ink2">{{ i + 1 }}</span>

@@ -253,7 +253,7 @@ const bearsLimit = (kind: string) =>
               label="Name of the head"
               :error="form.errors.value[`heads.${g.head}.name`]"
             /><button v-if="g.head !== null && g.head > 0" type="button" class="button plain" @click="dropHead(g.head)">
-              No such head
+              It has no {{ v.heads[g.head]!.name || 'such head' }}
             </button>
           </div>
           <p v-if="g.error" class="px-3 py-2 font-semibold text-stop" role="alert">{{ g.error }}</p>
