@@ -7,7 +7,7 @@ import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { restore } from './lib/copies.mjs'
 import { StartError } from './lib/postgres.mjs'
-import { asked, migrationsOf, reach } from './lib/where.mjs'
+import { asked, migrationsOf, NAMES, reach } from './lib/where.mjs'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 
@@ -28,7 +28,8 @@ try {
   at = await reach(root, name)
   const migrations = migrationsOf(root).map(m => m.name)
   const kept = await restore({ ...at, file: resolve(file), migrations, prepare })
-  console.log(`  ${file} is the shop now${kept ? `; what was there before is the database ${kept}` : ''}`)
+  const now = name === NAMES.demo && !process.env.DATABASE_URL ? 'the demo' : 'the shop'
+  console.log(`  ${file} is ${now} now${kept ? `; what was there before is the database ${kept}` : ''}`)
 } catch (error) {
   console.error(error instanceof StartError ? `  ${error.message}` : error)
   process.exitCode = 1

@@ -185,7 +185,9 @@ async function copyFirst(url, folder) {
   const names = risky({ bin, url, migrations: migrationsOf(root) })
   if (names.length === 0) return
   say(`a copy before ${names.join(', ')}`)
-  say(`it is in ${await copyBefore({ bin, url, folder: backupsIn(folder), names })}`)
+  const file = await copyBefore({ bin, url, folder: backupsIn(folder), names })
+  const demo = new URL(url).pathname === `/${NAMES.demo}`
+  say(`it is in ${file}; put back by npm run restore --${demo ? ' --demo' : ''} ${file}`)
 }
 
 /** The night's copy of a shop: after two in the morning by this machine's clock, once a day whoever runs. */
