@@ -207,7 +207,7 @@ const agreement = computed(() => {
     </p>
     <fieldset class="grid grid-cols-2 gap-3 border-t border-rule pt-2 md:grid-cols-3 xl:grid-cols-4">
       <legend class="float-left col-span-full mb-1 w-full font-semibold">Facts, each with its basis</legend>
-      <div v-for="k in VALUE_KEYS" :key="k" class="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-end gap-1">
+      <div v-for="k in VALUE_KEYS" :key="k" class="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] items-end gap-1">
         <FieldNumber
           :id="`fact-${k}`"
           v-model="facts[k].value"
@@ -218,7 +218,7 @@ const agreement = computed(() => {
         <FieldSelect
           :id="`basis-${k}`"
           v-model="facts[k].basis"
-          :label="facts[k].value === null ? 'Basis' : `Basis`"
+          label="Basis"
           :options="choices(BASES) as { value: Basis; text: string }[]"
         />
       </div>

@@ -21,7 +21,16 @@ const x = (kg: number) => 1 + inner.value * Math.min(1, Math.max(0, Math.log10(M
 </script>
 
 <template>
-  <svg :width="width" height="16" role="img" :aria-label="words" class="block max-w-full">
+  <!-- where there is less room all of it gets smaller: a mark that is cut off would be none -->
+  <svg
+    :width="width"
+    :viewBox="`0 0 ${width} 16`"
+    preserveAspectRatio="xMinYMid meet"
+    height="16"
+    role="img"
+    :aria-label="words"
+    class="block max-w-full"
+  >
     <rect x="1" y="4" :width="inner" height="9" fill="#fff" stroke="var(--color-ink)" stroke-width="0.9" />
     <path v-for="d in 4" :key="d" :d="`M${1 + (inner * d) / 5} 10v3`" stroke="var(--color-ink2)" stroke-width="0.8" />
     <template v-if="left">

@@ -102,7 +102,7 @@ const { onKey } = useListKeys()
         <li v-for="n in sorted" :key="n.id" class="border-b border-rule last:border-0">
           <NuxtLink
             :to="`/inspect/${n.tag}`"
-            class="grid min-h-[56px] items-center gap-x-4 gap-y-1 px-3 py-2 hover:bg-white sm:grid-cols-[20px_190px_150px_minmax(0,1fr)_190px]"
+            class="grid min-h-[56px] items-center gap-x-4 gap-y-1 px-3 py-2 hover:bg-white sm:grid-cols-[20px_130px_100px_minmax(0,1fr)_160px] lg:grid-cols-[20px_190px_150px_minmax(0,1fr)_190px]"
           >
             <VerdictMark v-if="!n.retired" :verdict="verdictOf(n)" :size="16" class="hidden sm:block" /><span
               v-else
