@@ -77,7 +77,16 @@ export function rankNozzles(
   }
   needEach({ boreMm }, ['boreMm'], 0.01, 5, 'mm')
   for (const j of coming) needEach(j, ['fibreG'], 0, 1e9, 'g')
-  const judged = candidates.map(c => ({ c, jobs: coming.map(j => against(printer, headId, c, j, rules)) }))
+  // a shelf has many nozzles alike: what speaks against one speaks against the others
+  const kinds = new Map<string, ReturnType<typeof against>[]>()
+  const jobsFor = (c: Candidate) => {
+    const { material, boreMm: bore, insert, lengthMm } = c.nozzle
+    const kind = JSON.stringify([material, bore, insert, lengthMm])
+    const known = kinds.get(kind) ?? coming.map(j => against(printer, headId, c, j, rules))
+    kinds.set(kind, known)
+    return known
+  }
+  const judged = candidates.map(c => ({ c, jobs: jobsFor(c) }))
   // what is short whichever is taken is the printer's, not the nozzle's
   const always = coming.map(
     (_, i) => judged.length > 0 && judged.every(x => x.jobs[i]?.short.some(l => l.key === 'nozzle temperature')),

@@ -114,13 +114,18 @@ async function answered<T>(reading: Promise<T>): Promise<T> {
 }
 const SILENCE_MS = 20_000
 
-/** A reading that is kept is written out and packed once, as long as it is the same one. */
+/** A reading that is kept is written out once, as long as it is the same one. */
 const written = new WeakMap<object, Packable>()
-function packableOf(answer: object): Packable {
+/** What each route said last: the same text is packed once. */
+const latest = new Map<ReadPath, Packable>()
+function packableOf(path: ReadPath, answer: object): Packable {
   const known = written.get(answer)
   if (known) return known
-  const made = packable(JSON.stringify(answer))
+  const text = JSON.stringify(answer)
+  const last = latest.get(path)
+  const made = last?.text === text ? last : packable(text)
   written.set(answer, made)
+  latest.set(path, made)
   return made
 }
 
@@ -137,7 +142,7 @@ export function answering<P extends ReadPath>(
     guarded(event, async () => {
       admit(READS[path].who)
       const started = performance.now()
-      const work = async () => packableOf(await again(db => read(db, event)))
+      const work = async () => packableOf(path, await again(db => read(db, event)))
       const answer = await (alone ? work() : together(event.path, work))
       setResponseHeader(event, 'server-timing', `read;dur=${(performance.now() - started).toFixed(1)}`)
       setResponseHeader(event, 'cache-control', 'no-store')

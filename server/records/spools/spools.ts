@@ -60,11 +60,16 @@ const LATEST_USED_UP = 40
 export async function spoolsOfShop(db: Connection): Promise<{ spools: SpoolRow[]; usedUpTags: string[] }> {
   const known = await airAndFactor(db)
   const inUse = (await freshStands(db, known)).map(k => k.spoolId)
-  const usedUp = await db.execute<{ id: number; tag: string }>(sql`
-    select s.id, s.tag from spools s left join spool_stands t on t.spool_id = s.id
-    where not (${idIn('s.id', inUse)}) order by t.last_used_at desc nulls last, s.id desc`)
-  const spools = await listSpools(db, [...inUse, ...usedUp.slice(0, LATEST_USED_UP).map(r => r.id)], known)
-  return { spools, usedUpTags: usedUp.slice(LATEST_USED_UP).map(r => r.tag) }
+  const latest = await db.execute<{ id: number }>(sql`
+    select s.id from spools s left join spool_stands t on t.spool_id = s.id
+    where not (${idIn('s.id', inUse)}) order by t.last_used_at desc nulls last, s.id desc limit ${LATEST_USED_UP}`)
+  const ids = [...inUse, ...latest.map(r => r.id)]
+  const [spools, [rest]] = await Promise.all([
+    listSpools(db, ids, known),
+    db.execute<{ tags: string[] }>(sql`
+      select coalesce(json_agg(s.tag), '[]') tags from spools s where not (${idIn('s.id', ids)})`),
+  ])
+  return { spools, usedUpTags: rest!.tags }
 }
 
 export async function spoolRemaining(db: Connection, spoolId: number): Promise<{ tag: string; g: number }> {
