@@ -87,7 +87,7 @@ async function again<T>(read: (db: Database) => Promise<T>): Promise<T> {
   try {
     return await answered(asked())
   } catch (error) {
-    if (!isAway(error)) throw error
+    if (!isAway(error) || error === silent) throw error
     await sleep(ASK_AGAIN_MS)
     return await answered(asked())
   }
@@ -101,7 +101,7 @@ const ASK_AGAIN_MS = 400
 async function answered<T>(reading: Promise<T>): Promise<T> {
   const late = new AbortController()
   const silence = sleep(SILENCE_MS, null, { signal: late.signal, ref: false }).then((): T => {
-    throw Object.assign(new Error('The database is silent'), { code: 'CONNECTION_SILENT' })
+    throw silent
   })
   silence.catch(() => {})
   try {
@@ -113,6 +113,8 @@ async function answered<T>(reading: Promise<T>): Promise<T> {
   }
 }
 const SILENCE_MS = 20_000
+/** It is not asked again: who asked has waited long enough. */
+const silent = Object.assign(new Error('The database is silent'), { code: 'CONNECTION_SILENT' })
 
 /** A reading that is kept is written out once, as long as it is the same one. */
 const written = new WeakMap<object, Packable>()

@@ -206,3 +206,19 @@ test('a person who left acts no more, and somebody stays who can', async () => {
   expect((await shopNames(db)).people.map(p => p.id)).toEqual([people[0]!.id])
   expect((await refusal(leave(people[0]!))).errors![0]!.message).toContain('Nobody would be left')
 })
+
+test('a removal that is struck out leaves a head with one nozzle, the one fitted last', async () => {
+  const second = await tx(c =>
+    addNozzle(c, nozzleSchema.parse({ tag: 'N-9', typeId: shop.typeId, receivedAt: ago(0.4) }), 1),
+  )
+  const fit = { kind: 'fit', nozzleId: second.id, headId: shop.headId, occurredAt: ago(0.3) }
+  await tx(c => saveFitting(c, fittingSchema.parse(fit), 1))
+  const [off] = await db.execute<{ id: number }>(sql`
+    select id::int from fittings where kind = 'remove' and nozzle_id = ${shop.nozzleId} order by id desc limit 1`)
+  await tx(c => saveStrike(c, strikeSchema.parse({ target: 'fitting', targetId: off!.id, reason: 'a test' }), 1))
+  const headsOf = (printers: readonly { id: number; heads: unknown[] }[]) =>
+    printers.find(p => p.id === shop.printerId)!.heads
+  expect(headsOf((await floor(db)).printers)).toMatchObject([{ id: shop.headId, nozzle: { tag: 'N-9' } }])
+  expect(headsOf((await shopNames(db)).printers)).toMatchObject([{ id: shop.headId, nozzle: 'N-9' }])
+  expect(headsOf(await listStacks(db))).toMatchObject([{ id: shop.headId, nozzle: { tag: 'N-9' } }])
+})

@@ -12,6 +12,7 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { standings } from '../change/under-way'
 import { boreLimitMm } from '../nozzles/history'
+import { LAST_ON_HEAD } from '../printers/fittings'
 
 export const FLOOR_QUERY = sql`
   select p.id, p.name, p.kind, coalesce((select c.limits from stack_ceilings c where c.printer_id = p.id), '[]') limits,
@@ -22,14 +23,15 @@ export const FLOOR_QUERY = sql`
           'nominalBoreMm', y.nominal_bore_mm, 'boreGrowthLimit', y.bore_growth_limit,
             'fibreG', f.fibre_g, 'leftKg', f.left_kg, 'lowKg', f.left_low_kg, 'highKg', f.left_high_kg,
             'nextKg', f.next_gauge_kg, 'pastChance', f.past_chance, 'stale', f.stale,
-            'last', case when e.abrasivity is not null then
-              json_build_object('abrasivity', e.abrasivity, 'material', e.material_name) end,
-            'gaugedSince', coalesce(e.last_gauged_at >
+            'last', case when s.abrasivity is not null then
+              json_build_object('abrasivity', s.abrasivity, 'material', s.material_name) end,
+            'gaugedSince', coalesce(s.last_gauged_at >
               (select max(t.ended_at) from standing_run_tools t where t.nozzle_id = n.id), false),
             'shape', (select g.shape from standing_gauges g where g.nozzle_id = n.id
             order by g.occurred_at desc, g.id desc limit 1))
-          from nozzle_stands e join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id
-          left join forecasts f on f.nozzle_id = n.id where e.kind = 'fit' and e.head_id = h.id
+          from ${LAST_ON_HEAD} e join nozzles n on n.id = e.nozzle_id join nozzle_types y on y.id = n.type_id
+          join nozzle_stands s on s.nozzle_id = n.id
+          left join forecasts f on f.nozzle_id = n.id where e.kind = 'fit'
         )) order by h.position, h.id), '[]') from heads h where h.printer_id = p.id) heads,
     lr.run last
   from printers p

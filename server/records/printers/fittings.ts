@@ -171,6 +171,12 @@ async function ranAfter(tx: Connection, nozzleId: number, at: Date): Promise<boo
     where nozzle_id = ${nozzleId} and ended_at > ${at.toISOString()} limit 1`)
   return later !== undefined
 }
+/**
+ * The last that stands of head `h`, whichever nozzle it is of: fitted, or taken off. A removal that was struck out can
+ * leave two nozzles that each say they are on it; the head has one.
+ */
+export const LAST_ON_HEAD = sql`(select l.kind, l.nozzle_id from standing_fittings l where l.head_id = h.id
+  order by l.occurred_at desc, l.id desc limit 1)`
 /** Head `h` of printer `p` as people name it: its printer, and its own name where there are several. */
 export const PLACE_OF_HEAD = sql`p.name || case when (select count(*) from heads o where o.printer_id = p.id) > 1
   then ' · ' || h.name else '' end`

@@ -2,6 +2,7 @@
 import type { PrinterLine } from '#shared/answers/printers'
 import { sql } from 'drizzle-orm'
 import type { Connection } from '../../db/client'
+import { LAST_ON_HEAD } from './fittings'
 
 export async function listPrinters(db: Connection): Promise<PrinterLine[]> {
   return await db.execute<PrinterLine & Record<string, unknown>>(sql`
@@ -9,7 +10,7 @@ export async function listPrinters(db: Connection): Promise<PrinterLine[]> {
       (select json_agg(json_build_object('id', h.id, 'name', h.name, 'nozzleId', n.id, 'nozzle', n.tag,
       'hotendId', t.id, 'hotend', t.tag)
       order by h.position, h.id) from heads h
-        left join nozzle_stands e on e.head_id = h.id and e.kind = 'fit' left join nozzles n on n.id = e.nozzle_id
+        left join lateral ${LAST_ON_HEAD} e on e.kind = 'fit' left join nozzles n on n.id = e.nozzle_id
         left join hotend_places w on w.head_id = h.id and w.kind = 'fit' left join hotends t on t.id = w.hotend_id
         where h.printer_id = p.id) heads,
       coalesce((select c.limits from stack_ceilings c where c.printer_id = p.id), '[]') limits,

@@ -19,6 +19,7 @@ import { idIn } from '../../db/ids'
 import { iso, shopDay } from '../../db/iso'
 import { surveyedAir } from '../chambers/surveys'
 import { knownSensors, type KnownSensors } from '../sensors/corrections'
+import { LAST_ON_HEAD } from './fittings'
 
 /** Part `a` at its place `w`, entered by `u`, as columns: building JSON of thousands takes longer than reading them. */
 export const PART_COLUMNS = sql`a.id, a.kind, a.role, a.name, w.head_id "headId", a.place, a.limit_c "limitC",
@@ -104,8 +105,8 @@ type Head = StackPrinter['heads'][number]
 const headRows = (db: Connection, printerIds?: readonly number[]) =>
   db.execute<Head & { printerId: number }>(sql`
     select h.printer_id "printerId", h.id, h.name, case when n.id is not null then ${NOZZLE_JSON} end nozzle
-    from heads h left join nozzle_stands s on s.head_id = h.id and s.kind = 'fit'
-    left join nozzles n on n.id = s.nozzle_id left join nozzle_types y on y.id = n.type_id
+    from heads h left join lateral ${LAST_ON_HEAD} e on e.kind = 'fit'
+    left join nozzles n on n.id = e.nozzle_id left join nozzle_types y on y.id = n.type_id
     where ${idIn('h.printer_id', printerIds)} order by h.position, h.id`)
 
 const fittedParts = (db: Connection, printerIds?: readonly number[]) =>
