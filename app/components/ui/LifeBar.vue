@@ -16,12 +16,12 @@ const words = computed(() => {
   const [median, low, high] = [props.left.median, props.left.low80, props.left.high80].map(v => v.toPrecision(2))
   return `${props.label}: ${median} kg, 80 % between ${low} and ${high} kg`
 })
+// where there is less room all of it gets smaller (viewBox): a mark that is cut off would be none
 const inner = computed(() => props.width - 2)
 const x = (kg: number) => 1 + inner.value * Math.min(1, Math.max(0, Math.log10(Math.max(kg, 0.001) / 0.001) / 5))
 </script>
 
 <template>
-  <!-- where there is less room all of it gets smaller: a mark that is cut off would be none -->
   <svg
     :width="width"
     :viewBox="`0 0 ${width} 16`"
