@@ -4,7 +4,5 @@ import type { StudyLine } from '#shared/answers/studies'
 import { useTurn } from '~/composables/turn'
 import { openLines, STUDY_TURN } from '~/lib/study'
 
-export function useStudyTurn(study: Readonly<Ref<StudyLine | null>>) {
-  const { line, done } = useTurn(STUDY_TURN, study, s => (s.struck ? null : openLines(s)))
-  return { line, read: done }
-}
+export const useStudyTurn = (study: Readonly<Ref<StudyLine | null>>) =>
+  useTurn(STUDY_TURN, study, s => (s.struck ? null : openLines(s)))

@@ -1,8 +1,8 @@
 /**
  * Whose turn it is in a list that is worked off line by line: the first line that neither stands, nor waits here to be
- * sent, nor was saved a moment ago, before the list was read anew.
+ * sent, nor was taken by the server a moment ago, before the list was read anew.
  */
-import { computed, ref, watch, type Ref } from 'vue'
+import { computed, watch, type Ref } from 'vue'
 import { nextOpen, type TurnKind } from '~/lib/turn'
 import { useOutbox } from '~/state/outbox'
 
@@ -13,18 +13,17 @@ export function useTurn<T extends { id: number }>(
   open: (of: T) => readonly boolean[] | null,
 ) {
   const outbox = useOutbox()
-  /** Lines that were saved from here and do not stand in the list yet. */
-  const saved = ref<{ id: number; line: number }[]>([])
+  // once it stands in the list, the list alone counts: it may be struck out there
   watch(list, of => {
     const lines = of && open(of)
-    saved.value = saved.value.filter(x => x.id === of?.id && lines?.[x.line] === true)
+    if (!lines) return
+    const stands = ({ route, body }: (typeof outbox.taken)[number]) =>
+      route === kind.route && body[kind.of] === of.id && lines[body.line as number] === false
+    if (outbox.taken.some(stands)) outbox.taken = outbox.taken.filter(x => !stands(x))
   })
-  const line = computed(() => {
+  return computed(() => {
     const of = list.value
     const lines = of && open(of)
-    if (!of || !lines) return null
-    const mine = saved.value.map(x => ({ route: kind.route, body: { [kind.of]: x.id, line: x.line } }))
-    return nextOpen(kind, of.id, lines, [...outbox.entries, ...mine])
+    return of && lines ? nextOpen(kind, of.id, lines, [...outbox.entries, ...outbox.taken]) : null
   })
-  return { line, done: (id: number, at: number) => void saved.value.push({ id, line: at }) }
 }

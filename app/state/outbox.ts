@@ -31,6 +31,10 @@ export interface Queued {
 export type Outcome<T> =
   { kind: 'saved'; answer: T } | { kind: 'queued'; failed: boolean } | { kind: 'refused'; problem: Problem }
 
+/** What the server took a moment ago: a list that was asked for before does not show it yet. */
+export type Taken = Pick<Queued, 'route' | 'body'> & { at: number }
+const TAKEN_MS = 60_000
+
 /** What becomes of a queued entry, for a person. */
 export const queuedWords = ({ failed }: { failed: boolean }): string =>
   failed ? 'The server failed on it; it is kept here and sent again.' : 'Kept here; it is sent when the server answers.'
@@ -53,6 +57,7 @@ const refusalOf = (error: unknown): Problem =>
 
 export const useOutbox = defineStore('outbox', () => {
   const entries = ref<Queued[]>([])
+  const taken = ref<Taken[]>([])
   const me = newKey()
   const otherTabs = new BroadcastChannel('iron-nozzle-outbox')
   otherTabs.onmessage = () => void load()
@@ -97,6 +102,12 @@ export const useOutbox = defineStore('outbox', () => {
 
   const drop = (key: string) => swap({ out: [key] })
 
+  /** Said before it leaves `entries`: at no moment does it seem that nobody has it. */
+  function took({ route, body }: Queued): void {
+    const at = Date.now()
+    taken.value = [...taken.value.filter(x => at - x.at < TAKEN_MS), { route, body, at }]
+  }
+
   /**
    * Sends an entry. Kept first, so that nothing typed is lost whatever happens in between. `instead` is the key of a
    * refused entry that this one takes the place of.
@@ -122,6 +133,7 @@ export const useOutbox = defineStore('outbox', () => {
     try {
       const sentAt = Date.now()
       const answer = await post(route, body, e.key)
+      took(e)
       await swap({ out: both })
       useShop().saved(sentAt)
       return { kind: 'saved', answer }
@@ -184,19 +196,19 @@ export const useOutbox = defineStore('outbox', () => {
 
   /** How many the server took. One that it fails on, or refuses, does not hold up those behind it. */
   async function sendAll(due: Queued[]): Promise<number> {
-    let taken = 0
+    let sent = 0
     for (const e of due) {
       try {
-        await post(e.route, e.body, e.key)
-        await drop(e.key)
-        taken++
-      } catch (error) {
-        if (error instanceof UnreachableError) return taken
-        if (isStored(error)) {
-          await drop(e.key)
-          taken++
-          continue
+        try {
+          await post(e.route, e.body, e.key)
+        } catch (error) {
+          if (!isStored(error)) throw error
         }
+        took(e)
+        await drop(e.key)
+        sent++
+      } catch (error) {
+        if (error instanceof UnreachableError) return sent
         const failed = error instanceof FaultError
         await swap({
           if: e.key,
@@ -209,7 +221,7 @@ export const useOutbox = defineStore('outbox', () => {
         })
       }
     }
-    return taken
+    return sent
   }
 
   function start(): void {
@@ -246,5 +258,5 @@ export const useOutbox = defineStore('outbox', () => {
     return there
   }
 
-  return { entries, waiting, refused, submit, replay, start, confirm, change, sendAgain, drop, load }
+  return { entries, taken, waiting, refused, submit, replay, start, confirm, change, sendAgain, drop, load }
 })

@@ -14,12 +14,7 @@ import { useLive } from '~/state/live'
 import { useUi } from '~/state/ui'
 import { blobWords, shareWords } from '~/words/flow'
 
-const props = defineProps<{
-  bench: BenchPage
-  line: number
-  /** The blob is saved. No event: of the last one this form is gone before its answer is here. */
-  done: (line: number) => void
-}>()
+const props = defineProps<{ bench: BenchPage; line: number }>()
 const ui = useUi()
 const live = useLive()
 live.listen()
@@ -73,7 +68,6 @@ async function save(confirmed: string[] = []): Promise<void> {
     panHere.value = panG
     draft.drop()
   }
-  if (done !== null && done !== 'queued') props.done(at)
   sending.value = false
   if (done === null) return
   if (done !== 'queued') ui.say(`Blob ${at + 1}: ${done.massG.toFixed(3)} g, ${shareWords(done.share)} delivered.`)

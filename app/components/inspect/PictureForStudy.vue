@@ -14,7 +14,7 @@ const ui = useUi()
 const { data: studies } = useAnswer('/api/studies')
 const form = useEntryForm('/api/study-readings')
 const study = computed(() => studies.value?.find(s => s.id === props.studyId && s.method === 'picture') ?? null)
-const { line: next, read } = useStudyTurn(study)
+const next = useStudyTurn(study)
 const turn = computed(() => {
   const s = study.value
   const line = next.value
@@ -42,7 +42,6 @@ async function save(confirmed: string[] = []): Promise<void> {
   const body = { studyId: props.studyId, line: t.line, valueMm, occurredAt: new Date().toISOString() }
   const done = await form.send(body, `Line ${t.line + 1} of ${study.value.name}, ${t.tag}`, confirmed)
   if (done === null) return
-  if (done !== 'queued') read(props.studyId, t.line)
   if (done !== 'queued') ui.say(`Line ${t.line + 1} is read. ${readingEffectWords(done, study.value)}`)
   emit('saved')
 }

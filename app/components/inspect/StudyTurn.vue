@@ -9,12 +9,7 @@ import { useEntryForm } from '~/composables/entry-form'
 import { useUi } from '~/state/ui'
 import { readingEffectWords, turnWords } from '~/words/study'
 
-const props = defineProps<{
-  study: StudyLine
-  line: number
-  /** The line is saved. No event: of the last line this form is gone before its answer is here. */
-  done: (line: number) => void
-}>()
+const props = defineProps<{ study: StudyLine; line: number }>()
 const ui = useUi()
 const form = useEntryForm('/api/study-readings')
 const empty = { goMm: null as number | null, noGoMm: null as number | null, valueMm: null as number | null }
@@ -56,7 +51,6 @@ async function save(confirmed: string[] = []): Promise<void> {
   sending.value = true
   const done = await form.send(body, `Line ${at + 1} of ${props.study.name}, ${tag}`, confirmed)
   if (done !== null) draft.drop()
-  if (done !== null && done !== 'queued') props.done(at)
   sending.value = false
   if (done === null) return
   if (done !== 'queued') ui.say(`Line ${at + 1} is read. ${readingEffectWords(done, props.study)}`)

@@ -56,7 +56,7 @@ function planned(begun: number | null): void {
 }
 const canWeigh = (b: BenchPage) => b.struck === null && b.ended === null
 const isOpen = computed(() => bench.value !== null && canWeigh(bench.value))
-const { line, done: weighed } = useTurn(BLOB_TURN, bench, b => (canWeigh(b) ? openBlobs(b) : null))
+const line = useTurn(BLOB_TURN, bench, b => (canWeigh(b) ? openBlobs(b) : null))
 const weighedG = computed(() => {
   const b = bench.value
   if (!b) return 0
@@ -149,13 +149,7 @@ function print(): void {
           @confirm="finish"
           @local="ending.reset()"
         />
-        <BenchTurn
-          v-if="line !== null"
-          :key="bench.id"
-          :bench="bench"
-          :line="line"
-          :done="l => weighed(bench!.id, l)"
-        />
+        <BenchTurn v-if="line !== null" :key="bench.id" :bench="bench" :line="line" />
         <template v-if="told">
           <BenchPlot :bench="told" />
           <BenchTold :bench="told" @measure="measure" />

@@ -33,7 +33,7 @@ const study = computed(() => {
     null
   )
 })
-const { line, read: readNow } = useStudyTurn(study)
+const line = useStudyTurn(study)
 /** While the list is worked off what was read stays hidden: nobody should know what the last one found. */
 const peek = ref(false)
 watch(
@@ -99,13 +99,7 @@ function print(): void {
             </button>
           </span>
         </header>
-        <StudyTurn
-          v-if="line !== null"
-          :key="study.id"
-          :study="study"
-          :line="line"
-          :done="l => readNow(study!.id, l)"
-        />
+        <StudyTurn v-if="line !== null" :key="study.id" :study="study" :line="line" />
         <p v-else-if="isOpen(study) && !study.struck" class="font-semibold text-look">
           The last lines are kept here and sent when the server answers.
         </p>
