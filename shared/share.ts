@@ -12,10 +12,19 @@ const rounded = (v: number) => Number(v.toPrecision(12))
 export const percentOf = (share: number): number => rounded(share * 100)
 export const shareOf = (percent: number): number => rounded(percent / 100)
 
-/** A kept value as people say it, with its unit where it is a share: `15 wt%`. */
+/** What a field shows of a kept number, and what is kept of a number typed there: per cent of a share, or the same. */
+export const shownNumber = (path: string, kept: number | null): number | null =>
+  kept === null || shareUnit(path) === null ? kept : percentOf(kept)
+export const keptNumber = (path: string, typed: number | null): number | null =>
+  typed === null || shareUnit(path) === null ? typed : shareOf(typed)
+
+/** A share of a field in words, to three figures: `14.3 wt%`. */
+export const shareWords = (path: string, share: number): string =>
+  `${Number((share * 100).toPrecision(3))} ${shareUnit(path) ?? ''}`
+
+/** A kept value as it was typed, with its unit where it is a share: `15 wt%`. */
 export function saidValue(path: string, value: unknown): string {
   if (value === null || value === undefined || value === '') return 'empty'
-  const unit = shareUnit(path)
-  if (unit !== null && typeof value === 'number') return `${percentOf(value)} ${unit}`
+  if (typeof value === 'number') return [shownNumber(path, value), shareUnit(path)].filter(x => x !== null).join(' ')
   return typeof value === 'object' ? JSON.stringify(value) : String(value)
 }

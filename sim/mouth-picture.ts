@@ -155,8 +155,7 @@ export function blurred(image: Float32Array, width: number, height: number, sigm
     // a line by itself, its ends drawn out: no place of it is asked whether it is still within
     const line = new Float64Array(n + 2 * reach)
     for (let l = 0; l < lines; l++) {
-      for (let i = 0; i < line.length; i++)
-        line[i] = from[l * stride + Math.min(n - 1, Math.max(0, i - reach)) * step]!
+      for (let i = 0; i < line.length; i++) line[i] = from[l * stride + Math.min(n - 1, Math.max(0, i - reach)) * step]!
       for (let i = 0; i < n; i++) {
         let sum = 0
         for (let k = 0; k <= 2 * reach; k++) sum += kernel[k]! * line[i + k]!

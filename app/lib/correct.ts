@@ -1,6 +1,6 @@
 /** Correcting a refused entry at the fields that were refused, whatever kind of entry it is. */
 import type { FieldProblem } from '#shared/problem'
-import { percentOf, shareOf, shareUnit } from '#shared/share'
+import { keptNumber, shareUnit, shownNumber } from '#shared/share'
 import { typedNumber } from '~/words/numbers'
 import { plain } from '~/lib/plain'
 
@@ -47,7 +47,7 @@ export function correctable(body: Body, errors: FieldProblem[]): Correctable[] {
     const at = place(body, e.field)
     if (!at) return []
     const kept = at.in[at.key]
-    const text = String((typeof kept === 'number' && shareUnit(e.field) ? percentOf(kept) : kept) ?? '')
+    const text = String((typeof kept === 'number' ? shownNumber(e.field, kept) : kept) ?? '')
     return [{ path: e.field, label: labelOf(e.field), text, message: e.message }]
   })
 }
@@ -64,8 +64,7 @@ export function corrected(body: Body, typed: Record<string, string>): Body {
     const before = at.in[at.key]
     const number = typedNumber(text)
     const asNumber = typeof before !== 'string' && !Number.isNaN(number)
-    const kept = typeof number === 'number' && shareUnit(path) !== null ? shareOf(number) : number
-    at.in[at.key] = asNumber ? kept : text
+    at.in[at.key] = asNumber ? keptNumber(path, number) : text
   }
   return out
 }

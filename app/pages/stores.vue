@@ -5,6 +5,7 @@ import { counted } from '#core/words'
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { EditableKind } from '#shared/entries/edits'
+import { shareWords } from '#shared/share'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import {
   MATERIAL_FIELDS,
@@ -28,6 +29,7 @@ import RecordSheet from '~/components/stores/RecordSheet.vue'
 import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
 import SpoolShelf from '~/components/stores/SpoolShelf.vue'
 import { useShop, type ShopData } from '~/state/shop'
+import { fillerWords } from '~/words/material'
 
 useHead({ title: 'Stores · Iron Nozzle' })
 const shop = useShop()
@@ -225,13 +227,11 @@ const sentence = computed(() => {
     }`
   )
 })
-type Material = ShopData['materials'][number]
 type NozzleType = ShopData['types'][number]
-const fillerWords = (m: Material) =>
-  m.filler === 'none' ? 'none' : `${Number((m.fillerFraction * 100).toPrecision(3))} wt% ${m.filler}`
+type Material = ShopData['materials'][number]
 const retireWords = (t: NozzleType) =>
   [
-    t.boreGrowthLimit === null ? '' : `bore + ${Number((t.boreGrowthLimit * 100).toPrecision(3))} %`,
+    t.boreGrowthLimit === null ? '' : `bore + ${shareWords('boreGrowthLimit', t.boreGrowthLimit)}`,
     t.tipLossLimitMm === null ? '' : `tip − ${t.tipLossLimitMm} mm`,
     t.massLimitKg === null ? '' : `${t.massLimitKg} kg`,
   ]
@@ -352,7 +352,7 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
             </div>
             <div>
               <dt>A gauge is due at</dt>
-              <dd>{{ Number((s.settings.acceptedRisk * 100).toPrecision(3)) }} % chance of being past the limit</dd>
+              <dd>{{ shareWords('acceptedRisk', s.settings.acceptedRisk) }} chance of being past the limit</dd>
             </div>
             <div class="border-l">
               <dt>People</dt>

@@ -74,6 +74,13 @@ export function airParts(
   return { enclosure, lid, heater, opening, map }
 }
 
+/**
+ * What nozzles share that stand alike in a stack: material, bore and length in mm, insert. Of a shelf with many alike
+ * one of each kind need be checked. No value is refused. Source: what the checks of `limits` read of a nozzle.
+ */
+export const nozzleKind = ({ material, boreMm, lengthMm, insert }: FittedNozzle): string =>
+  JSON.stringify([material, boreMm, lengthMm, insert])
+
 /** A printer's parts sorted for one of its heads; parts of other heads are left out. */
 export function stackOf(printer: Printer, headId: number): Stack {
   checkPrinter(printer)

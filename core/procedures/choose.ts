@@ -4,6 +4,7 @@
  */
 import {
   checkStack,
+  nozzleKind,
   reason,
   stackOf,
   type Demand,
@@ -77,16 +78,10 @@ export function rankNozzles(
   }
   needEach({ boreMm }, ['boreMm'], 0.01, 5, 'mm')
   for (const j of coming) needEach(j, ['fibreG'], 0, 1e9, 'g')
-  // a shelf has many nozzles alike: what speaks against one speaks against the others
-  const kinds = new Map<string, ReturnType<typeof against>[]>()
-  const jobsFor = (c: Candidate) => {
-    const { material, boreMm: bore, insert, lengthMm } = c.nozzle
-    const kind = JSON.stringify([material, bore, insert, lengthMm])
-    const known = kinds.get(kind) ?? coming.map(j => against(printer, headId, c, j, rules))
-    kinds.set(kind, known)
-    return known
-  }
-  const judged = candidates.map(c => ({ c, jobs: jobsFor(c) }))
+  // what speaks against one speaks against the others of its kind
+  const kinds = new Map(candidates.map(c => [nozzleKind(c.nozzle), c]))
+  const found = new Map([...kinds].map(([kind, c]) => [kind, coming.map(j => against(printer, headId, c, j, rules))]))
+  const judged = candidates.map(c => ({ c, jobs: found.get(nozzleKind(c.nozzle))! }))
   // what is short whichever is taken is the printer's, not the nozzle's
   const always = coming.map(
     (_, i) => judged.length > 0 && judged.every(x => x.jobs[i]?.short.some(l => l.key === 'nozzle temperature')),

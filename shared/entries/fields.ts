@@ -7,14 +7,13 @@ import { percentOf } from '../share'
 export const ENTERED_BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
 const TAG = /^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/
 
-export const between = (low: number, high: number, unit: string) =>
-  z.number({ error: 'Enter a number' }).min(low, `At least ${low} ${unit}`).max(high, `At most ${high} ${unit}`)
-/** Kept as a share of 1, said in per cent. */
-export const share = (low: number, high: number, unit: 'wt%' | '%') =>
+export const between = (low: number, high: number, unit: string, said = (v: number) => v) =>
   z
     .number({ error: 'Enter a number' })
-    .min(low, `At least ${percentOf(low)} ${unit}`)
-    .max(high, `At most ${percentOf(high)} ${unit}`)
+    .min(low, `At least ${said(low)} ${unit}`)
+    .max(high, `At most ${said(high)} ${unit}`)
+/** Kept as a share of 1, said in per cent. */
+export const share = (low: number, high: number, unit: 'wt%' | '%') => between(low, high, unit, percentOf)
 /** Identifiers are integers of the database. */
 export const id = z
   .number({ error: 'Choose one' })

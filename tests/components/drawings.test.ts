@@ -127,6 +127,15 @@ test('a bar of life says its range, and nothing where nothing is known', () => {
   expect(label({ left })).toBe('N-014: 0.43 kg, 80 % between 0.20 and 0.90 kg')
   expect(label({ left: null })).toBe('N-014: not known yet')
 })
+test('a bar of life gets smaller where there is less room: all that is drawn lies within what is shown', () => {
+  const left = { median: 99, low80: 55, high80: 140 }
+  const bar = shown(LifeBar, { props: { label: 'N-030', width: 150, left, after: 100 } as never })
+  const [, , width, height] = bar.attributes('viewBox')!.split(' ').map(Number)
+  expect([width, height]).toEqual([150, 16])
+  const reach = (at: string | undefined, wide: string | undefined) => Number(at) + Number(wide)
+  for (const r of bar.findAll('rect')) expect(reach(r.attributes('x'), r.attributes('width'))).toBeLessThanOrEqual(150)
+  for (const p of bar.findAll('path')) expect(Number(/^M([\d.]+)/.exec(p.attributes('d')!)![1])).toBeLessThan(150)
+})
 test.each(['fine', 'look', 'stop'])('the mark %s is named', verdict =>
   expect(shown(VerdictMark, { props: { verdict } }).attributes('aria-label')).toBe(verdict),
 )

@@ -187,6 +187,40 @@ test('an edit kept over a reload stays one of the version it was typed over', as
   expect(patch.mock.calls[1]![2]).toMatchObject({ version: 5, values: { name: 'Ada B' } })
   w.unmount()
 })
+test('a share is shown and typed in per cent, kept as a share, and both versions say so', async () => {
+  const of = {
+    title: 'Edit the shop',
+    fields: [{ key: 'acceptedRisk', label: 'Chance that makes a gauge due', kind: 'number' as const }],
+    start: { shopName: 'A shop', timeZone: 'UTC', acceptedRisk: 0.2 },
+    says: () => 'The shop',
+    edit: { kind: 'settings' as const, id: 1, version: 1 },
+  }
+  const w = shown(EditRecord, { props: { record: of }, attachTo: document.body })
+  await flushPromises()
+  expect(page().querySelector('label[for="record-acceptedRisk"]')!.textContent).toBe('Chance that makes a gauge due, %')
+  expect(input('record-acceptedRisk').value).toBe('20')
+  await type('record-acceptedRisk', '14,')
+  expect(input('record-acceptedRisk').value, 'while it is typed').toBe('14,')
+  await type('record-acceptedRisk', '14,3')
+  patch.mockRejectedValueOnce(
+    new ProblemError({
+      type: 'urn:iron-nozzle:stale',
+      status: 409,
+      title: 'Changed',
+      current: { acceptedRisk: 0.15, version: 2 },
+    }),
+  )
+  await press('Save')
+  expect(patch.mock.calls[0]![2]).toMatchObject({ values: { acceptedRisk: 0.143 } })
+  expect([...page().querySelectorAll('td')].map(x => x.textContent)).toEqual([
+    'Chance that makes a gauge due',
+    '15 %',
+    '14.3 %',
+  ])
+  await press('Take what is stored')
+  expect(input('record-acceptedRisk').value).toBe('15')
+  w.unmount()
+})
 test('a new record that the server cannot take yet is queued, and the sheet closes', async () => {
   const w = shown(AddRecord, { props: { record: { ...record, route: '/api/people' } }, attachTo: document.body })
   await flushPromises()

@@ -1140,6 +1140,7 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
   },
   gcode: { publicResult: 'picks fields of a result' },
   limits: {
+    nozzleKind: 'a name for what is checked where it is used',
     airPlaceOf: 'reads where a part sits',
     openingOf: 'reads how a lid is',
     standsAt: 'reads where a part sits',

@@ -242,6 +242,22 @@ describe('which nozzle to take', () => {
     expect(ranked[1]!.says.join()).toMatch(/Perhaps 20\.0 g of fibre left; the coming jobs take 100 g/)
     expect(ranked[2]!.says.join()).toMatch(/Files for 0\.6 mm have to be made again for 0\.4/)
   })
+  test('of a shelf with many alike each is told what it would be told by itself', () => {
+    const one = fc.record({
+      material: fc.constantFrom('brass' as const, 'hardened steel' as const, 'ruby tip' as const),
+      bore: fc.constantFrom(0.4, 0.6),
+    })
+    fc.assert(
+      fc.property(fc.array(one, { minLength: 1, maxLength: 8 }), shelf => {
+        const alike = shelf.map(({ material, bore }, i) => of(`N-${i}`, material, bore))
+        // a length of its own makes each its own kind, and changes nothing that a nozzle is told
+        const apart = alike.map((c, i) => ({ ...c, nozzle: { ...c.nozzle, lengthMm: c.nozzle.lengthMm + i * 1e-6 } }))
+        const told = (c: Candidate[]) => rank(...c).map(({ nozzle: n, good, says }) => ({ tag: n.tag, good, says }))
+        expect(told(alike)).toEqual(told(apart))
+      }),
+      { numRuns: 40 },
+    )
+  })
   test('nobody knows what comes: the bore and what is left decide, and nothing is said to be good for a job', () => {
     const [first] = rankNozzles(P, P.heads[0]!.id, 0.6, [of('N-4', 'hardened steel', 0.6)], [], START_RULES)
     expect(first).toMatchObject({ good: true, says: ['About 0.50 kg of fibre left.'] })

@@ -19,6 +19,7 @@ import {
 import { checkDensity } from '#core/materials'
 import { FILLERS, START_ABRASIVITY, type Filler } from '#core/wear'
 import { ENTERED_BASES as BASES } from '#shared/entries/fields'
+import { keptNumber, shareOf } from '#shared/share'
 import { emptySet, SET_FIELDS, setOfForm, setToForm } from '~/components/equip/set-fields'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -88,7 +89,7 @@ const density = computed(() => {
   const matrix = facts.matrixGCm3.value
   if (v.densityGCm3 === null || matrix === null || v.wt === null) return null
   try {
-    return checkDensity(v.densityGCm3, matrix, v.filler, v.wt / 100)
+    return checkDensity(v.densityGCm3, matrix, v.filler, shareOf(v.wt))
   } catch {
     return null
   }
@@ -105,7 +106,7 @@ async function save(): Promise<void> {
       name: v.name,
       polymer: v.polymer,
       filler: v.filler,
-      fillerFraction: v.wt === null ? null : v.wt / 100,
+      fillerFraction: keptNumber('fillerFraction', v.wt),
       densityGCm3: v.densityGCm3,
       abrasivity: START_ABRASIVITY[v.filler],
       ventilation: v.ventilation,

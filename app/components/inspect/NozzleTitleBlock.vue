@@ -4,6 +4,7 @@ import type { NozzlePage } from '#shared/answers/nozzles'
 import { computed } from 'vue'
 import { startOf, type NozzleForecast } from '#core/wear'
 import { gaugeFoundWords } from '#shared/gauge-words'
+import { shareWords } from '#shared/share'
 import { day } from '#shared/time'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { droppedWords, nozzleFlowWords } from '~/words/flow'
@@ -23,7 +24,7 @@ const receipt = computed(() => {
 const rules = computed(() => {
   const t = props.page.type
   return [
-    t.boreGrowthLimit === null ? '' : `bore at its narrowest + ${Number((t.boreGrowthLimit * 100).toPrecision(3))} %`,
+    t.boreGrowthLimit === null ? '' : `bore at its narrowest + ${shareWords('boreGrowthLimit', t.boreGrowthLimit)}`,
     t.tipLossLimitMm === null ? '' : `tip − ${t.tipLossLimitMm} mm`,
     t.massLimitKg === null ? '' : `${t.massLimitKg} kg`,
   ]

@@ -7,7 +7,7 @@ import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import { getPath, setPath } from '~/components/stores/fields'
 import type { FormField } from '~/components/stores/form-field'
-import { percentOf, shareOf, shareUnit } from '#shared/share'
+import { keptNumber, shareUnit, shownNumber } from '#shared/share'
 
 const props = defineProps<{
   fields: readonly FormField[]
@@ -17,12 +17,7 @@ const props = defineProps<{
 }>()
 /** Error at a field, also when the entry keeps the record inside `set`. */
 const errorAt = (key: string) => props.errors[key] ?? props.errors[`set.${key}`]
-const number = (f: FormField) => {
-  const kept = getPath(props.v, f.key) as number | null
-  return kept !== null && shareUnit(f.key) !== null ? percentOf(kept) : kept
-}
-const typed = (f: FormField, x: number | null) =>
-  setPath(props.v, f.key, x !== null && shareUnit(f.key) !== null ? shareOf(x) : x)
+const number = (f: FormField) => shownNumber(f.key, getPath(props.v, f.key) as number | null)
 const shownFields = () => props.fields.filter(f => !f.when || f.when(props.v))
 const id = (key: string) => `record-${key.replaceAll('.', '-')}`
 </script>
@@ -38,7 +33,7 @@ const id = (key: string) => `record-${key.replaceAll('.', '-')}`
         :unit="f.unit ?? shareUnit(f.key) ?? undefined"
         :hint="f.hint"
         :error="errorAt(f.key)"
-        @update:model-value="x => typed(f, x)"
+        @update:model-value="x => setPath(v, f.key, keptNumber(f.key, x))"
       />
       <FieldSelect
         v-else-if="f.kind === 'select'"

@@ -18,6 +18,7 @@ import { useEquip } from '~/composables/equip'
 import { useListKeys } from '~/composables/list-keys'
 import { day } from '#shared/time'
 import { useShop } from '~/state/shop'
+import { fillerWords } from '~/words/material'
 
 useHead({ title: 'Materials · Equip · Iron Nozzle' })
 const route = useRoute()
@@ -192,11 +193,7 @@ const agreement = computed(() => {
             <div class="!border-t-0 border-l">
               <dt>Filler</dt>
               <dd class="font-semibold">
-                {{
-                  material.filler === 'none'
-                    ? 'none'
-                    : `${Number((material.fillerFraction * 100).toPrecision(3))} wt% ${material.filler}`
-                }}
+                {{ fillerWords(material) }}
               </dd>
             </div>
             <div class="md:!border-t-0 md:border-l">

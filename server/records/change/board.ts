@@ -4,7 +4,7 @@ import { NOTHING_STANDS, wornOut } from '#core/schedule'
 import type { Change } from '#shared/answers/change'
 import type { Connection } from '../../db/client'
 import { boreLimitMm } from '../nozzles/history'
-import { PLACE_OF_HEAD } from '../printers/fittings'
+import { LAST_ON_HEAD, PLACE_OF_HEAD } from '../printers/fittings'
 import { listProcedures } from './procedures'
 import { listNotes, listTags } from './service'
 import { standings } from './under-way'
@@ -30,8 +30,7 @@ const headRows = (db: Connection) =>
       (select g.shape from standing_gauges g where g.nozzle_id = n.id
         order by g.occurred_at desc, g.id desc limit 1) shape
     from heads h join printers p on p.id = h.printer_id and not p.out_of_use
-    left join lateral (select kind, nozzle_id from standing_fittings e where e.head_id = h.id
-      order by occurred_at desc, id desc limit 1) e on e.kind = 'fit'
+    left join lateral ${LAST_ON_HEAD} e on e.kind = 'fit'
     left join hotend_places l on l.head_id = h.id and l.kind = 'fit' left join hotends t on t.id = l.hotend_id
     left join nozzles n on n.id = e.nozzle_id left join nozzle_types y on y.id = n.type_id
     left join forecasts f on f.nozzle_id = n.id

@@ -1,7 +1,7 @@
 /** A head with all that changing its nozzle or its hotend is worked out from: what went through, what comes next. */
 import { sql } from 'drizzle-orm'
 import { torqueFor, turning, type ZWay } from '#core/changeover'
-import { ceilings, offsetC, stackOf, type FittedNozzle } from '#core/limits'
+import { ceilings, nozzleKind, offsetC, stackOf, type FittedNozzle } from '#core/limits'
 import type { Coming, HeadFacts } from '#core/procedures'
 import type { MaterialRow } from '#shared/answers/materials'
 import type { StackPrinter } from '#shared/answers/printers'
@@ -85,7 +85,7 @@ export type HeadFor = Awaited<ReturnType<typeof headFor>>
 function ceilingOf(printer: StackPrinter, headId: number, nozzle: FittedNozzle | null, h: HeadFor): number | null {
   const known = ceilingsKnown.get(h) ?? new Map<string, number | null>()
   ceilingsKnown.set(h, known)
-  const key = JSON.stringify([headId, nozzle && { ...nozzle, id: 0, tag: '' }])
+  const key = `${headId} ${nozzle ? nozzleKind(nozzle) : ''}`
   if (!known.has(key)) {
     const heads = printer.heads.map(x => (x.id === headId ? { ...x, nozzle } : x))
     const all = ceilings({ ...printer, heads }, h.rules)

@@ -7,7 +7,7 @@ import { idIn } from '../../db/ids'
 import { iso } from '../../db/iso'
 import { notFound } from '../entry/refusal'
 import { struckOf } from '../entry/struck'
-import { PLACE_OF_HEAD } from '../printers/fittings'
+import { LAST_ON_HEAD, PLACE_OF_HEAD } from '../printers/fittings'
 import { cautionsOf, knownOf } from './known'
 import { casesOf, closingsOf, findingsOf, standingClosings, workedOut, type CaseRow, type ReadClosing } from './rows'
 
@@ -83,9 +83,7 @@ export async function listCases(db: Connection): Promise<CaseList> {
 async function headsOf(db: Connection): Promise<CaseHead[]> {
   return await db.execute<CaseHead & Record<string, unknown>>(sql`
     select h.id "headId", p.id "printerId", ${PLACE_OF_HEAD} place,
-      (select n.tag from (select * from standing_fittings e where e.head_id = h.id
-        order by e.occurred_at desc, e.id desc limit 1) e join nozzles n on n.id = e.nozzle_id
-        where e.kind = 'fit') nozzle,
+      (select n.tag from ${LAST_ON_HEAD} e join nozzles n on n.id = e.nozzle_id where e.kind = 'fit') nozzle,
       coalesce((select json_agg(json_build_object('id', r.id, 'name', r.name, 'at', ${iso('r.ended_at')},
           'finished', r.outcome = 'finished', 'symptoms', r.symptoms, 'nozzle', n.tag, 'material', t.material_name,
           'spool', s.tag) order by r.ended_at desc, r.id desc)

@@ -1,0 +1,29 @@
+/** Where an address leads, and that what is drawn there is seen whole. */
+import { axe, expect, test } from './support'
+
+test('an unknown address is a page of the app, and offers what may have been meant', async ({ page }) => {
+  await page.goto('/nowhere/N-014')
+  await expect(page.getByRole('heading', { name: 'There is no page at /nowhere/N-014' })).toBeVisible()
+  await axe(page, 'no such page')
+  await page.getByRole('link', { name: /^Open N-014: hardened steel 0\.4/ }).click()
+  await expect(page).toHaveURL(/\/inspect\/N-014$/)
+  await page.goto('/nowhere/nothing')
+  await page.getByRole('navigation', { name: 'Where to go on' }).getByRole('link', { name: 'Verify' }).click()
+  await expect(page).toHaveURL(/\/verify$/)
+})
+
+test('the bars of Inspect lie within their column at the width of a tablet', async ({ page }) => {
+  await page.setViewportSize({ width: 820, height: 1180 })
+  await page.goto('/inspect')
+  const bars = page.getByRole('list', { name: 'Nozzles' }).getByRole('img', { name: /^fibre left on/ })
+  await expect(bars.first()).toBeVisible()
+  const cut = await bars.evaluateAll(
+    all =>
+      all.filter(svg => {
+        const column = svg.parentElement!.getBoundingClientRect()
+        const marks = [...svg.querySelectorAll('rect, path')].map(m => m.getBoundingClientRect().right)
+        return Math.max(...marks) > Math.min(column.right, svg.getBoundingClientRect().right) + 1
+      }).length,
+  )
+  expect(cut).toBe(0)
+})
