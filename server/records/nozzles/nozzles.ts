@@ -5,7 +5,7 @@ import { asc, eq, sql, type SQL } from 'drizzle-orm'
 import { compareLaws } from '#core/wear'
 import { gaugeFoundWords, type GaugeFound } from '#shared/gauge-words'
 import type { Connection } from '../../db/client'
-import { idIn } from '../../db/ids'
+import { idIn, idNotIn } from '../../db/ids'
 import { iso } from '../../db/iso'
 import { gauges, nozzles, nozzleTypes, setups } from '../../db/schema'
 import { forecastNow, refreshForecast } from './forecasts'
@@ -20,15 +20,11 @@ import { PLACE_OF_HEAD } from '../printers/fittings'
 import { flowOfNozzle } from '../flow/told'
 import { scatterAnswer } from '../studies/scatter'
 
-/** Some by their ids, those in service and some beside, or those in service or retired. */
-type Which =
-  | { ids: readonly number[] }
-  | { inServiceAnd: readonly number[] }
-  | { retired: boolean; find?: string; after?: string | null; limit?: number }
+/** Some by their ids, or those in service or retired. */
+type Which = { ids: readonly number[] } | { retired: boolean; find?: string; after?: string | null; limit?: number }
 
 function those(w: Which): SQL {
   if ('ids' in w) return idIn('n.id', w.ids)
-  if ('inServiceAnd' in w) return sql`(s.kind is distinct from 'retire' or ${idIn('s.nozzle_id', w.inServiceAnd)})`
   const like = `%${(w.find ?? '').replaceAll(/[%_\\]/g, c => `\\${c}`)}%`
   const found = w.find ? sql`and (n.tag ilike ${like} or y.name ilike ${like} or s.reason ilike ${like})` : sql``
   const later = w.after ? sql`and n.tag > ${w.after}` : sql``
@@ -171,15 +167,17 @@ const LATEST_RETIRED = 60
 
 /** What the shop is told of: every nozzle in service, those retired last, and the tags of the rest. */
 export async function nozzlesOfShop(db: Connection): Promise<{ nozzles: NozzleLine[]; retiredTags: string[] }> {
-  const latest = await db.execute<{ id: number }>(sql`
-    select s.nozzle_id id from nozzle_stands s where s.kind = 'retire'
-    order by s.since desc, s.nozzle_id desc limit ${LATEST_RETIRED}`)
-  const ids = latest.map(r => r.id)
+  // first which they are: of those few the rest is looked up, instead of joined for all there ever were
+  const told = await db.execute<{ id: number }>(sql`
+    (select s.nozzle_id id from nozzle_stands s where s.kind = 'retire'
+      order by s.since desc, s.nozzle_id desc limit ${LATEST_RETIRED})
+    union all select s.nozzle_id from nozzle_stands s where s.kind is distinct from 'retire'`)
+  const ids = told.map(r => r.id)
   const [nozzles, [rest]] = await Promise.all([
-    listNozzles(db, { inServiceAnd: ids }),
+    listNozzles(db, { ids }),
     db.execute<{ tags: string[] }>(sql`
       select coalesce(json_agg(n.tag), '[]') tags from nozzle_stands s
-      join nozzles n on n.id = s.nozzle_id where s.kind = 'retire' and not (${idIn('n.id', ids)})`),
+      join nozzles n on n.id = s.nozzle_id where s.kind = 'retire' and ${idNotIn('n.id', ids)}`),
   ])
   return { nozzles, retiredTags: rest!.tags }
 }

@@ -4,7 +4,7 @@ import { eq, sql, type SQL } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import type { Connection } from '../../db/client'
-import { idIn } from '../../db/ids'
+import { idIn, idNotIn } from '../../db/ids'
 import { iso } from '../../db/iso'
 import { endings, spoolEvents, spools, materials } from '../../db/schema'
 import { dryingWithin } from '../prepare/dryings'
@@ -62,12 +62,12 @@ export async function spoolsOfShop(db: Connection): Promise<{ spools: SpoolRow[]
   const inUse = (await freshStands(db, known)).map(k => k.spoolId)
   const latest = await db.execute<{ id: number }>(sql`
     select s.id from spools s left join spool_stands t on t.spool_id = s.id
-    where not (${idIn('s.id', inUse)}) order by t.last_used_at desc nulls last, s.id desc limit ${LATEST_USED_UP}`)
+    where ${idNotIn('s.id', inUse)} order by t.last_used_at desc nulls last, s.id desc limit ${LATEST_USED_UP}`)
   const ids = [...inUse, ...latest.map(r => r.id)]
   const [spools, [rest]] = await Promise.all([
     listSpools(db, ids, known),
     db.execute<{ tags: string[] }>(sql`
-      select coalesce(json_agg(s.tag), '[]') tags from spools s where not (${idIn('s.id', ids)})`),
+      select coalesce(json_agg(s.tag), '[]') tags from spools s where ${idNotIn('s.id', ids)}`),
   ])
   return { spools, usedUpTags: rest!.tags }
 }
