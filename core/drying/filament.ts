@@ -3,6 +3,7 @@
  * with relative humidity; fillers hold none. Start values: the polyamide's were chosen to agree with practice, the
  * others are orders of magnitude from memory; every one can be entered per material with its basis.
  */
+import { MOST_FILLER } from '../materials'
 import { need, needIfKnown } from '../numeric'
 import { RH_PERCENT } from './humidity'
 import { isPolyamide, marksOf } from './marks'
@@ -154,4 +155,17 @@ export function rhFor(f: Filament, water: number): number {
   need('water', water, ...WATER_WT, 'wt%')
   const atFull = equilibriumWater(f, 100)
   return atFull === 0 ? Infinity : (100 * water) / atFull
+}
+
+/**
+ * Water of the polymer alone at 50 % humidity, wt%, from that of a filament whose filler takes up none: w / (1 − f).
+ * `filamentWater` in wt%, `fillerFraction` a mass fraction from 0 to 0.8. Throws InputError. Source: mass balance.
+ *
+ * @example
+ * polymerWater(1.8, 0.2) // 2.25 (wt%)
+ */
+export function polymerWater(filamentWater: number, fillerFraction: number): number {
+  need('filamentWater', filamentWater, 0, 100, 'wt%')
+  need('fillerFraction', fillerFraction, 0, MOST_FILLER)
+  return filamentWater / (1 - fillerFraction)
 }

@@ -6,7 +6,16 @@
 export { besselJ0, besselJ1, zerosOfJ0 } from './bessel'
 export { crankUptake, shortTimeUptake } from './crank'
 export { AIR_C, dewPointRh, heatedRh, RH_PERCENT, saturationPa } from './humidity'
-export { diffusivity, equilibriumWater, filamentOf, takesNoWater, ratePerS, rhFor, START_UPTAKE } from './filament'
+export {
+  diffusivity,
+  equilibriumWater,
+  filamentOf,
+  polymerWater,
+  takesNoWater,
+  ratePerS,
+  rhFor,
+  START_UPTAKE,
+} from './filament'
 export { CLEAN_WT, isPolyamide, marksOf, wetVerdict } from './marks'
 export type { Marks } from './marks'
 export { spoolDryness } from './dryness'

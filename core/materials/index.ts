@@ -2,7 +2,7 @@
  * Mass and density of filled filament. Units: mm, g, g/cm³; fractions by mass from 0 to 1. What is outside its range
  * is refused by an InputError that names the field and what is allowed; sources stand at the head of each file.
  */
-export { checkDensity, compositeDensity, FILLER_DENSITY, fillerFraction } from './mixture'
+export { checkDensity, compositeDensity, FILLER_DENSITY, fillerFraction, MOST_FILLER } from './mixture'
 export type { DensityCheck } from './mixture'
 export {
   DENSITY_G_CM3,

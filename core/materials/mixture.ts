@@ -37,6 +37,9 @@ export const FILLER_DENSITY: Readonly<Record<string, number | undefined>> = {
   'carbon fibre': 1.78,
 }
 
+/** The largest mass fraction of filler that a filament is entered with; common practice, no source. */
+export const MOST_FILLER = 0.8
+
 export interface DensityCheck {
   expectedGCm3: number
   offShare: number

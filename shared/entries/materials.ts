@@ -12,6 +12,7 @@ import {
   VALUES,
   VENTILATION,
 } from '#core/limits'
+import { MOST_FILLER } from '#core/materials'
 import { listed } from '#core/words'
 import { DRYING_C } from '#core/drying'
 import { FILLERS } from '#core/wear'
@@ -82,7 +83,7 @@ export const materialFields = z.object({
   name: name(40),
   polymer: name(40),
   filler: z.enum(FILLERS),
-  fillerFraction: share(0, 0.8, 'wt%'),
+  fillerFraction: share(0, MOST_FILLER, 'wt%'),
   densityGCm3: between(0.5, 10, 'g/cm³').nullable().default(null),
   abrasivity: between(0.0001, 10, '(carbon fibre 1)'),
   ventilation: z.enum(VENTILATION).nullable().default(null),

@@ -1,5 +1,6 @@
 /** Spools and what happens to them. */
 import { z } from 'zod'
+import { MOST_FILLER } from '#core/materials'
 import { DRYING_C, HUB_WORDS, RH_PERCENT } from '#core/drying'
 import { id, between, confirmed, note, share, when, tag } from './fields'
 
@@ -68,7 +69,7 @@ export const spoolFields = z.object({
   /** Empty while nobody knows: it is asked for where a spool is dried. */
   hub: z.enum(['', ...HUB_WORDS], { error: 'Choose what the hub is made of' }).default(''),
   densityGCm3: between(0.5, 10, 'g/cm³').nullable().default(null),
-  fillerFraction: share(0, 0.8, 'wt%').nullable().default(null),
+  fillerFraction: share(0, MOST_FILLER, 'wt%').nullable().default(null),
   note,
 })
 export const spoolSchema = spoolFields.extend({

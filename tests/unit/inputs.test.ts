@@ -587,6 +587,7 @@ const CALLS: Record<string, Record<string, Call>> = {
     drynessFor: { args: { hours: 6, t: { strandH: 2, woundH: 12 } }, infinite: ['t.strandH', 't.woundH'] },
     equilibriumWater: { args: { f: filament, rh: 50 } },
     evenly: { args: { water: 1 } },
+    polymerWater: { args: { filamentWater: 1.8, fillerFraction: 0.2 } },
     filamentOf: {
       args: {
         polymer: 'PA6',

@@ -3,10 +3,9 @@
  * A filament from its data sheet: pasted, typed, or started from the window of its polymer; every value keeps its
  * basis.
  */
-import { counted, offBy } from '#core/words'
+import { offBy } from '#core/words'
 import { computed, reactive, ref, watch } from 'vue'
 import {
-  readDataSheet,
   startWindow,
   START_WINDOWS,
   VALUE_KEYS,
@@ -16,11 +15,13 @@ import {
   type SheetRead,
   type ValueKey,
 } from '#core/limits'
-import { checkDensity } from '#core/materials'
+import { polymerWater } from '#core/drying'
+import { checkDensity, MOST_FILLER } from '#core/materials'
 import { FILLERS, START_ABRASIVITY, type Filler } from '#core/wear'
 import { ENTERED_BASES as BASES } from '#shared/entries/fields'
-import { keptNumber, shareOf } from '#shared/share'
+import { keptNumber, percentOf, shareOf } from '#shared/share'
 import { emptySet, SET_FIELDS, setOfForm, setToForm } from '~/components/equip/set-fields'
+import SheetLines from '~/components/equip/SheetLines.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
@@ -47,14 +48,14 @@ const facts = reactive(
   >,
 )
 const sets = ref<Record<string, unknown>[]>([{ ...emptySet(), name: 'by the data sheet' }])
-const pasted = ref('')
 const read = ref<SheetRead | null>(null)
 
-function take(): void {
-  const r = readDataSheet(pasted.value)
+function take(r: SheetRead): void {
   read.value = r
   for (const [k, value] of Object.entries(r.facts)) Object.assign(facts[k as ValueKey], { value, basis: 'data sheet' })
   if (r.densityGCm3 !== null) v.densityGCm3 = r.densityGCm3
+  if (r.filler) Object.assign(v, { wt: percentOf(r.filler.fraction), filler: r.filler.kind ?? v.filler })
+  takeWater()
   const s = sets.value[0]!
   if (r.bed) Object.assign(s, { bedMinC: r.bed[0], bedMaxC: r.bed[1] })
   if (r.chamber)
@@ -66,6 +67,36 @@ function take(): void {
   if (r.dry) Object.assign(s, { dryMinC: r.dry[0], dryMaxC: r.dry[1] })
   if (r.dryHours) Object.assign(s, { dryHoursMin: r.dryHours[0], dryHoursMax: r.dryHours[1] })
 }
+/** The sheet is of the filament, the fact of its polymer alone: between them stands the filler's share. */
+let waterRead: number | null = null
+function takeWater(): void {
+  const water = read.value?.waterAt50 ?? null
+  const share = v.wt === null ? NaN : shareOf(v.wt)
+  // another value was typed over it
+  if (facts.waterAt50.value !== waterRead) return
+  if (water === null || !(share >= 0 && share <= MOST_FILLER)) return
+  const note = share > 0 ? `the sheet: ${water} wt% of the filament, filler and all` : ''
+  waterRead = Number(polymerWater(water, share).toPrecision(4))
+  Object.assign(facts.waterAt50, { value: waterRead, basis: 'data sheet', note })
+}
+watch(() => v.wt, takeWater)
+/** What checks rest on: asked for by name while it is empty after a sheet was read. */
+const asked = computed(() => {
+  const s = sets.value[0]!
+  const all: [string, string, unknown][] = [
+    ['polymer', 'm-polymer', v.polymer],
+    ['filler share', 'm-wt', v.wt],
+    ['density', 'm-density', v.densityGCm3],
+    ['nozzle temperature', 'fact-nozzleMinC', facts.nozzleMinC.value],
+    ['smallest bore', 'fact-boreMinMm', facts.boreMinMm.value],
+    ['bed temperature', 'set-0-bedMinC', s.bedMinC],
+    ...(s.dry === true ? ([['drying', 'set-0-dryMinC', s.dryMinC]] as [string, string, unknown][]) : []),
+    ['highest safe drying temperature', 'fact-dryHighestC', facts.dryHighestC.value],
+    ['moisture it prints with', 'fact-cleanWater', facts.cleanWater.value],
+    ['glass transition', 'fact-glassC', facts.glassC.value],
+  ]
+  return all.filter(([, , value]) => value === null || value === '')
+})
 const start = computed(() => startWindow(v.polymer, v.filler))
 /** Fills what is still empty; what was typed stays. */
 function fromStart(): void {
@@ -94,12 +125,6 @@ const density = computed(() => {
     return null
   }
 })
-const found = computed(() =>
-  read.value
-    ? Object.keys(read.value.facts).length +
-      [read.value.densityGCm3, read.value.bed, read.value.chamber, read.value.dry].filter(x => x !== null).length
-    : 0,
-)
 async function save(): Promise<void> {
   const done = await form.send(
     {
@@ -131,13 +156,6 @@ async function save(): Promise<void> {
 }
 const err = (f: string) => form.errors.value[f]
 const choices = (a: readonly string[]) => a.map(value => ({ value, text: value }))
-const LIKE = [
-  'Printing temperature: 280-300 °C',
-  'Bed: 100-120 °C',
-  'Drying: 80 °C, 8 h',
-  'Density 1.23 g/cm³',
-  'Elongation at break 3 %',
-].join('\n')
 const agreement = computed(() => {
   const d = density.value
   if (!d?.disagrees) return 'The sheet agrees to 1 %.'
@@ -147,27 +165,7 @@ const agreement = computed(() => {
 
 <template>
   <form class="grid gap-4" aria-label="Add a material" @submit.prevent="save()">
-    <div class="grid gap-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-      <div class="field">
-        <label for="sheet-text">Paste the lines of its data sheet</label
-        ><textarea id="sheet-text" v-model="pasted" class="input min-h-[150px] py-2" rows="7" :placeholder="LIKE" />
-      </div>
-      <div class="text-sm">
-        <button type="button" class="button" :disabled="pasted.trim() === ''" @click="take">Read these lines</button>
-        <template v-if="read">
-          <p class="mt-2 font-semibold" role="status">
-            {{ counted(found, 'value') }} read into the fields below.{{
-              read.unread.length ? ` ${counted(read.unread.length, 'line')} not read:` : ''
-            }}
-          </p>
-          <ul class="list-disc pl-5">
-            <li v-for="u in read.unread" :key="u.line" class="text-look">
-              line {{ u.line }}, “{{ u.text }}”: {{ u.why }}
-            </li>
-          </ul>
-        </template>
-      </div>
-    </div>
+    <SheetLines :asked="asked" :wants-share="v.wt === null" @read="take" />
     <div class="grid grid-cols-2 gap-3 lg:grid-cols-4">
       <FieldText id="m-name" v-model="v.name" label="Name" hint="generic, like PA6-CF20" :error="err('name')" />
       <FieldText
