@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import PrinterColumn from '~/components/floor/PrinterColumn.vue'
+import { columnWidth, lanesIn, NARROW, spreadOf, WIDE } from '~/components/floor/axis'
 import NozzleSection from '~/components/inspect/NozzleSection.vue'
 import RunTool from '~/components/run/RunTool.vue'
 import { newTool } from '~/components/run/tool-form'
@@ -52,7 +53,8 @@ describe('a column of the wall', () => {
         zone: 'UTC',
         live: null,
         lost: null,
-        compact: false,
+        lanes: WIDE,
+        spread: 1,
         notes: [],
       } as never,
     })
@@ -80,9 +82,30 @@ describe('a column of the wall', () => {
   test('what it reports now fills its lane', () => {
     const live = { printer: 'Ribble', heads: [{ nowC: 212.4, setC: 250 }], bed: null, chamber: null }
     const w = shown(PrinterColumn, {
-      props: { printer, zone: 'UTC', live, lost: null, compact: false, notes: [] } as never,
+      props: { printer, zone: 'UTC', live, lost: null, lanes: WIDE, spread: 1, notes: [] } as never,
     })
     expect(said(w)).toContain('; now 212 °C')
+  })
+})
+
+describe('the width of the wall', () => {
+  const three = [printer, printer, printer] as never as Parameters<typeof spreadOf>[0]
+  const own = columnWidth(three[0]!, WIDE, 1)
+  test('few printers take all of it, many none of it, and one not more than it can use', () => {
+    const spread = spreadOf(three, WIDE, 900)
+    expect(3 * columnWidth(three[0]!, WIDE, spread)).toBeGreaterThan(895)
+    expect(3 * columnWidth(three[0]!, WIDE, spread)).toBeLessThanOrEqual(900)
+    expect(spreadOf(three, WIDE, 200)).toBe(1)
+    expect(columnWidth(three[0]!, WIDE, spreadOf(three.slice(0, 1), WIDE, 5000))).toBe(3 * own)
+    expect(spreadOf([], WIDE, 900)).toBe(1)
+  })
+  test('its lanes fill it; as narrow as it must be they are as they were', () => {
+    expect(lanesIn(three[0]!, WIDE, own)).toEqual(WIDE)
+    expect(lanesIn(three[0]!, NARROW, columnWidth(three[0]!, NARROW, 1))).toEqual(NARROW)
+    const wide = lanesIn(three[0]!, WIDE, 300)
+    expect(wide.step * 2).toBeLessThanOrEqual(300 - 16)
+    expect(wide.bar).toBeGreaterThan(WIDE.bar)
+    expect(wide.bar).toBeLessThan(wide.step)
   })
 })
 
@@ -159,7 +182,7 @@ describe('one tool of a run', () => {
     expect(w.get('[role=status]').text()).toContain('62.4 g fibre')
   })
   test('amounts of a job file are not typed; a single head is not asked for', () => {
-    const w = shown(RunTool, { props: { ...props, byFile: true } })
+    const w = shown(RunTool, { props: { ...props, byFile: true, fileSets: true } })
     expect(words(w)).not.toContain('Extruded')
     expect(words(w)).not.toContain('Head')
     expect(words(w)).toContain('Tool 0')

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** The wall: a fixed temperature axis, and a column per printer that pans sideways and can be filtered. */
 import type { FloorPrinter } from '#shared/answers/bench'
+import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import PrinterColumn from '~/components/floor/PrinterColumn.vue'
 import { useLive } from '~/state/live'
-import { TICKS, WALL_HEIGHT, y } from '~/components/floor/axis'
+import { NARROW, spreadOf, TICKS, WALL_HEIGHT, WIDE, y } from '~/components/floor/axis'
 
 const props = defineProps<{
   printers: FloorPrinter[]
@@ -15,6 +16,15 @@ const props = defineProps<{
 defineEmits<{ fit: [headId: number] }>()
 const live = useLive()
 live.listen()
+const AXIS_PX = 38
+const wall = ref<HTMLElement | null>(null)
+const { width: wallPx } = useElementSize(wall)
+/** Paper has a width of its own. */
+const onPaper = ref(false)
+useEventListener('beforeprint', () => (onPaper.value = true))
+useEventListener('afterprint', () => (onPaper.value = false))
+const lanes = computed(() => (props.printers.length > 12 ? NARROW : WIDE))
+const spread = computed(() => (onPaper.value ? 1 : spreadOf(shown.value, lanes.value, wallPx.value - AXIS_PX)))
 const filter = ref('')
 const shown = computed(() => {
   const f = filter.value.trim().toLowerCase()
@@ -45,7 +55,13 @@ const shown = computed(() => {
       </div>
       <p class="pt-4 text-sm text-ink2">{{ shown.length }} of {{ printers.length }} printers</p>
     </div>
-    <div class="relative flex overflow-x-auto" tabindex="0" role="group" aria-label="Heat wall, pans sideways">
+    <div
+      ref="wall"
+      class="relative flex overflow-x-auto"
+      tabindex="0"
+      role="group"
+      aria-label="Heat wall, pans sideways"
+    >
       <div class="sticky left-0 z-20 w-[38px] shrink-0 border-r border-rule bg-sheet pt-[62px]" aria-hidden="true">
         <svg width="37" :height="WALL_HEIGHT">
           <text x="31" y="10" text-anchor="end" class="tick">°C</text>
@@ -60,7 +76,8 @@ const shown = computed(() => {
         :key="p.id"
         :printer="p"
         :zone="zone"
-        :compact="printers.length > 12"
+        :lanes="lanes"
+        :spread="spread"
         :live="live.of(p.name, now)"
         :lost="live.lost(p.name)"
         :notes="notes[p.name] ?? []"

@@ -16,12 +16,24 @@ import LifeBar from '~/components/ui/LifeBar.vue'
 import { when } from '#shared/time'
 import { limitNote } from '~/words/limits'
 import { temper } from '~/words/numbers'
-import { laneX, NARROW, TOP, WALL_HEIGHT, WIDE, y } from '~/components/floor/axis'
+import {
+  columnWidth,
+  hasChamber,
+  lanesIn,
+  laneX,
+  NARROW,
+  TOP,
+  WALL_HEIGHT,
+  y,
+  type Lanes,
+} from '~/components/floor/axis'
 
 const props = defineProps<{
   printer: FloorPrinter
   zone: string
-  compact: boolean
+  lanes: Lanes
+  /** How much wider it is than it must be. */
+  spread: number
   /** What it reports now; and since when it has been silent. */
   live: Live | null
   lost: string | null
@@ -30,7 +42,7 @@ const props = defineProps<{
 }>()
 defineEmits<{ fit: [headId: number] }>()
 
-const lanes = computed(() => {
+const drawn = computed(() => {
   const p = props.printer
   const of = (
     z: ZoneLimit['zone'],
@@ -62,14 +74,14 @@ const lanes = computed(() => {
       ),
     ),
     of('bed', null, 'bed', p.last?.bedC ?? null, props.live?.bed?.nowC ?? null),
-    // an open frame has no chamber to fill
-    ...(p.limits.some(l => l.zone === 'chamber') || p.last?.chamberC != null
+    ...(hasChamber(p)
       ? [of('chamber', null, 'chamber', p.last?.chamberC ?? null, props.live?.chamber?.nowC ?? null)]
       : []),
   ]
 })
-const size = computed(() => (props.compact ? NARROW : WIDE))
-const width = computed(() => Math.max(props.compact ? 109 : 136, 16 + lanes.value.length * size.value.step))
+const compact = computed(() => props.lanes === NARROW)
+const width = computed(() => columnWidth(props.printer, props.lanes, props.spread))
+const size = computed(() => lanesIn(props.printer, props.lanes, width.value))
 /** Left edge, middle and width of a lane's bar. */
 const x = (i: number) => laneX(i, size.value)
 const mid = (i: number) => x(i) + size.value.bar / 2
@@ -86,10 +98,11 @@ function gaugeIn(leftKg: number | null): string {
 function split(part: string): string[] {
   const w = part.split(' ')
   const lines = w.length === 1 ? w : [w[0]!, w.slice(1).join(' ')]
-  return lines.map(l => (l.length > (props.compact ? 7 : 9) ? `${l.slice(0, props.compact ? 6 : 8)}…` : l))
+  const most = Math.floor(size.value.step / 4.4)
+  return lines.map(l => (l.length > most ? `${l.slice(0, most - 1)}…` : l))
 }
 const sentence = computed(() =>
-  lanes.value
+  drawn.value
     .map(l => {
       const limit = l.limit === null ? 'no limit entered' : `limit ${l.limit} °C, ${l.part}`
       const asked =
@@ -128,7 +141,7 @@ const sentence = computed(() =>
       </p>
     </header>
     <svg :width="width" :height="WALL_HEIGHT" role="img" :aria-label="sentence" class="block">
-      <g v-for="(l, i) in lanes" :key="i">
+      <g v-for="(l, i) in drawn" :key="i">
         <rect :x="x(i)" :y="TOP" :width="bar" :height="y(l.limit ?? 0) - TOP" fill="url(#wall-hatch)" />
         <rect
           v-if="l.limit !== null"
