@@ -9,6 +9,6 @@ const listOf = (ids: readonly number[]): SQL => sql`${`{${ids.join()}}`}::bigint
 export const idIn = (column: string, ids?: readonly number[]): SQL =>
   ids === undefined ? sql`true` : sql`${sql.raw(column)} = any (${listOf(ids)})`
 
-/** `column` is none of some ids. The database sorts them out once, where `not any` would go through them for each row. */
+/** `column` is none of some ids. They are sorted out once, where `not any` would go through them for each row. */
 export const idNotIn = (column: string, ids: readonly number[]): SQL =>
   sql`not exists (select from unnest(${listOf(ids)}) x(id) where x.id = ${sql.raw(column)})`

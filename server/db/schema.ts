@@ -2,6 +2,7 @@
 /** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
 import type { PlanSpec } from '#shared/entries/plans'
 import type { SaidAtClosing } from '#shared/answers/diagnosis'
+import type { StoredCheck } from '#shared/answers/prepare'
 import type { ZoneLimit } from '#shared/answers/printers'
 import type { SCALE_WAYS, StoredPicture } from '#shared/entries/pictures'
 import type { SpoolKind } from '#shared/entries/spools'
@@ -818,6 +819,9 @@ export const prechecks = pgTable('prechecks', {
   contentSha256: text('content_sha256'),
   hours: doublePrecision(),
   printsFrom: text().$type<'room' | 'dry box' | 'dryer'>().notNull(),
+  tool: integer().notNull().default(0),
+  /** Set by hand at the printer, where the file sets none; °C. */
+  setC: jsonb('set_c').$type<StoredCheck['setC']>(),
   lines: jsonb().$type<CheckLine[]>().notNull(),
   answers: jsonb().$type<Answer[]>().notNull(),
   may: boolean().notNull(),

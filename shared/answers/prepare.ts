@@ -206,6 +206,8 @@ export const storedCheck = z.object({
   contentSha256: maybe(text),
   hours: maybe(number),
   printsFrom: z.enum(['room', 'dry box', 'dryer']),
+  tool: number,
+  setC: z.object({ nozzleC: maybe(number), bedC: maybe(number), chamberC: maybe(number) }).nullable(),
   lines: z.array(checkLine),
   answers: z.array(answer),
   may: z.boolean(),

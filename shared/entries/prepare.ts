@@ -123,6 +123,18 @@ const answer = z
 /** A setpoint that a person enters, °C. */
 const SET_BY_HAND_C = [0, 600] as const
 /** What the check is made of; its lines are worked out by the server. */
+/** Setpoints as they will be entered at the printer, where the file sets none. */
+export const setByHand = z.object({
+  nozzleC: between(...SET_BY_HAND_C, '°C')
+    .nullable()
+    .default(null),
+  bedC: between(...SET_BY_HAND_C, '°C')
+    .nullable()
+    .default(null),
+  chamberC: between(...SET_BY_HAND_C, '°C')
+    .nullable()
+    .default(null),
+})
 export const precheckSchema = z.object({
   printerId: id,
   headId: id,
@@ -136,23 +148,11 @@ export const precheckSchema = z.object({
     .regex(/^[0-9a-f]{64}$/)
     .nullable()
     .default(null),
+  /** Of a file that was read here: with it the job is stored along with the check. */
+  sizeBytes: z.number().int().min(0).nullable().default(null),
   scan: scanFields.nullable().default(null),
   tool: z.number().int().min(0).default(0),
-  /** Setpoints as they will be entered at the printer, where the file sets none. */
-  setC: z
-    .object({
-      nozzleC: between(...SET_BY_HAND_C, '°C')
-        .nullable()
-        .default(null),
-      bedC: between(...SET_BY_HAND_C, '°C')
-        .nullable()
-        .default(null),
-      chamberC: between(...SET_BY_HAND_C, '°C')
-        .nullable()
-        .default(null),
-    })
-    .nullable()
-    .default(null),
+  setC: setByHand.nullable().default(null),
   answers: z.array(answer).max(60).default([]),
   /** The lines that the answers were given to, as key and status; null before there are any. */
   seen: z.array(z.string().max(2000)).max(100).nullable().default(null),

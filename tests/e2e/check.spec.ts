@@ -215,6 +215,17 @@ test('never waived: a file that burns its filament; a file without setpoints get
     .getByRole('button', { name: /^(Save|Add)/ })
     .click()
   await expect(line(page, 'own').filter({ hasText: 'The door is closed.' })).toBeVisible()
+
+  // stored, it is there for the run on any screen: the amount, and what was set by hand
+  await page.getByRole('button', { name: /^Store/ }).click()
+  await expect(page).toHaveURL(/check\/\d+$/)
+  const stored = page.url().split('/').pop()!
+  const elsewhere = await (await page.context().browser()!.newContext()).newPage()
+  await elsewhere.goto(`${new URL(page.url()).origin}/run?precheck=${stored}`)
+  await expect(elsewhere.getByLabel('Job', { exact: true })).toHaveValue('silent')
+  await expect(elsewhere.getByLabel('Nozzle set to, °C')).toHaveValue('210')
+  await expect(elsewhere.getByText(/^\d+(\.\d+)? g PLA, no fibre through N-\d+/)).toBeVisible()
+  await elsewhere.context().close()
 })
 
 /** What a slicer writes after it was told to; feeds in mm/min, null for a file that states none. */

@@ -27,6 +27,7 @@ import { saveDrying } from '../../server/records/prepare/dryings'
 import { saveEnding } from '../../server/records/entry/endings'
 import { saveSoak, keepReading, soakingPrinters } from '../../server/records/prepare/soaks'
 import { addMaterial } from '../../server/records/materials/materials'
+import { listJobs } from '../../server/records/runs/jobs'
 import { makePrecheck, precheckPage, savePrecheck } from '../../server/records/prepare/prechecks'
 import { prepare } from '../../server/records/prepare/prepare'
 import { spoolLogs } from '../../server/records/spools/log'
@@ -441,6 +442,28 @@ describe('the check before a run', () => {
       saveRun(tx, runSchema.parse({ ...runEntry(shop, { endedAt: ago(0.3) }), precheckId: saved.id }), 1),
     )
     expect(await precheckPage(db, saved.id)).toMatchObject({ run: runId, printer: 'Ribble', spool: 'S-2', job: null })
+  })
+  test('what it knew is there for the run: the job of a file, its tool, what is set by hand', async () => {
+    const contentSha256 = 'c'.repeat(64)
+    const setC = { nozzleC: 265, bedC: 100, chamberC: null }
+    const { id } = await db.transaction(tx =>
+      savePrecheck(tx, ask({ contentSha256, sizeBytes: 900, setC, name: 'kept.gcode' }), 1),
+    )
+    const page = await precheckPage(db, id)
+    expect(page).toMatchObject({
+      tool: 0,
+      setC,
+      job: { name: 'kept.gcode', sizeBytes: 900, scan: { tools: scan.tools } },
+    })
+    // the same file a second time is no second job; one that extrudes nothing is none
+    const jobs = async () => (await listJobs(db)).length
+    const before = await jobs()
+    await db.transaction(tx => savePrecheck(tx, ask({ contentSha256, sizeBytes: 900, name: 'kept.gcode' }), 1))
+    const empty = { ...scan, totalExtrudedMm: 0 }
+    const other = { contentSha256: 'd'.repeat(64), sizeBytes: 1, scan: empty }
+    const bare = await db.transaction(tx => savePrecheck(tx, ask(other), 1))
+    expect(await jobs()).toBe(before)
+    expect((await precheckPage(db, bare.id)).job).toBeNull()
   })
   test('a profile of another material stops it; a spool of another filament is refused', async () => {
     const pla = startWindow('PLA', 'carbon fibre')!

@@ -156,30 +156,29 @@ watch(
     if (!scan) return
     const used = scan.tools.filter(t => t.extrudedMm > 0)
     const before = v.tools
-    v.tools = used.map((t, i) => ({
-      ...(before[i] ?? newTool(t.index)),
-      tool: t.index,
-      setC: scan.maxSetpointC.tools[String(t.index)] ?? null,
-    }))
+    // of a file with one tool, whatever its number, what was chosen before stays
+    const was = (index: number) =>
+      before.find(b => b.tool === index) ?? (used.length === 1 ? before[0] : undefined) ?? newTool(index)
+    v.tools = used.map(({ index }) => {
+      const kept = was(index)
+      return { ...kept, tool: index, setC: scan.maxSetpointC.tools[String(index)] ?? kept.setC }
+    })
     if (v.name === '') v.name = props.fileName.replace(/\.(gcode|gco|g|nc|txt)$/i, '').slice(0, 255)
     offerFitted()
   },
   { immediate: true },
 )
 
-/** The run that a check was made for: its printer, head, spool and hours. */
+/** The run that a check was made for: its printer, head, spool and hours, and the tool that it was of. */
 function fromCheck(c: StoredCheck): void {
   Object.assign(v, {
     printerId: c.printerId,
     name: c.name.replace(/\.(gcode|gco|g|nc|txt)$/i, ''),
     hours: c.hours === null ? null : Number(c.hours.toFixed(2)),
   })
-  offerFitted()
-  for (const t of v.tools) {
-    pickHead(t, c.headId)
-    t.spoolId = c.spoolId
-    t.materialId = c.spoolId === null ? c.materialId : null
-  }
+  const spool = { spoolId: c.spoolId, materialId: c.spoolId === null ? c.materialId : null }
+  v.tools = [{ ...newTool(c.tool), ...spool, setC: c.setC?.nozzleC ?? null }]
+  pickHead(v.tools[0]!, c.headId)
 }
 function fillFrom(r: RunEntry): void {
   keptJob.value = r.job ?? null
@@ -325,6 +324,8 @@ async function save(confirmed: string[] = []): Promise<void> {
           scan: props.scan,
         }
       : keptJob.value,
+    bedSetC: props.check?.setC?.bedC ?? null,
+    chamberSetC: props.check?.setC?.chamberC ?? null,
     precheckId: props.check?.id ?? null,
     tools: v.tools.map(t => ({
       tool: t.tool,
@@ -385,6 +386,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       v-model="v.tools[i]!"
       :index="i"
       :by-file="scanInUse !== null"
+      :file-sets="scanInUse?.maxSetpointC.tools[String(t.tool)] !== undefined"
       :heads="heads"
       :nozzles="nozzlesFor(t.headId)"
       :spools="spools"
@@ -395,7 +397,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       @head="id => pickHead(t, id)"
       @spool="id => pickSpool(t, id)"
     />
-    <div class="grid gap-3 border-t border-rule pt-3 sm:grid-cols-3">
+    <div class="grid gap-3 border-t border-rule pt-3 sm:grid-cols-2 xl:grid-cols-3">
       <FieldWhen id="run-ended" v-model="v.endedAt" label="Ended" :error="form.errors.value.endedAt" />
       <FieldNumber
         id="run-hours"
@@ -418,15 +420,15 @@ async function save(confirmed: string[] = []): Promise<void> {
           v-model="v.stoppedKind"
           label="It stopped at"
           :options="[
-            { value: 'percent', text: 'percent of the file' },
-            { value: 'height', text: 'layer height' },
-            { value: 'weighed', text: 'weighed print' },
+            { value: 'percent', text: 'a percentage of the file' },
+            { value: 'height', text: 'a height' },
+            { value: 'weighed', text: 'known by weighing the print' },
           ]"
         />
         <FieldNumber
           id="run-stopped"
           v-model="v.stoppedValue"
-          label="Value"
+          :label="{ percent: 'Share printed', height: 'Height reached', weighed: 'The print weighs' }[v.stoppedKind]"
           :unit="{ percent: '%', height: 'mm', weighed: 'g' }[v.stoppedKind]"
           :error="form.errors.value['stopped.value'] ?? form.errors.value.stopped"
           hint="Empty: the whole file counts"

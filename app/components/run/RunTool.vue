@@ -13,6 +13,8 @@ const props = defineProps<{
   index: number
   /** The amounts come from a job file. */
   byFile: boolean
+  /** The file sets the nozzle's temperature: it is not asked for. */
+  fileSets?: boolean
   heads: Option[]
   nozzles: Option[]
   spools: Option[]
@@ -64,50 +66,52 @@ const err = (field: string) => props.errors[`tools.${props.index}.${field}`]
         :error="err('materialId')"
       />
     </div>
-    <div v-if="!byFile" class="grid gap-3 sm:grid-cols-3">
-      <FieldSelect
-        :id="`run-way-${index}`"
-        v-model="t.way"
-        label="Known by"
-        :options="[
-          { value: 'grams', text: 'grams' },
-          { value: 'metres', text: 'metres' },
-          { value: 'weights', text: 'spool before and after' },
-        ]"
-      />
-      <FieldNumber
-        v-if="t.way === 'grams'"
-        :id="`run-grams-${index}`"
-        v-model="t.grams"
-        label="Extruded"
-        unit="g"
-        placeholder="312"
-        :error="err('amount.grams') ?? err('amount')"
-      />
-      <FieldNumber
-        v-else-if="t.way === 'metres'"
-        :id="`run-metres-${index}`"
-        v-model="t.metres"
-        label="Extruded"
-        unit="m"
-        placeholder="104"
-        :error="err('amount.metres') ?? err('amount')"
-      />
-      <template v-else>
-        <FieldNumber
-          :id="`run-before-${index}`"
-          v-model="t.beforeG"
-          label="Spool before"
-          unit="g"
-          :error="err('amount.beforeG')"
+    <div v-if="!byFile || !fileSets" class="grid gap-3 sm:grid-cols-3">
+      <template v-if="!byFile">
+        <FieldSelect
+          :id="`run-way-${index}`"
+          v-model="t.way"
+          label="Known by"
+          :options="[
+            { value: 'grams', text: 'grams' },
+            { value: 'metres', text: 'metres' },
+            { value: 'weights', text: 'spool before and after' },
+          ]"
         />
         <FieldNumber
-          :id="`run-after-${index}`"
-          v-model="t.afterG"
-          label="Spool after"
+          v-if="t.way === 'grams'"
+          :id="`run-grams-${index}`"
+          v-model="t.grams"
+          label="Extruded"
           unit="g"
-          :error="err('amount.afterG') ?? err('amount')"
+          placeholder="312"
+          :error="err('amount.grams') ?? err('amount')"
         />
+        <FieldNumber
+          v-else-if="t.way === 'metres'"
+          :id="`run-metres-${index}`"
+          v-model="t.metres"
+          label="Extruded"
+          unit="m"
+          placeholder="104"
+          :error="err('amount.metres') ?? err('amount')"
+        />
+        <template v-else>
+          <FieldNumber
+            :id="`run-before-${index}`"
+            v-model="t.beforeG"
+            label="Spool before"
+            unit="g"
+            :error="err('amount.beforeG')"
+          />
+          <FieldNumber
+            :id="`run-after-${index}`"
+            v-model="t.afterG"
+            label="Spool after"
+            unit="g"
+            :error="err('amount.afterG') ?? err('amount')"
+          />
+        </template>
       </template>
       <FieldNumber
         :id="`run-set-${index}`"

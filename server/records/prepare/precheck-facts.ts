@@ -95,7 +95,7 @@ const withNozzle = (p: StackPrinter, headId: number, nozzle: FittedNozzle | null
 })
 
 /** What is asked of a check: which job, where, with what. */
-export type Asked = Omit<Precheck, 'answers' | 'seen' | 'note' | 'occurredAt' | 'contentSha256'>
+export type Asked = Omit<Precheck, 'answers' | 'seen' | 'note' | 'occurredAt' | 'contentSha256' | 'sizeBytes'>
 interface Gathered {
   facts: PrecheckFacts
   material: MaterialRow

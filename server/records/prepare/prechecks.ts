@@ -5,10 +5,11 @@ import type { z } from 'zod'
 import { cautionsFor, printing } from '#core/cautions'
 import { precheck, verdictOf, type CheckKey } from '#core/precheck'
 import type { precheckSchema } from '#shared/entries/prepare'
+import { jobSchema } from '#shared/entries/runs'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { prechecks } from '../../db/schema'
-import { jobOfContent } from '../runs/jobs'
+import { jobOfContent, saveJob } from '../runs/jobs'
 import { notFound, notInFuture, Refusal } from '../entry/refusal'
 import { gatherFacts } from './precheck-facts'
 
@@ -45,6 +46,9 @@ export async function savePrecheck(
       errors: [{ field: 'seen', message: 'Something changed since you looked: check the lines again' }],
     })
   const { may } = verdictOf(made.lines, q.answers)
+  // the file itself stays where it was read: what it holds is kept, so that its run can be logged from any screen
+  const job = jobSchema.safeParse(q)
+  if (job.success) await saveJob(tx, job.data, personId)
   const [row] = await tx
     .insert(prechecks)
     .values({
@@ -56,6 +60,8 @@ export async function savePrecheck(
       contentSha256: q.contentSha256,
       hours: made.hours,
       printsFrom: q.printsFrom,
+      tool: q.tool,
+      setC: q.setC,
       lines: made.lines,
       answers: q.answers,
       may,

@@ -43,7 +43,7 @@ const kept = useCheck()
 // a store's ref, so that what is chosen here stays while a line's fact is changed elsewhere
 const v = toRef(kept, 'v')
 const problem = ref('')
-const stored = ref<{ name: string; contentSha256: string; scan: FullScan } | null>(null)
+const stored = ref<{ name: string; contentSha256: string; sizeBytes: number; scan: FullScan } | null>(null)
 
 const printer = computed(() => shop.data?.printers.find(p => p.id === v.value.printerId) ?? null)
 function pickPrinter(id: number | null): void {
@@ -94,7 +94,14 @@ watch(
 )
 const file = computed(() => scans.reads.find(r => r.id === v.value.fileId && r.scan) ?? null)
 const job = computed(() =>
-  file.value ? { name: file.value.file.name, contentSha256: file.value.sha256, scan: file.value.scan! } : stored.value,
+  file.value
+    ? {
+        name: file.value.file.name,
+        contentSha256: file.value.sha256,
+        sizeBytes: file.value.file.size,
+        scan: file.value.scan!,
+      }
+    : stored.value,
 )
 watch(
   () => v.value.fileId,
@@ -129,6 +136,7 @@ const body = () => ({
   hours: v.value.hours,
   name: job.value?.name ?? 'no job file',
   contentSha256: job.value?.contentSha256 ?? null,
+  sizeBytes: job.value?.sizeBytes ?? null,
   scan: job.value?.scan ?? null,
   tool: v.value.tool,
   setC: silent.value ? { nozzleC: v.value.nozzleC, bedC: v.value.bedC, chamberC: v.value.chamberC } : null,
@@ -342,11 +350,11 @@ async function save(confirmed: string[] = []): Promise<void> {
           <FieldSelect
             id="check-from"
             v-model="v.printsFrom"
-            label="It prints"
+            label="Prints from"
             :options="[
-              { value: 'room', text: 'from the room' },
-              { value: 'dry box', text: 'from the dry box' },
-              { value: 'dryer', text: 'from the dryer' },
+              { value: 'room', text: 'the room' },
+              { value: 'dry box', text: 'the dry box' },
+              { value: 'dryer', text: 'the dryer' },
             ]"
           />
           <FieldSelect
