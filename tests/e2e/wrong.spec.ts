@@ -27,7 +27,7 @@ test('from uneven lines to the test that settles it, and closed', async ({ page 
   // it cannot be closed by a test that nobody made
   await page.getByRole('button', { name: 'Say what it was' }).click()
   await sheet.getByRole('radio', { name: /^by a test/ }).check()
-  await sheet.getByLabel('How').fill('looked at it')
+  await sheet.getByLabel('How it is known').fill('looked at it')
   await sheet.getByRole('button', { name: 'Close the case' }).click()
   await expect(sheet.getByText(/^No test of this case speaks for/)).toBeVisible()
   await page.keyboard.press('Escape')
@@ -49,7 +49,7 @@ test('from uneven lines to the test that settles it, and closed', async ({ page 
   expect(await page.locator(verdict).innerText()).not.toBe(before)
   await axe(page, 'a case')
   await page.getByRole('button', { name: 'Say what it was' }).click()
-  await expect(sheet.getByLabel('It was', { exact: true })).toHaveValue(/.+/)
+  await expect(sheet.getByLabel('Cause', { exact: true })).toHaveValue(/.+/)
   await sheet.getByRole('button', { name: 'Close the case' }).click()
   await expect(page.locator(verdict)).toHaveText(/^It was moisture, proved by a test\.$/)
   await expect(page.getByText('And that was it.')).toBeVisible()

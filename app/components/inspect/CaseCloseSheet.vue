@@ -51,13 +51,7 @@ const tests = computed(() => (props.on && sheet.v.cause ? speakFor(props.on, she
 
 <template>
   <EntrySheet :sheet="sheet" title="What was it?" action="Close the case" :shown="['cause', 'known', 'how']">
-    <FieldSelect
-      id="close-cause"
-      v-model="sheet.v.cause"
-      label="It was"
-      :options="causes"
-      :error="sheet.errors.cause"
-    />
+    <FieldSelect id="close-cause" v-model="sheet.v.cause" label="Cause" :options="causes" :error="sheet.errors.cause" />
     <fieldset class="grid gap-0">
       <legend class="label">That is known</legend>
       <label v-for="k in KNOWN_BY" :key="k" class="check"
@@ -75,7 +69,7 @@ const tests = computed(() => (props.on && sheet.v.cause ? speakFor(props.on, she
     <FieldText
       id="close-how"
       v-model="sheet.v.how"
-      label="How"
+      label="How it is known"
       placeholder="cold pull brought a charred piece; prints well since"
       :error="sheet.errors.how"
     />

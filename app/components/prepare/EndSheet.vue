@@ -50,12 +50,12 @@ const HOW = (['done', 'stopped early'] as const).map(value => ({ value, text: va
   >
     <div class="grid gap-3 sm:grid-cols-2">
       <FieldWhen id="end-when" v-model="sheet.v.occurredAt" label="Ended" :error="sheet.errors.occurredAt" />
-      <FieldSelect id="end-outcome" v-model="sheet.v.outcome" label="How" :options="HOW" />
+      <FieldSelect id="end-outcome" v-model="sheet.v.outcome" label="How it ended" :options="HOW" />
       <FieldNumber
         v-if="ending && ending.target !== 'soak'"
         id="end-actual"
         v-model="sheet.v.actualC"
-        label="It really was"
+        label="Measured temperature"
         unit="°C"
         hint="by a thermometer beside it, if there is one"
         :error="sheet.errors.actualC"

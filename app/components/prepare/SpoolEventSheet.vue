@@ -74,7 +74,7 @@ const sheet = useEntrySheet('/api/spool-events', {
         v-if="sheet.v.kind === 'loaded'"
         id="event-head"
         v-model="sheet.v.headId"
-        label="On"
+        label="On which head"
         :options="heads"
         :error="sheet.errors.headId"
       />
@@ -97,11 +97,11 @@ const sheet = useEntrySheet('/api/spool-events', {
         />
       </template>
       <template v-if="sheet.v.kind === 'dried'">
-        <FieldNumber id="event-at" v-model="sheet.v.atC" label="At" unit="°C" :error="sheet.errors.atC" />
+        <FieldNumber id="event-at" v-model="sheet.v.atC" label="Temperature" unit="°C" :error="sheet.errors.atC" />
         <FieldNumber
           id="event-hours"
           v-model="sheet.v.hours"
-          label="For"
+          label="Duration"
           unit="h"
           hint="it ended at the time above"
           :error="sheet.errors.hours"

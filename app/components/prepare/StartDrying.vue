@@ -97,7 +97,7 @@ const leaves = computed(() => {
         unit="°C"
         :error="sheet.errors.setC ?? refusal ?? undefined"
       />
-      <FieldNumber id="dry-h" v-model="sheet.v.plannedH" label="For" unit="h" :error="sheet.errors.plannedH" />
+      <FieldNumber id="dry-h" v-model="sheet.v.plannedH" label="Planned for" unit="h" :error="sheet.errors.plannedH" />
       <FieldWhen id="dry-when" v-model="sheet.v.occurredAt" label="Began" :error="sheet.errors.occurredAt" />
       <BalanceField
         id="dry-gross"

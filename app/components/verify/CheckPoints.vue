@@ -87,7 +87,7 @@ const resultAt = (p: TypedPoint) =>
       <FieldNumber
         :id="`check-swing-${i}`"
         v-model="p.swingC"
-        label="Shown swung by ±"
+        label="Reading swings by ±"
         unit="°C"
         hint="empty: it stood still"
         :error="errorAt(i, 'swingC')"

@@ -160,7 +160,7 @@ const shown = computed(() => [...FIELDS, ...Object.keys(sheet.errors).filter(f =
       <FieldSelect
         id="check-placement"
         v-model="sheet.v.placement"
-        label="It sits"
+        label="Where the probe sits"
         :options="placementsOf(sensor.zone).map(p => ({ value: p, text: p }))"
         :error="sheet.errors.placement"
       />

@@ -103,10 +103,10 @@ function measure(): void {
         <FieldSelect
           id="plan-heater-now"
           v-model="v.heaterNow"
-          label="It is there"
+          label="Heater is"
           :options="[
             { value: false, text: 'planned' },
-            { value: true, text: 'already' },
+            { value: true, text: 'there already' },
           ]"
         />
         <FieldNumber

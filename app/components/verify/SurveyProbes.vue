@@ -88,7 +88,7 @@ function add(): void {
       <FieldSelect
         :id="`survey-place-${i}`"
         v-model="p.place"
-        label="It stands for the air"
+        label="Air it measures"
         :options="options(AIR_PLACES, x => PLACE_WORDS[x])"
         :error="errors[`probes.${i}.place`]"
       />
@@ -105,7 +105,7 @@ function add(): void {
         v-if="channels"
         :id="`survey-channel-${i}`"
         v-model="p.channel"
-        label="It is on"
+        label="Channel"
         :options="CHANNELS"
       />
       <p class="col-span-2 flex flex-wrap items-center gap-x-3 text-sm sm:col-span-6">

@@ -221,7 +221,7 @@ const cautions = computed(() => cautionsFor({ action: 'survey a chamber', nozzle
       <FieldNumber
         id="survey-u"
         v-model="sheet.v.probeUC"
-        label="A probe is known to ± (standard)"
+        label="Standard uncertainty of a probe, ±"
         unit="°C"
         hint="about 1 for a thermocouple and its meter"
         :error="errors.probeUC"

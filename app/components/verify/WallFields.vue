@@ -47,7 +47,7 @@ function everywhere(i: number): void {
         <FieldSelect
           :id="`wall-face-${i}`"
           v-model="w.face"
-          label="It is"
+          label="Face"
           :options="options(WALL_FACES, f => FACE_WORDS[f])"
           :error="errors[`walls.${i}.face`]"
         />

@@ -232,7 +232,7 @@ const agreement = computed(() => {
               <table class="record sheet" :style="{ minWidth: `${140 + 220 * sets.length}px` }">
                 <thead>
                   <tr>
-                    <th><span class="sr-only">question</span></th>
+                    <th class="sticky left-0 bg-sheet"><span class="sr-only">question</span></th>
                     <th v-for="s in sets" :key="s.id" class="text-[14px]! text-ink!">
                       {{ s.name }}
                       <button type="button" class="button plain no-print" @click="editSet(s)">
@@ -243,7 +243,7 @@ const agreement = computed(() => {
                 </thead>
                 <tbody>
                   <tr v-for="r in rows" :key="r.label">
-                    <th scope="row">
+                    <th scope="row" class="sticky left-0 bg-sheet">
                       {{ r.label
                       }}<span v-if="r.differs && r.label !== 'Works when' && r.label !== 'Basis'" class="ml-1 text-look"
                         >differs</span

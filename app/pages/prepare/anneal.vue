@@ -237,8 +237,8 @@ const path = computed(() => {
           label="Filament"
           :options="able.map(m => ({ value: m.id as number | null, text: m.name }))"
         />
-        <FieldNumber id="anneal-c" v-model="v.atC" label="At" unit="°C" :error="form.errors.value.atC" />
-        <FieldNumber id="anneal-h" v-model="v.holdH" label="Hold" unit="h" :error="form.errors.value.holdH" />
+        <FieldNumber id="anneal-c" v-model="v.atC" label="Hold at" unit="°C" :error="form.errors.value.atC" />
+        <FieldNumber id="anneal-h" v-model="v.holdH" label="Hold for" unit="h" :error="form.errors.value.holdH" />
         <FieldNumber
           id="anneal-ramp"
           v-model="v.rampCPerH"
@@ -273,7 +273,7 @@ const path = computed(() => {
         <FieldSelect
           id="anneal-oven"
           v-model="v.dryerId"
-          label="In"
+          label="Oven"
           :options="ovens.map(o => ({ value: o.id as number | null, text: `${o.name}, to ${o.ceilingC} °C` }))"
           :error="form.errors.value.dryerId"
         />

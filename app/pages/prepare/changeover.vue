@@ -240,11 +240,11 @@ const options = computed(() => [
         <FieldSelect
           id="purge-from"
           v-model="v.fromId"
-          label="From"
+          label="Filament before"
           :options="options"
           :hint="last?.lastId === v.fromId && last ? 'the last that went through' : undefined"
         />
-        <FieldSelect id="purge-to" v-model="v.toId" label="To" :options="options" />
+        <FieldSelect id="purge-to" v-model="v.toId" label="Filament after" :options="options" />
         <FieldNumber
           id="purge-melt"
           v-model="v.meltMm3"
@@ -255,7 +255,7 @@ const options = computed(() => [
         <FieldNumber
           id="purge-slow"
           v-model="v.slowness"
-          label="Slower than well mixed"
+          label="Slower than perfect mixing"
           unit="times"
           hint="3 is the start value"
         />

@@ -132,7 +132,7 @@ const FIELDS = ['name', 'note', 'occurredAt']
         <div class="grid grid-cols-[minmax(0,1fr)] gap-3">
           <template v-if="drawn && outcome">
             <div class="no-print flex flex-wrap gap-1">
-              <ChoiceButtons v-model="which" label="Which" :options="WHICH" />
+              <ChoiceButtons v-model="which" label="Which enclosure" :options="WHICH" />
               <ChoiceButtons
                 v-if="ways.length > 1"
                 v-model="way"
