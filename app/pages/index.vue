@@ -28,6 +28,8 @@ import { drynessOf, type Dryness } from '~/words/water'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 
+/** Its head says whose it is and of when. */
+definePageMeta({ ownFoot: true })
 useHead({ title: 'Floor · Iron Nozzle' })
 const { data: floor, failure } = useAnswer('/api/floor', { everyMs: 30_000 })
 const { data: prepare, now } = usePrepare()
@@ -128,13 +130,16 @@ const verdict = computed(() => {
 </script>
 
 <template>
-  <div class="prints-wide">
+  <div>
     <div class="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
       <h1>Floor</h1>
       <span v-if="floor" class="text-sm font-semibold text-ink2"
         >{{ floor.shopName }} · {{ nowLine(floor.timeZone) }}</span
       >
-      <span class="ml-auto hidden items-center gap-3 text-xs font-semibold text-ink2 lg:flex" aria-hidden="true">
+      <span
+        class="ml-auto hidden items-center gap-3 text-xs font-semibold text-ink2 lg:flex print:flex print:flex"
+        aria-hidden="true"
+      >
         <span>▮ now</span><span>◂▸ last job asked</span><span>━ part that decides</span><span>▨ not allowed</span
         ><span>bars: 1 g to 100 kg of fibre left</span>
       </span>
@@ -161,7 +166,7 @@ const verdict = computed(() => {
           />
           <aside class="order-1 xl:order-2" aria-labelledby="bench">
             <h2 id="bench" class="border-b-2 border-ink pb-1">Next at the bench</h2>
-            <ol class="sm:grid sm:grid-cols-2 sm:gap-x-6 xl:block">
+            <ol class="sm:grid sm:grid-cols-2 sm:gap-x-6 xl:block print:grid print:landscape:grid-cols-3">
               <li v-for="(b, i) in bench" :key="i" class="grid grid-cols-[22px_1fr] gap-1 border-b border-rule py-2">
                 <VerdictMark :verdict="b.verdict" :size="16" class="mt-[2px]" />
                 <div>

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import PrinterColumn from '~/components/floor/PrinterColumn.vue'
-import { columnWidth, lanesIn, NARROW, spreadOf, WIDE } from '~/components/floor/axis'
+import { columnWidth, lanesIn, NARROW, rowsOf, spreadOf, WIDE } from '~/components/floor/axis'
 import NozzleSection from '~/components/inspect/NozzleSection.vue'
 import RunTool from '~/components/run/RunTool.vue'
 import { newTool } from '~/components/run/tool-form'
@@ -98,6 +98,12 @@ describe('the width of the wall', () => {
     expect(spreadOf(three, WIDE, 200)).toBe(1)
     expect(columnWidth(three[0]!, WIDE, spreadOf(three.slice(0, 1), WIDE, 5000))).toBe(3 * own)
     expect(spreadOf([], WIDE, 900)).toBe(1)
+  })
+  test('on paper they stand in rows as wide as a page, each printer in one', () => {
+    const rows = rowsOf([...three, ...three], WIDE, 4.5 * own)
+    expect(rows.map(r => r.length)).toEqual([4, 2])
+    expect(rowsOf(three, WIDE, 10).map(r => r.length)).toEqual([1, 1, 1])
+    expect(rowsOf([], WIDE, 700)).toEqual([[]])
   })
   test('its lanes fill it; as narrow as it must be they are as they were', () => {
     expect(lanesIn(three[0]!, WIDE, own)).toEqual(WIDE)

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** The wall: a fixed temperature axis, and a column per printer that pans sideways and can be filtered. */
 import type { FloorPrinter } from '#shared/answers/bench'
-import { useElementSize, useEventListener } from '@vueuse/core'
+import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import PrinterColumn from '~/components/floor/PrinterColumn.vue'
+import { usePaper } from '~/composables/paper'
 import { useLive } from '~/state/live'
-import { NARROW, spreadOf, TICKS, WALL_HEIGHT, WIDE, y } from '~/components/floor/axis'
+import { NARROW, rowsOf, spreadOf, TICKS, WALL_HEIGHT, WIDE, y } from '~/components/floor/axis'
 
 const props = defineProps<{
   printers: FloorPrinter[]
@@ -17,14 +18,15 @@ defineEmits<{ fit: [headId: number] }>()
 const live = useLive()
 live.listen()
 const AXIS_PX = 38
+/** The narrowest page, upright with its margins. */
+const PAPER_PX = 700
 const wall = ref<HTMLElement | null>(null)
 const { width: wallPx } = useElementSize(wall)
-/** Paper has a width of its own. */
-const onPaper = ref(false)
-useEventListener('beforeprint', () => (onPaper.value = true))
-useEventListener('afterprint', () => (onPaper.value = false))
+const { onPaper } = usePaper()
 const lanes = computed(() => (props.printers.length > 12 ? NARROW : WIDE))
 const spread = computed(() => (onPaper.value ? 1 : spreadOf(shown.value, lanes.value, wallPx.value - AXIS_PX)))
+/** Paper does not pan: there the printers stand in rows, each with its axis. */
+const rows = computed(() => (onPaper.value ? rowsOf(shown.value, lanes.value, PAPER_PX - AXIS_PX) : [shown.value]))
 const filter = ref('')
 const shown = computed(() => {
   const f = filter.value.trim().toLowerCase()
@@ -55,35 +57,38 @@ const shown = computed(() => {
       </div>
       <p class="pt-4 text-sm text-ink2">{{ shown.length }} of {{ printers.length }} printers</p>
     </div>
-    <div
-      ref="wall"
-      class="relative flex overflow-x-auto"
-      tabindex="0"
-      role="group"
-      aria-label="Heat wall, pans sideways"
-    >
-      <div class="sticky left-0 z-20 w-[38px] shrink-0 border-r border-rule bg-sheet pt-[62px]" aria-hidden="true">
-        <svg width="37" :height="WALL_HEIGHT">
-          <text x="31" y="10" text-anchor="end" class="tick">°C</text>
-          <g v-for="t in TICKS" :key="t">
-            <path :d="`M32 ${y(t)}h5`" stroke="var(--color-ink2)" />
-            <text x="29" :y="y(t) + 4" text-anchor="end" class="tick">{{ t }}</text>
-          </g>
-        </svg>
+    <div ref="wall">
+      <div
+        v-for="(row, i) in rows"
+        :key="i"
+        class="relative flex overflow-x-auto break-inside-avoid"
+        tabindex="0"
+        role="group"
+        aria-label="Heat wall, pans sideways"
+      >
+        <div class="sticky left-0 z-20 w-[38px] shrink-0 border-r border-rule bg-sheet pt-[62px]" aria-hidden="true">
+          <svg width="37" :height="WALL_HEIGHT">
+            <text x="31" y="10" text-anchor="end" class="tick">°C</text>
+            <g v-for="t in TICKS" :key="t">
+              <path :d="`M32 ${y(t)}h5`" stroke="var(--color-ink2)" />
+              <text x="29" :y="y(t) + 4" text-anchor="end" class="tick">{{ t }}</text>
+            </g>
+          </svg>
+        </div>
+        <PrinterColumn
+          v-for="p in row"
+          :key="p.id"
+          :printer="p"
+          :zone="zone"
+          :lanes="lanes"
+          :spread="spread"
+          :live="live.of(p.name, now)"
+          :lost="live.lost(p.name)"
+          :notes="notes[p.name] ?? []"
+          @fit="id => $emit('fit', id)"
+        />
+        <p v-if="shown.length === 0" class="p-6">No printer matches “{{ filter }}”.</p>
       </div>
-      <PrinterColumn
-        v-for="p in shown"
-        :key="p.id"
-        :printer="p"
-        :zone="zone"
-        :lanes="lanes"
-        :spread="spread"
-        :live="live.of(p.name, now)"
-        :lost="live.lost(p.name)"
-        :notes="notes[p.name] ?? []"
-        @fit="id => $emit('fit', id)"
-      />
-      <p v-if="shown.length === 0" class="p-6">No printer matches “{{ filter }}”.</p>
     </div>
   </div>
 </template>

@@ -118,7 +118,11 @@ const sentence = computed(() =>
 <template>
   <section
     class="flex shrink-0 flex-col border-r border-rule"
-    :class="printer.verdict === 'stop' ? 'relative z-10 outline-4 -outline-offset-2 outline-stop' : ''"
+    :class="
+      printer.verdict === 'stop'
+        ? 'relative z-10 outline-4 -outline-offset-2 outline-stop print:border-2 print:border-stop print:outline-none'
+        : ''
+    "
     :style="{ width: `${width}px` }"
     :aria-label="printer.name"
   >
@@ -286,11 +290,11 @@ const sentence = computed(() =>
           <p v-if="h.nozzle.stale" class="text-xs text-ink2">being reckoned anew</p>
         </template>
         <p v-else class="flex min-h-[40px] items-center text-xs font-bold text-look">no nozzle fitted</p>
-        <button type="button" class="act text-[13px]" @click="$emit('fit', h.id)">
+        <button type="button" class="act no-print text-[13px]" @click="$emit('fit', h.id)">
           {{ h.nozzle ? 'Fit another' : 'Fit' }}<span class="sr-only"> to {{ printer.name }} {{ h.name }}</span>
         </button>
       </div>
-      <details class="mt-auto text-xs">
+      <details class="no-print mt-auto text-xs">
         <summary class="flex cursor-pointer items-center font-semibold text-ink2 underline underline-offset-2">
           Limits and their basis
         </summary>

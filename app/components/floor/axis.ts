@@ -43,3 +43,18 @@ export function y(celsius: number): number {
 export function laneX(lane: number, lanes: Lanes): number {
   return 8 + (lanes.step - lanes.bar) / 2 + lane * lanes.step
 }
+/** Printers in rows of columns that are at most so wide together, px; at least one in each. */
+export function rowsOf(printers: readonly FloorPrinter[], lanes: Lanes, room: number): FloorPrinter[][] {
+  const rows: FloorPrinter[][] = [[]]
+  let left = room
+  for (const p of printers) {
+    const width = columnWidth(p, lanes, 1)
+    if (width > left && rows.at(-1)!.length > 0) {
+      rows.push([])
+      left = room
+    }
+    rows.at(-1)!.push(p)
+    left -= width
+  }
+  return rows
+}

@@ -99,7 +99,7 @@ const tipLines = computed(() => {
 </script>
 
 <template>
-  <figure class="mx-auto max-w-[440px]">
+  <figure class="mx-auto max-w-[440px] print:max-w-[360px]">
     <svg :viewBox="`0 0 ${W} ${H}`" class="block w-full" role="img" :aria-label="words">
       <defs>
         <pattern

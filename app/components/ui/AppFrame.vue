@@ -13,6 +13,8 @@ import TheToasts from '~/components/ui/TheToasts.vue'
 import TheStrip from '~/components/strip/TheStrip.vue'
 import { STATIONS, useShortcuts } from '~/composables/shortcuts'
 import { watchLeaving } from '~/lib/sheet-history'
+import { usePaper } from '~/composables/paper'
+import { nowLine } from '#shared/time'
 import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
 
@@ -53,11 +55,18 @@ const due = computed<Record<string, number>>(() => {
     6: shop.data?.sensorsDue ?? 0,
   }
 })
+/** Below each printed page: whose it is, and of when. */
+const { at: printedAt } = usePaper()
+const paper = computed(() => {
+  const d = shop.data
+  const by = shop.whoKnown && d ? ` by ${d.person.name}` : ''
+  return d ? `${d.settings.shopName || 'Iron Nozzle'}, printed ${nowLine(shop.zone, printedAt.value)}${by}` : ''
+})
 const at = (path: string) => (path === '/' ? route.path === '/' : route.path.startsWith(path))
 </script>
 
 <template>
-  <div class="flex min-h-screen flex-col pb-[64px] md:pb-0">
+  <div class="flex min-h-screen flex-col pb-[64px] md:pb-0 print:block print:min-h-0 print:pb-0">
     <a href="#content" class="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-white focus:p-3"
       >To the content</a
     >
@@ -136,6 +145,7 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
         <WhoAsk />
         <ZoneAsk />
         <slot />
+        <p v-if="route.meta.ownFoot !== true" class="print-only mt-3 border-t border-ink pt-1 text-xs">{{ paper }}</p>
       </main>
     </div>
     <OutboxSheet :open="outboxOpen" @close="outboxOpen = false" />

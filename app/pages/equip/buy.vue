@@ -241,7 +241,7 @@ const priceItems = NOZZLE_MATERIALS.map(m => ({
 </script>
 
 <template>
-  <div class="prints-wide">
+  <div>
     <EquipTabs :failure="failure" />
     <template v-if="data && settings">
       <p v-if="types.length === 0" class="sheet max-w-[560px] p-4">

@@ -191,7 +191,7 @@ const detailTitle = computed(() => {
 </script>
 
 <template>
-  <div class="prints-wide">
+  <div>
     <EquipTabs :failure="failure" />
     <template v-if="data">
       <p class="mb-3 text-[15px] font-[650]">

@@ -17,6 +17,8 @@ import { certificateOf } from '~/lib/certificate'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 
+/** It is signed: who made it, and when, stands on it. */
+definePageMeta({ ownFoot: true })
 useHead({ title: 'Certificate · Iron Nozzle' })
 const shop = useShop()
 const { data: floor, failure } = useAnswer('/api/floor')
@@ -160,7 +162,7 @@ const striking = ref<{ target: 'cut-out test'; id: number; says: string } | null
           </section>
           <section class="sm:col-span-2 print:col-span-2">
             <h3>Stack: {{ nozzles.join('; ') }}</h3>
-            <ul class="columns-1 gap-5 sm:columns-2 print:columns-2">
+            <ul class="columns-1 gap-5 sm:columns-2 print:columns-2 print:landscape:columns-3">
               <li v-for="p in parts" :key="p.id" class="flex break-inside-avoid gap-1">
                 <span class="min-w-0 flex-1"
                   >{{ p.name }} <span class="text-ink2">({{ p.role }})</span></span
@@ -227,6 +229,12 @@ const striking = ref<{ target: 'cut-out test'; id: number; says: string } | null
     padding: 0;
     font-size: 12px;
     line-height: 1.3;
+  }
+}
+@media print and (orientation: landscape) {
+  .certificate {
+    font-size: 11px;
+    line-height: 1.25;
   }
 }
 </style>
