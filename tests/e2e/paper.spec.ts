@@ -64,12 +64,23 @@ async function checkIn(page: Page): Promise<string> {
   await expect(page).toHaveURL(/check\/\d+$/)
   return new URL(page.url()).pathname
 }
+/** Twice as many printers as the demo has: more than a page is wide. */
+async function twiceTheFleet(page: Page): Promise<string> {
+  await page.route('**/api/equip', async route => {
+    const response = await route.fetch()
+    const equip = (await response.json()) as { printers: { id: number; name: string }[] }
+    const more = equip.printers.map(p => ({ ...p, id: p.id + 1000, name: `${p.name} 2` }))
+    await route.fulfill({ response, json: { ...equip, printers: [...equip.printers, ...more] } })
+  })
+  return '/equip/fleet'
+}
 const DOCUMENTS: [string, string | ((page: Page) => Promise<string>), string[]][] = [
   ['nozzle card', '/inspect/N-014', ['N-014', 'hardened steel', 'fibre left', 'Through it so far', 'Ribble']],
   ['printer card', '/equip/stack/5', ['Swale', 'firmware ceiling', 'type K thermocouple', 'Parts']],
   ['certificate', '/verify/certificate?printer=Swale', ['Swale', 'May be set to', 'Signed', 'Stack']],
   ['May I start', checkIn, ['Ribble', 'First layer', 'Part fan', 'Checked']],
   ['fleet matrix', '/equip/fleet', ['Calder', 'Lune', 'ABS', 'soluble support', 'after changes']],
+  ['large fleet', twiceTheFleet, ['Calder', 'Lune 2', 'ABS', 'soluble support']],
   ['study', '/inspect/study', ['Pins, two of us', 'Repeatability', 'N-012']],
   ['bench', '/inspect/bench', ['blob', 'delivered', '285']],
   ['morning list', '/', ['Next at the bench', 'Gauge it after this job', 'Lune', 'nozzle', '°C']],
@@ -78,6 +89,7 @@ for (const [name, where, says] of DOCUMENTS)
   test(`${name}: A4 and Letter, upright and across`, async ({ page }) => {
     await page.goto(typeof where === 'string' ? where : await where(page))
     await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+    await expect(page.getByRole('main')).toContainText(says[0]!)
     await page.waitForLoadState('networkidle')
     const mm = `${MARGIN_MM}mm`
     const margin = { top: mm, bottom: mm, left: mm, right: mm }

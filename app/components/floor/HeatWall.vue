@@ -50,7 +50,7 @@ const shown = computed(() => {
         </pattern>
       </defs>
     </svg>
-    <div v-if="printers.length > 8" class="flex items-center gap-3 border-b border-rule p-2">
+    <div v-if="printers.length > 8" class="no-print flex items-center gap-3 border-b border-rule p-2">
       <div class="field w-64">
         <label for="wall-filter">Show printers with</label
         ><input id="wall-filter" v-model="filter" class="input" type="search" placeholder="name, material or nozzle" />

@@ -26,6 +26,7 @@ import RequirementLines from '~/components/equip/RequirementLines.vue'
 import ClassMark from '~/components/ui/ClassMark.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
+import { usePaper } from '~/composables/paper'
 import { useEquip } from '~/composables/equip'
 import { notReady } from '#core/schedule'
 import { counted, kg, money, percent } from '#core/words'
@@ -131,6 +132,15 @@ function exportCsv(): void {
   saveFile('fleet.csv', 'text/csv', text)
 }
 const print = () => window.print()
+const { onPaper } = usePaper()
+/** So many columns are read on an upright page. */
+const MOST_ON_PAPER = 7
+/** Paper does not pan: there the matrix stands in parts of a few printers each, as even as can be. */
+const parts = computed(() => {
+  const all = (data.value?.printers ?? []).map((printer, i) => ({ printer, i }))
+  const each = onPaper.value ? Math.ceil(all.length / Math.ceil(all.length / MOST_ON_PAPER)) : all.length
+  return Array.from({ length: Math.ceil(all.length / each) || 0 }, (_, k) => all.slice(k * each, (k + 1) * each))
+})
 
 // Which printer to give to filled filament: head by head, so that the page stays alive and it can be stopped.
 const mix = computed<MixPart[]>(() =>
@@ -218,11 +228,11 @@ const detailTitle = computed(() => {
         </p>
       </div>
       <div class="sheet relative overflow-x-auto" tabindex="0" role="group" aria-label="Fleet matrix, pans sideways">
-        <table class="record">
+        <table v-for="(part, k) in parts" :key="k" class="record" :class="k > 0 ? 'mt-5' : ''">
           <thead>
             <tr>
               <th class="sticky left-0 z-10 bg-sheet">filament</th>
-              <th v-for="p in data.printers" :key="p.id">
+              <th v-for="{ printer: p } in part" :key="p.id">
                 <NuxtLink :to="`/equip/stack/${p.id}`" class="flex min-h-[40px] flex-col justify-center"
                   ><b class="text-[14px] text-ink underline underline-offset-2">{{ p.name }}</b
                   ><span class="font-normal">{{ p.kind }}</span
@@ -234,7 +244,7 @@ const detailTitle = computed(() => {
           <tbody>
             <tr v-for="(r, i) in rows" :key="r.m.id">
               <th class="sticky left-0 z-10 bg-sheet text-[13px]! text-ink!" scope="row">{{ r.m.name }}</th>
-              <td v-for="(c, p) in r.cells" :key="p" class="p-0!">
+              <td v-for="{ i: p, c } in part.map(x => ({ i: x.i, c: r.cells[x.i]! }))" :key="p" class="p-0!">
                 <button
                   type="button"
                   class="flex w-full items-center gap-2 px-2 text-left hover:bg-white"

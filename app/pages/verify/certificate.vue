@@ -233,8 +233,7 @@ const striking = ref<{ target: 'cut-out test'; id: number; says: string } | null
 }
 @media print and (orientation: landscape) {
   .certificate {
-    font-size: 11px;
-    line-height: 1.25;
+    line-height: 1.2;
   }
 }
 </style>
