@@ -28,6 +28,7 @@ import type { OpenRecord } from '~/components/stores/form-field'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
 import SpoolShelf from '~/components/stores/SpoolShelf.vue'
+import { useInAddress } from '~/composables/in-address'
 import { useShop, type ShopData } from '~/state/shop'
 import { fillerWords } from '~/words/material'
 
@@ -182,7 +183,12 @@ const editRules = () =>
   )
 
 const tabs = ['Nozzles', 'Hotends', 'Spools', 'Printers', 'Materials', 'Nozzle types', 'Shop']
-const tab = ref(0)
+/** By its name, as the address says it. */
+const tabName = useInAddress('tab', tabs[0]!)
+const tab = computed({
+  get: () => Math.max(0, tabs.indexOf(tabName.value)),
+  set: i => (tabName.value = tabs[i]!),
+})
 watch(
   s,
   (d, was) => {
@@ -197,7 +203,7 @@ watch(
   () => [route.query.fit, route.query.add, route.query.show, s.value !== null],
   async ([fit, kind, show, ready]) => {
     if (!ready || (fit === undefined && kind === undefined && show === undefined)) return
-    await navigateTo({ query: {} }, { replace: true })
+    await navigateTo({ query: route.query.tab === undefined ? {} : { tab: route.query.tab } }, { replace: true })
     if (fit !== undefined) fitHead.value = Number(fit)
     if (kind === 'hotend' || show === 'hotends') tab.value = tabs.indexOf('Hotends')
     if (kind === 'hotend') building.value = true

@@ -27,3 +27,27 @@ test('the bars of Inspect lie within their column at the width of a tablet', asy
   )
   expect(cut).toBe(0)
 })
+
+test('what is chosen lives in the address: Back and a reload keep it', async ({ page }) => {
+  await page.goto('/stores')
+  await page.getByRole('tab', { name: 'Spools' }).click()
+  await expect(page).toHaveURL(/\/stores\?tab=Spools$/)
+  await page.reload()
+  await expect(page.getByRole('button', { name: 'Add a spool' })).toBeVisible()
+  await page.goto('/inspect')
+  await page.getByLabel('Find', { exact: true }).fill('brass')
+  await page.getByRole('checkbox', { name: 'retired too' }).check()
+  await expect(page).toHaveURL(/\/inspect\?find=brass&retired=1$/)
+  await page
+    .getByRole('link', { name: /^N-001/ })
+    .first()
+    .click()
+  await expect(page).toHaveURL(/\/inspect\/N-001$/)
+  await page.goBack()
+  await expect(page.getByLabel('Find', { exact: true })).toHaveValue('brass')
+  await expect(page.getByRole('checkbox', { name: 'retired too' })).toBeChecked()
+  await expect(page.getByRole('link', { name: /^N-001/ }).first()).toBeVisible()
+  // an address that says nothing it knows is the page as it begins
+  await page.goto('/stores?tab=Cellar')
+  await expect(page.getByRole('button', { name: 'Add a nozzle' })).toBeVisible()
+})

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** Inspect: which nozzle to gauge next, most urgent first. */
 import type { NozzleLine } from '#shared/answers/nozzles'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import InspectTabs from '~/components/inspect/InspectTabs.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
+import { useInAddress } from '~/composables/in-address'
 import { useListKeys } from '~/composables/list-keys'
 import { useAnswer } from '~/composables/answer'
 import { shelfOf } from '~/words/nozzle'
@@ -15,8 +16,9 @@ import { useShop } from '~/state/shop'
 
 useHead({ title: 'Inspect · Iron Nozzle' })
 const shop = useShop()
-const filter = ref('')
-const withRetired = ref(false)
+const filter = useInAddress('find')
+const retiredToo = useInAddress('retired')
+const withRetired = computed({ get: () => retiredToo.value === '1', set: on => (retiredToo.value = on ? '1' : '') })
 const { data: inService, failure } = useAnswer('/api/nozzles')
 /** Ten years leave thousands behind: they are read when they are asked for, by what is looked for. */
 const { data: retired } = useAnswer('/api/nozzles', {
