@@ -197,6 +197,8 @@ test('never waived: a file that burns its filament; a file without setpoints get
     .first()
     .setInputFiles({ name: 'silent.gcode', mimeType: 'text/plain', buffer: Buffer.from(silent) })
   await expect(line(page, 'profile')).toContainText('The file sets no temperatures')
+  await page.getByLabel('Nozzle will be set to, °C').fill('2100')
+  await expect(page.getByLabel('Nozzle will be set to, °C')).toHaveAccessibleDescription(/^At most \d+ °C$/)
   await page.getByLabel('Nozzle will be set to, °C').fill('210')
   await page.getByLabel('Bed will be set to, °C').fill('55')
   await is(page, 'profile', 'ok')

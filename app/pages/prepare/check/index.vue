@@ -150,6 +150,7 @@ const silent = computed(() => {
 })
 /** The job that a reason is given for: another one has reasons of its own. */
 const workOf = (b: ReturnType<typeof body>) => [b.spoolId, b.materialId, b.tool, b.contentSha256 ?? b.name].join()
+const wrong = ref<Record<string, string>>({})
 let round = 0
 async function check(): Promise<void> {
   if (v.value.printerId === null || v.value.headId === null || v.value.materialId === null || !job.value) {
@@ -166,10 +167,14 @@ async function check(): Promise<void> {
     v.value.answered = answered
     made.value = answer
     problem.value = ''
+    wrong.value = {}
   } catch (e) {
-    if (mine === round)
-      problem.value =
-        e instanceof ProblemError ? e.problem.title : 'The server does not answer; the check cannot be made now.'
+    if (mine !== round) return
+    // what is wrong in a field is said there as well
+    const errors = e instanceof ProblemError ? (e.problem.errors ?? []) : []
+    wrong.value = Object.fromEntries(errors.map(x => [x.field, x.message]))
+    problem.value =
+      e instanceof ProblemError ? e.problem.title : 'The server does not answer; the check cannot be made now.'
   }
 }
 let timer: ReturnType<typeof setTimeout> | undefined
@@ -381,6 +386,7 @@ async function save(confirmed: string[] = []): Promise<void> {
             v-model="v.hours"
             label="Job takes"
             unit="h"
+            :error="wrong.hours"
             :hint="
               made?.hours != null && v.hours === null
                 ? `at least ${made.hours.toFixed(1)} by the file's moves`
@@ -394,14 +400,22 @@ async function save(confirmed: string[] = []): Promise<void> {
               label="Nozzle will be set to"
               unit="°C"
               hint="the file sets none"
+              :error="wrong['setC.nozzleC']"
             />
-            <FieldNumber id="check-bed-c" v-model="v.bedC" label="Bed will be set to" unit="°C" />
+            <FieldNumber
+              id="check-bed-c"
+              v-model="v.bedC"
+              label="Bed will be set to"
+              unit="°C"
+              :error="wrong['setC.bedC']"
+            />
             <FieldNumber
               id="check-chamber-c"
               v-model="v.chamberC"
               label="Chamber heater"
               unit="°C"
               hint="empty: stays off"
+              :error="wrong['setC.chamberC']"
             />
           </template>
           <FileDrop :selected="v.fileId" @select="id => (v.fileId = id)" />
