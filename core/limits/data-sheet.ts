@@ -51,15 +51,19 @@ function rangeIn(text: string): [number, number] | null {
   return one ? [num(one[0]), num(one[0])] : null
 }
 const isWithin = (r: readonly [number, number], low: number, high: number) => r[0] >= low && r[1] <= high
-/** A fact in its range, else the reason why not. */
-function putFact(out: SheetRead, key: ValueKey, value: number): string | null {
+/** Why a range cannot be of a fact. */
+function notOf(key: ValueKey, r: readonly [number, number]): string | null {
   const { min, max, unit } = VALUES[key]
-  if (value < min || value > max) return `not between ${min} and ${max} ${unit}`
-  out.facts[key] = value
-  return null
+  return isWithin(r, min, max) ? null : `not between ${min} and ${max} ${unit}`
 }
-const putFacts = (out: SheetRead, facts: readonly (readonly [ValueKey, number])[]): string | null =>
-  facts.map(([k, x]) => putFact(out, k, x)).find(why => why !== null) ?? null
+function putFact(out: SheetRead, key: ValueKey, value: number): string | null {
+  const why = notOf(key, [value, value])
+  if (why === null) out.facts[key] = value
+  return why
+}
+/** Several facts of a line, those that it says; the first reason there is. */
+const putFacts = (out: SheetRead, facts: readonly (readonly [ValueKey, number | undefined])[]): string | null =>
+  facts.map(([k, x]) => (x === undefined ? null : putFact(out, k, x))).find(why => why !== null) ?? null
 
 interface Line {
   /** After its name, without conditions. */
@@ -113,10 +117,10 @@ const density: Take = (out, { rest, whole }) => {
 }
 /** Degrees, then hours, as drying and annealing are written: `80 °C, 4-6 h`. */
 function heatAndHours(text: string) {
-  const hours = HOURS.exec(text)
-  const heat = rangeIn(hours ? text.replace(hours[0], ' ') : text)
-  const h: [number, number] | null = hours ? [num(hours[1] ?? hours[2]!), num(hours[2]!)] : null
-  return { heat, hours: h }
+  const found = HOURS.exec(text)
+  const heat = rangeIn(found ? text.replace(found[0], ' ') : text)
+  const hours: [number, number] | null = found && [num(found[1] ?? found[2]!), num(found[2]!)]
+  return { heat, hours }
 }
 const dry: Take = (out, { tail }) => {
   const { heat, hours } = heatAndHours(tail)
@@ -130,19 +134,11 @@ const anneal: Take = (out, { tail }) => {
   const { heat, hours } = heatAndHours(ramp ? tail.replace(ramp[0], ' ') : tail)
   if (!heat && !ramp) return 'no number'
   return putFacts(out, [
-    ...(heat
-      ? ([
-          ['annealMinC', heat[0]],
-          ['annealMaxC', heat[1]],
-        ] as const)
-      : []),
-    ...(hours
-      ? ([
-          ['annealMinH', hours[0]],
-          ['annealMaxH', hours[1]],
-        ] as const)
-      : []),
-    ...(ramp ? ([['annealRamp', num(ramp[1]!)]] as const) : []),
+    ['annealMinC', heat?.[0]],
+    ['annealMaxC', heat?.[1]],
+    ['annealMinH', hours?.[0]],
+    ['annealMaxH', hours?.[1]],
+    ['annealRamp', ramp ? num(ramp[1]!) : undefined],
   ])
 }
 const filler: Take = (out, { rest, tail, whole }) => {
@@ -174,10 +170,9 @@ const uptake: Take = (out, { tail, whole }) => {
     .replace(new RegExp(String.raw`${NUMBER}\s*(?:°\s*c|h\b)`, 'g'), ' ')
   const r = percentOfWater(value)
   if (!r) return 'no number'
-  const { min, max, unit } = VALUES.waterAt50
-  if (!isWithin(r, min, max)) return `not between ${min} and ${max} ${unit}`
-  out.waterAt50 = r[1]
-  return null
+  const why = notOf('waterAt50', r)
+  if (why === null) out.waterAt50 = r[1]
+  return why
 }
 
 /** The first that matches counts; longer names come before the shorter ones they contain. */

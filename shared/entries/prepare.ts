@@ -6,7 +6,7 @@ import { AIR_PLACES, OPENINGS } from '#core/limits'
 import { REASON_CHARS } from '#core/precheck'
 import { DRYER_KINDS, DRYING_C, TIME_OUT_H, WATER_WT } from '#core/drying'
 import { name, between, maybe, id, basis, note, gross, when, confirmed, text } from './fields'
-import { scanFields } from './runs'
+import { jobSchema, scanFields } from './runs'
 
 export const dryerFields = z.object({
   name: name(40),
@@ -122,19 +122,10 @@ const answer = z
   })
 /** A setpoint that a person enters, °C. */
 const SET_BY_HAND_C = [0, 600] as const
+const setByHand = between(...SET_BY_HAND_C, '°C')
+  .nullable()
+  .default(null)
 /** What the check is made of; its lines are worked out by the server. */
-/** Setpoints as they will be entered at the printer, where the file sets none. */
-export const setByHand = z.object({
-  nozzleC: between(...SET_BY_HAND_C, '°C')
-    .nullable()
-    .default(null),
-  bedC: between(...SET_BY_HAND_C, '°C')
-    .nullable()
-    .default(null),
-  chamberC: between(...SET_BY_HAND_C, '°C')
-    .nullable()
-    .default(null),
-})
 export const precheckSchema = z.object({
   printerId: id,
   headId: id,
@@ -143,16 +134,13 @@ export const precheckSchema = z.object({
   printsFrom: z.enum(['room', 'dry box', 'dryer']),
   hours: between(0, 2000, 'h').nullable().default(null),
   name: name(255),
-  contentSha256: z
-    .string()
-    .regex(/^[0-9a-f]{64}$/)
-    .nullable()
-    .default(null),
+  contentSha256: jobSchema.shape.contentSha256.nullable().default(null),
   /** Of a file that was read here: with it the job is stored along with the check. */
-  sizeBytes: z.number().int().min(0).nullable().default(null),
+  sizeBytes: jobSchema.shape.sizeBytes.nullable().default(null),
   scan: scanFields.nullable().default(null),
   tool: z.number().int().min(0).default(0),
-  setC: setByHand.nullable().default(null),
+  /** Setpoints as they will be entered at the printer, where the file sets none. */
+  setC: z.object({ nozzleC: setByHand, bedC: setByHand, chamberC: setByHand }).nullable().default(null),
   answers: z.array(answer).max(60).default([]),
   /** The lines that the answers were given to, as key and status; null before there are any. */
   seen: z.array(z.string().max(2000)).max(100).nullable().default(null),

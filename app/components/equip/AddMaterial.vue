@@ -48,10 +48,9 @@ const facts = reactive(
   >,
 )
 const sets = ref<Record<string, unknown>[]>([{ ...emptySet(), name: 'by the data sheet' }])
-const read = ref<SheetRead | null>(null)
 
 function take(r: SheetRead): void {
-  read.value = r
+  sheetWater = r.waterAt50
   for (const [k, value] of Object.entries(r.facts)) Object.assign(facts[k as ValueKey], { value, basis: 'data sheet' })
   if (r.densityGCm3 !== null) v.densityGCm3 = r.densityGCm3
   if (r.filler) Object.assign(v, { wt: percentOf(r.filler.fraction), filler: r.filler.kind ?? v.filler })
@@ -68,15 +67,15 @@ function take(r: SheetRead): void {
   if (r.dryHours) Object.assign(s, { dryHoursMin: r.dryHours[0], dryHoursMax: r.dryHours[1] })
 }
 /** The sheet is of the filament, the fact of its polymer alone: between them stands the filler's share. */
+let sheetWater: number | null = null
 let waterRead: number | null = null
 function takeWater(): void {
-  const water = read.value?.waterAt50 ?? null
   const share = v.wt === null ? NaN : shareOf(v.wt)
   // another value was typed over it
   if (facts.waterAt50.value !== waterRead) return
-  if (water === null || !(share >= 0 && share <= MOST_FILLER)) return
-  const note = share > 0 ? `the sheet: ${water} wt% of the filament, filler and all` : ''
-  waterRead = Number(polymerWater(water, share).toPrecision(4))
+  if (sheetWater === null || !(share >= 0 && share <= MOST_FILLER)) return
+  const note = share > 0 ? `the sheet: ${sheetWater} wt% of the filament, filler and all` : ''
+  waterRead = Number(polymerWater(sheetWater, share).toPrecision(4))
   Object.assign(facts.waterAt50, { value: waterRead, basis: 'data sheet', note })
 }
 watch(() => v.wt, takeWater)
