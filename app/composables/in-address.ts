@@ -1,13 +1,13 @@
 /**
- * A choice of a page that lives in its address, so that Back, a reload and a link keep it. It stands here at once and
- * in the address a moment later: what is typed is not written out letter by letter.
+ * A choice of a page that lives in its address, so that Back, a reload and a link keep it. It is there at once, before
+ * a sheet that is opened next takes its step in the history; only what is typed is not written out letter by letter.
  */
 import { onBeforeUnmount, ref, watch, type Ref } from 'vue'
 
 const SETTLED_MS = 250
 
 /** `none` is what it is without the address saying so, and is not written there. */
-export function useInAddress(key: string, none = ''): Ref<string> {
+export function useInAddress(key: string, { none = '', typed = false } = {}): Ref<string> {
   const route = useRoute()
   const router = useRouter()
   const { path } = route
@@ -24,7 +24,8 @@ export function useInAddress(key: string, none = ''): Ref<string> {
   }
   watch(value, () => {
     clearTimeout(timer)
-    timer = setTimeout(() => void write(), SETTLED_MS)
+    if (typed) timer = setTimeout(() => void write(), SETTLED_MS)
+    else void write()
   })
   watch(asked, now => {
     if (route.path === path) value.value = now

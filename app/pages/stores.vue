@@ -184,7 +184,7 @@ const editRules = () =>
 
 const tabs = ['Nozzles', 'Hotends', 'Spools', 'Printers', 'Materials', 'Nozzle types', 'Shop']
 /** By its name, as the address says it. */
-const tabName = useInAddress('tab', tabs[0]!)
+const tabName = useInAddress('tab', { none: tabs[0]! })
 const tab = computed({
   get: () => Math.max(0, tabs.indexOf(tabName.value)),
   set: i => (tabName.value = tabs[i]!),
@@ -203,9 +203,10 @@ watch(
   () => [route.query.fit, route.query.add, route.query.show, s.value !== null],
   async ([fit, kind, show, ready]) => {
     if (!ready || (fit === undefined && kind === undefined && show === undefined)) return
-    await navigateTo({ query: route.query.tab === undefined ? {} : { tab: route.query.tab } }, { replace: true })
+    // the shelf is in the address before a sheet takes its step in the history
+    const shelf = kind === 'hotend' || show === 'hotends' ? 'Hotends' : route.query.tab
+    await navigateTo({ query: shelf === undefined ? {} : { tab: shelf } }, { replace: true })
     if (fit !== undefined) fitHead.value = Number(fit)
-    if (kind === 'hotend' || show === 'hotends') tab.value = tabs.indexOf('Hotends')
     if (kind === 'hotend') building.value = true
     if (kind === 'person') addPerson()
     else if (['nozzle', 'spool', 'type'].includes(String(kind))) add(String(kind) as 'nozzle')

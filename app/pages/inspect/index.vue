@@ -16,7 +16,7 @@ import { useShop } from '~/state/shop'
 
 useHead({ title: 'Inspect · Iron Nozzle' })
 const shop = useShop()
-const filter = useInAddress('find')
+const filter = useInAddress('find', { typed: true })
 const retiredToo = useInAddress('retired')
 const withRetired = computed({ get: () => retiredToo.value === '1', set: on => (retiredToo.value = on ? '1' : '') })
 const { data: inService, failure } = useAnswer('/api/nozzles')
