@@ -29,7 +29,7 @@ import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 /** Its head says whose it is and of when. */
-definePageMeta({ ownFoot: true })
+definePageMeta({ ownStamp: true })
 useHead({ title: 'Floor · Iron Nozzle' })
 const { data: floor, failure } = useAnswer('/api/floor', { everyMs: 30_000 })
 const { data: prepare, now } = usePrepare()

@@ -142,10 +142,10 @@ const at = (path: string) => (path === '/' ? route.path === '/' : route.path.sta
         </NuxtLink>
       </nav>
       <main id="content" class="min-w-0 flex-1 px-3 py-3 md:px-[18px] md:py-[14px]">
+        <p v-if="route.meta.ownStamp !== true" class="print-only mb-3 border-b border-ink pb-1 text-xs">{{ paper }}</p>
         <WhoAsk />
         <ZoneAsk />
         <slot />
-        <p v-if="route.meta.ownFoot !== true" class="print-only mt-3 border-t border-ink pt-1 text-xs">{{ paper }}</p>
       </main>
     </div>
     <OutboxSheet :open="outboxOpen" @close="outboxOpen = false" />

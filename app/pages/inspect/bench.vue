@@ -206,6 +206,11 @@ function print(): void {
             </tbody>
           </table>
         </div>
+        <p v-if="bench.run" class="text-sm text-ink2">
+          Logged as a run: {{ grams(bench.run.grams) }} with what was primed{{
+            bench.run.struck ? '; that run is struck out' : ''
+          }}{{ bench.struck ? '. The run stands: it went through the nozzle' : '' }}.
+        </p>
         <section aria-labelledby="measures-title" class="grid gap-1 text-sm">
           <h3 id="measures-title" class="font-[650]">Measured of the filament</h3>
           <ul>
@@ -235,11 +240,6 @@ function print(): void {
             <button type="button" class="button plain" @click="measure('mark')">Enter a length mark</button>
           </p>
         </section>
-        <p v-if="bench.run" class="text-sm text-ink2">
-          Logged as a run: {{ grams(bench.run.grams) }} with what was primed{{
-            bench.run.struck ? '; that run is struck out' : ''
-          }}{{ bench.struck ? '. The run stands: it went through the nozzle' : '' }}.
-        </p>
       </div>
       <section class="no-print grid gap-3" :class="bench ? '' : 'max-w-[560px]'" aria-label="Flow benches">
         <p v-if="benches?.length === 0">

@@ -18,7 +18,7 @@ import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 /** It is signed: who made it, and when, stands on it. */
-definePageMeta({ ownFoot: true })
+definePageMeta({ ownStamp: true })
 useHead({ title: 'Certificate · Iron Nozzle' })
 const shop = useShop()
 const { data: floor, failure } = useAnswer('/api/floor')
