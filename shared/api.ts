@@ -18,7 +18,7 @@ import { precheckAnswer, prepare, storedCheck, warmUpFit, warmUpLine } from './a
 import { changeEffect, fittingEffect } from './answers/printers'
 import { jobLine, jobPage, jobStored, runEffect, runPage } from './answers/runs'
 import { sensorCheckEffect, verify } from './answers/sensors'
-import { shop } from './answers/shop'
+import { knownTags, shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
 import { card } from './answers/cards'
 import { caseList, casePage } from './answers/diagnosis'
@@ -103,6 +103,11 @@ export const READS = {
     answer: floor,
   },
   '/api/shop': { who: 'everybody', says: 'Names and tags of everything, and who acts', answer: shop },
+  '/api/known-tags': {
+    who: 'everybody',
+    says: 'Every tag of a nozzle or a spool there ever was',
+    answer: knownTags,
+  },
   '/api/equip': {
     who: 'everybody',
     says: 'Stacks, shelf, materials, rules and the mix of the last 90 days',

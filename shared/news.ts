@@ -99,6 +99,7 @@ const RULES: { [P in ReadPath]?: Rule<P> } = {
   '/api/equip': (n, shown) =>
     n.of === 'forecasts' ? !shown.printers.some(p => p.heads.some(h => h.nozzle?.id === n.nozzle)) : equipElse(n),
   '/api/cards/{id}': n => none(ofSpools, ofWork, ofStudies, ofSteps, ofAir, ['gauges', 'forecasts', 'fittings'])(n),
+  '/api/known-tags': n => n.of === 'nozzles' || n.of === 'spools',
   '/api/jobs': n => n.of === 'jobs',
   '/api/verify': n => placesElse(n),
   '/api/chambers': n => placesElse(n),

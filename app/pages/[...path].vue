@@ -1,17 +1,17 @@
 <script setup lang="ts">
 /** An address that leads nowhere: said within the frame, with where what was meant may be. */
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { STATIONS } from '~/composables/shortcuts'
-import { useShop } from '~/state/shop'
+import { useStripNames } from '~/composables/strip-names'
 import { understand } from '~/strip/parse'
 
 useHead({ title: 'No such page · Iron Nozzle' })
 const route = useRoute()
-const shop = useShop()
+const names = useStripNames(ref(true))
 /** The last piece of the address may be a tag that is known: the strip reads it. */
 const meant = computed(() => {
   const last = route.path.split('/').filter(Boolean).pop()
-  const u = shop.data && last ? understand(last, shop.data, new Date().toISOString()) : null
+  const u = last ? understand(last, names.value, new Date().toISOString()) : null
   return u?.kind === 'open' ? u : null
 })
 </script>

@@ -1,12 +1,11 @@
 /** What the rules of the strip are made of: words, numbers with their units, and what a line was understood as. */
 import type { EntryPath } from '#shared/api'
-import type { Shop } from '#shared/answers/shop'
+import type { KnownTags, Shop } from '#shared/answers/shop'
 import { SPOOL_KINDS } from '#shared/entries/spools'
 
-export type StripShop = Pick<
-  Shop,
-  'printers' | 'nozzles' | 'retiredTags' | 'hotends' | 'spools' | 'usedUpTags' | 'materials' | 'studyTurn'
->
+export type StripShop = Pick<Shop, 'printers' | 'nozzles' | 'hotends' | 'spools' | 'materials' | 'studyTurn'> & {
+  known: KnownTags
+}
 
 export type Understood =
   | { kind: 'empty' }

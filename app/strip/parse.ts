@@ -31,9 +31,9 @@ export function understand(line: string, shop: StripShop, nowIso: string): Under
 
 /** Of what was retired or used up long ago the tag is known, and its page. */
 function goneOf(text: string, shop: StripShop): Extract<Understood, { kind: 'open' }> | null {
-  const nozzle = shop.retiredTags.find(tag => same(tag, text))
+  const nozzle = shop.known.nozzles.find(tag => same(tag, text))
   if (nozzle) return { kind: 'open', says: `Open ${nozzle}: retired`, path: `/inspect/${nozzle}` }
-  const used = shop.usedUpTags.find(tag => same(tag, text))
+  const used = shop.known.spools.find(tag => same(tag, text))
   return used ? { kind: 'open', says: `Open ${used}: used up`, path: `/prepare/spool/${used}` } : null
 }
 

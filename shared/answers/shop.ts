@@ -46,17 +46,17 @@ export const settings = z.object({
 })
 export type Settings = z.output<typeof settings>
 
+/** Every tag there ever was: also of what was retired or used up long ago, of which the shop says no more. */
+export const knownTags = z.object({ nozzles: z.array(text), spools: z.array(text) })
+export type KnownTags = z.output<typeof knownTags>
+
 export const shop = z.object({
   printers: z.array(printerLine),
   /** Those in service, and those retired last. */
   nozzles: z.array(nozzleLine),
-  /** Tags of the nozzles that were retired before those. */
-  retiredTags: z.array(text),
   hotends: z.array(z.object({ id, tag: text, headId: maybe(id) })),
   /** Those in use, and those used up last. */
   spools: z.array(spoolRow),
-  /** Tags of the spools that were used up before those. */
-  usedUpTags: z.array(text),
   materials: z.array(material),
   types: z.array(nozzleType),
   people: z.array(person),

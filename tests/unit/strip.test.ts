@@ -29,9 +29,8 @@ const shop = {
     { id: 1, tag: 'H-01', headId: 11 },
     { id: 8, tag: 'H-08', headId: null },
   ],
-  retiredTags: ['X-001'],
   spools: [{ id: 7, tag: 'S-07', material: 'PA6-CF20' }],
-  usedUpTags: ['S-01'],
+  known: { nozzles: ['X-001', 'N-014'], spools: ['S-01'] },
   materials: [
     { id: 3, name: 'PA6-CF20' },
     { id: 4, name: 'PLA glow' },

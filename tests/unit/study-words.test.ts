@@ -167,9 +167,8 @@ describe('the strip', () => {
   const shop = {
     printers: [],
     nozzles,
-    retiredTags: [],
     spools: [],
-    usedUpTags: [],
+    known: { nozzles: [], spools: [] },
     materials: [],
     studyTurn: turn,
   } as unknown as StripShop

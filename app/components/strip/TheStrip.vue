@@ -9,6 +9,7 @@ import { gaugeEffectWords, runEffectWords } from '~/words/effects'
 import { readingEffectWords } from '~/words/study'
 import { completions } from '~/strip/complete'
 import { understand } from '~/strip/parse'
+import { useStripNames } from '~/composables/strip-names'
 import { newKey } from '~/lib/api'
 import { queuedWords, useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
@@ -25,18 +26,10 @@ const problem = ref<Problem | null>(null)
 const input = ref<HTMLInputElement | null>(null)
 let key = newKey()
 
-const nothing = {
-  printers: [],
-  nozzles: [],
-  hotends: [],
-  spools: [],
-  retiredTags: [],
-  usedUpTags: [],
-  materials: [],
-  studyTurn: null,
-}
-const understood = computed(() => understand(line.value, shop.data ?? nothing, new Date().toISOString()))
-const offers = computed(() => (focused.value ? completions(line.value, shop.data ?? nothing) : []))
+const asked = ref(false)
+const names = useStripNames(asked)
+const understood = computed(() => understand(line.value, names.value, new Date().toISOString()))
+const offers = computed(() => (focused.value ? completions(line.value, names.value) : []))
 const withChoices = computed(() => problem.value?.questions?.some(q => q.choices) ?? false)
 const open = computed(() => focused.value && (line.value !== '' || problem.value !== null))
 
@@ -169,7 +162,7 @@ defineExpose({
         placeholder="Scan a tag, or type: N-014 bore 0.43-0.44"
         @keydown="onKey"
         @input="onInput"
-        @focus="focused = true"
+        @focus="focused = asked = true"
         @blur="focused = false"
       />
       <span

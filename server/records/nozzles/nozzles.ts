@@ -5,7 +5,7 @@ import { asc, eq, sql, type SQL } from 'drizzle-orm'
 import { compareLaws } from '#core/wear'
 import { gaugeFoundWords, type GaugeFound } from '#shared/gauge-words'
 import type { Connection } from '../../db/client'
-import { idIn, idNotIn } from '../../db/ids'
+import { idIn } from '../../db/ids'
 import { iso } from '../../db/iso'
 import { gauges, nozzles, nozzleTypes, setups } from '../../db/schema'
 import { forecastNow, refreshForecast } from './forecasts'
@@ -165,21 +165,14 @@ export async function nozzlesAfter(
 /** Retired nozzles that forms still offer in full: the latest. */
 const LATEST_RETIRED = 60
 
-/** What the shop is told of: every nozzle in service, those retired last, and the tags of the rest. */
-export async function nozzlesOfShop(db: Connection): Promise<{ nozzles: NozzleLine[]; retiredTags: string[] }> {
+/** What the shop is told of: every nozzle in service, and those retired last. */
+export async function nozzlesOfShop(db: Connection): Promise<NozzleLine[]> {
   // first which they are: of those few the rest is looked up, instead of joined for all there ever were
   const told = await db.execute<{ id: number }>(sql`
     (select s.nozzle_id id from nozzle_stands s where s.kind = 'retire'
       order by s.since desc, s.nozzle_id desc limit ${LATEST_RETIRED})
     union all select s.nozzle_id from nozzle_stands s where s.kind is distinct from 'retire'`)
-  const ids = told.map(r => r.id)
-  const [nozzles, [rest]] = await Promise.all([
-    listNozzles(db, { ids }),
-    db.execute<{ tags: string[] }>(sql`
-      select coalesce(json_agg(n.tag), '[]') tags from nozzle_stands s
-      join nozzles n on n.id = s.nozzle_id where s.kind = 'retire' and ${idNotIn('n.id', ids)}`),
-  ])
-  return { nozzles, retiredTags: rest!.tags }
+  return await listNozzles(db, { ids: told.map(r => r.id) })
 }
 
 /** What the pictures of a nozzle showed, with the names of their set-ups. */

@@ -52,6 +52,9 @@ interface Input extends Record<string, unknown> {
   head: string | null
 }
 
+/** What is looked up by input is found by this. */
+const inputKey = (printerId: number, what: string, headId: number | null) => `${printerId} ${what} ${headId}`
+
 /** Every input of every printer in use: each head's, the bed's, and the chamber's where there is an enclosure. */
 async function listSensors(db: Connection, perSensor: number): Promise<SensorLine[]> {
   const [rules, heads, enclosed, parts, checks] = await Promise.all([
@@ -69,13 +72,19 @@ async function listSensors(db: Connection, perSensor: number): Promise<SensorLin
     listChecks(db, perSensor),
   ])
   const printers = [...new Map(heads.map(h => [h.printerId, h.printer]))]
+  const partAt = new Map(parts.map(p => [inputKey(p.printerId, p.role, p.headId), p]))
+  const checksAt = new Map<string, SensorCheckLine[]>()
+  for (const { printerId, zone, headId, ...check } of checks) {
+    const key = inputKey(printerId, zone, headId)
+    checksAt.set(key, [...(checksAt.get(key) ?? []), check])
+  }
   return printers.flatMap(([printerId, printer]) =>
     SENSED.flatMap((zone): SensorLine[] => {
       if (zone === 'chamber' && !enclosed.some(e => e.id === printerId)) return []
       const inputs =
         zone === 'hotend' ? heads.filter(h => h.printerId === printerId) : [{ headId: null, head: null } as const]
       return inputs.map(({ headId, head }) => {
-        const part = parts.find(p => p.printerId === printerId && p.headId === headId && p.role === SENSOR_ROLE[zone])
+        const part = partAt.get(inputKey(printerId, SENSOR_ROLE[zone], headId))
         return {
           printerId,
           printer,
@@ -85,9 +94,7 @@ async function listSensors(db: Connection, perSensor: number): Promise<SensorLin
           partId: part?.id ?? null,
           sensor: part?.name ?? null,
           guardPartC: guardOf(zone, rules) - guardOf(zone, rules, true),
-          checks: checks
-            .filter(c => c.printerId === printerId && c.zone === zone && c.headId === headId)
-            .map(({ printerId: _p, zone: _z, headId: _h, ...c }) => c),
+          checks: checksAt.get(inputKey(printerId, zone, headId)) ?? [],
         }
       })
     }),

@@ -33,9 +33,9 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person' | 'onNet
     all.filter(x => x.outOfUse === outOfUse)
   return {
     printers: used(printers, false),
-    ...nozzles,
+    nozzles,
     hotends,
-    ...spools,
+    spools,
     materials,
     types,
     people: used(people, false),

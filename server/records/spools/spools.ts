@@ -10,7 +10,7 @@ import { endings, spoolEvents, spools, materials } from '../../db/schema'
 import { dryingWithin } from '../prepare/dryings'
 import { airAndFactor } from './factor'
 import { massOfSpool, weighed } from './mass'
-import { freshStands } from './stands'
+import { freshStands, type KeptStand } from './stands'
 import { spoolMass } from '#core/materials'
 import { filamentOfSpool, type MaterialFacts } from '#shared/filament'
 import type { Question } from '#shared/problem'
@@ -25,25 +25,23 @@ type StoredSpool = Omit<
 }
 
 /** Spools by their tags, those asked for or all, with what is left on each. */
-export async function listSpools(
-  db: Connection,
-  ids?: readonly number[],
-  known?: Awaited<ReturnType<typeof airAndFactor>>,
-): Promise<SpoolRow[]> {
+export async function listSpools(db: Connection, ids?: readonly number[]): Promise<SpoolRow[]> {
   const every = ids ?? (await db.execute<{ id: number }>(sql`select id from spools`)).map(r => r.id)
-  const kept = new Map((await freshStands(db, known ?? (await airAndFactor(db)), every)).map(k => [k.spoolId, k]))
+  return await linesOf(db, await freshStands(db, await airAndFactor(db), every))
+}
+
+async function linesOf(db: Connection, stands: readonly KeptStand[]): Promise<SpoolRow[]> {
+  const kept = new Map(stands.map(k => [k.spoolId, k]))
   const rows = await db.execute<StoredSpool & Record<string, unknown>>(sql`
     select s.id, s.tag, s.material_id "materialId", m.name material, s.diameter_mm "diameterMm", s.net_g "netG",
       s.tare_g "tareG", s.hub, s.note, s.version, s.density_g_cm3 "ownDensityGCm3",
       s.filler_fraction "ownFillerFraction",
       json_build_object('densityGCm3', m.density_g_cm3, 'fillerFraction', m.filler_fraction) "ofMaterial"
-    from spools s join materials m on m.id = s.material_id where ${idIn('s.id', ids)} order by s.tag`)
-  return rows.flatMap(({ ofMaterial, ...r }) => {
+    from spools s join materials m on m.id = s.material_id where ${idIn('s.id', [...kept.keys()])} order by s.tag`)
+  return rows.map(({ ofMaterial, ...r }) => {
     const own = { diameterMm: r.diameterMm, densityGCm3: r.ownDensityGCm3, fillerFraction: r.ownFillerFraction }
-    const k = kept.get(r.id)
-    if (!k) return [] // it came in between
-    const { leftG, leftBy, lastUsedAt, inUse } = k
-    return [{ ...r, leftG, leftBy, lastUsedAt, ...filamentOfSpool(own, ofMaterial), inUse, place: k.stand.event }]
+    const { leftG, leftBy, lastUsedAt, inUse, stand } = kept.get(r.id)!
+    return { ...r, leftG, leftBy, lastUsedAt, ...filamentOfSpool(own, ofMaterial), inUse, place: stand.event }
   })
 }
 
@@ -56,20 +54,16 @@ export const loadedOn = (headId: number): SQL => sql`
 /** Spools that are used up and that forms still offer in full: the latest. */
 const LATEST_USED_UP = 40
 
-/** What the shop is told of: every spool in use, those used up last, and the tags of the rest. */
-export async function spoolsOfShop(db: Connection): Promise<{ spools: SpoolRow[]; usedUpTags: string[] }> {
+/** What the shop is told of: every spool in use, and those used up last. */
+export async function spoolsOfShop(db: Connection): Promise<SpoolRow[]> {
   const known = await airAndFactor(db)
-  const inUse = (await freshStands(db, known)).map(k => k.spoolId)
+  const inUse = await freshStands(db, known)
+  const ids = inUse.map(k => k.spoolId)
   const latest = await db.execute<{ id: number }>(sql`
     select s.id from spools s left join spool_stands t on t.spool_id = s.id
-    where ${idNotIn('s.id', inUse)} order by t.last_used_at desc nulls last, s.id desc limit ${LATEST_USED_UP}`)
-  const ids = [...inUse, ...latest.map(r => r.id)]
-  const [spools, [rest]] = await Promise.all([
-    listSpools(db, ids, known),
-    db.execute<{ tags: string[] }>(sql`
-      select coalesce(json_agg(s.tag), '[]') tags from spools s where ${idNotIn('s.id', ids)}`),
-  ])
-  return { spools, usedUpTags: rest!.tags }
+    where ${idNotIn('s.id', ids)} order by t.last_used_at desc nulls last, s.id desc limit ${LATEST_USED_UP}`)
+  const usedUp = latest.map(r => r.id)
+  return await linesOf(db, [...inUse, ...(await freshStands(db, known, usedUp))])
 }
 
 export async function spoolRemaining(db: Connection, spoolId: number): Promise<{ tag: string; g: number }> {
