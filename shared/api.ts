@@ -18,12 +18,14 @@ import { precheckAnswer, prepare, storedCheck, warmUpFit, warmUpLine } from './a
 import { changeEffect, fittingEffect } from './answers/printers'
 import { jobLine, jobPage, jobStored, runEffect, runPage } from './answers/runs'
 import { sensorCheckEffect, verify } from './answers/sensors'
+import { intakeEffect, intakeLines } from './answers/intake'
 import { knownTags, shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
 import { card } from './answers/cards'
 import { caseList, casePage } from './answers/diagnosis'
 import { benchPage, benchPlan, benchRow, blobEffect } from './answers/flow'
 import { readingEffect, studyLine } from './answers/studies'
+import { intakeSchema } from './entries/intake'
 import { surveySchema } from './entries/chambers'
 import { coolDownSchema, procedureSchema, serviceTagSchema, shiftNoteSchema, tickSchema } from './entries/change'
 import { EDITS } from './entries/edits'
@@ -273,6 +275,12 @@ const tagged = z.object({ id, tag: text })
 
 /** Entries: each counts exactly once under its Idempotency-Key. */
 export const ENTRIES = {
+  '/api/intake': {
+    who: 'everybody',
+    says: 'Take in a table that a shop brings along: every line, or none',
+    body: intakeSchema,
+    answer: intakeEffect,
+  },
   '/api/runs': { who: 'everybody', says: 'Log a run', body: runSchema, answer: runEffect },
   '/api/gauges': { who: 'everybody', says: 'Gauge a nozzle', body: gaugeSchema, answer: gaugeEffect },
   '/api/setups': {
@@ -511,6 +519,12 @@ export const ENTRIES = {
 
 /** Questions with a body: nothing is stored. */
 export const ASKS = {
+  '/api/intake/look': {
+    who: 'everybody',
+    says: 'What each line of a table would add, and store nothing',
+    body: intakeSchema,
+    answer: intakeLines,
+  },
   '/api/prechecks/preview': {
     who: 'everybody',
     says: 'Work out a check and store nothing',

@@ -99,6 +99,10 @@ function bodies(
   const job = { name: 'api.gcode', contentSha256: 'c'.repeat(64), sizeBytes: 10, scan }
   const confirmed = ['attended', 'over-dry', 'soaking', 'not-fitted', 'not-on-head', 'more-than-left', 'past-limit']
   return {
+    '/api/intake': () => ({
+      table: 'spools',
+      lines: [{ line: 1, values: { tag: 'S-api-table', material: material.name, gross: 900, tare: 200 } }],
+    }),
     '/api/hotends': () => ({ add: [{ kind: 'type K thermocouple' }], occurredAt: ago(0.1) }),
     '/api/assemblies': () => ({
       hotendId: equip.hotends[0]!.id,
@@ -392,6 +396,7 @@ test('each entry, question and edit', async () => {
   }
   const asks: Record<AskPath, Record<string, unknown>> = {
     '/api/prechecks/preview': entries['/api/prechecks'](),
+    '/api/intake/look': { table: 'people', lines: [{ line: 1, values: { name: 'Somebody' } }] },
     '/api/stand-in': { what: 'door', printer: shop.printers[0]!.name, open: false },
   }
   for (const [path, body] of Object.entries(asks) as [AskPath, unknown][]) {

@@ -1,0 +1,173 @@
+/** The tables a shop brings along: what each kind has for columns, in which units, and by which headings. */
+import { FILLERS, NOZZLE_MATERIALS } from '../wear'
+import { HUB_WORDS } from '../drying'
+import { STARTING_STACKS } from '../limits'
+
+export interface Column {
+  key: string
+  label: string
+  reads: 'text' | 'number' | 'day' | 'yes' | 'choice'
+  /** The unit it is kept in; what others count in it. */
+  unit?: string
+  units?: Readonly<Record<string, number>>
+  needed?: boolean
+  choices?: readonly string[]
+  /** Other headings people write over it. */
+  also: readonly string[]
+  example: string
+}
+export interface TableKind {
+  /** What one line is, and several of them. */
+  one: string
+  many: string
+  columns: readonly Column[]
+}
+
+const GRAMS = { g: 1, gram: 1, grams: 1, kg: 1000 }
+const MM = { mm: 1, µm: 0.001, μm: 0.001, um: 0.001, cm: 10 }
+const text = (key: string, label: string, example: string, also: string[] = []): Column => ({
+  key,
+  label,
+  reads: 'text',
+  also,
+  example,
+})
+const needed = (c: Column): Column => ({ ...c, needed: true })
+const grams = (key: string, label: string, example: string, also: string[] = []): Column => ({
+  ...text(key, label, example, also),
+  reads: 'number',
+  unit: 'g',
+  units: GRAMS,
+})
+const mm = (key: string, label: string, example: string, also: string[] = []): Column => ({
+  ...text(key, label, example, also),
+  reads: 'number',
+  unit: 'mm',
+  units: MM,
+})
+const choice = (c: Column, choices: readonly string[]): Column => ({ ...c, reads: 'choice', choices })
+const note = text('note', 'note', '', ['notes', 'comment', 'comments', 'remark', 'remarks'])
+const day = (key: string, label: string, example: string, also: string[]): Column => ({
+  ...text(key, label, example, also),
+  reads: 'day',
+})
+
+/**
+ * The tables that can be pasted. Headings: common practice, no source. Units: grams and millimetres, and what people
+ * write instead of them.
+ */
+export const TABLES = {
+  printers: {
+    one: 'printer',
+    many: 'printers',
+    columns: [
+      needed(text('name', 'name', 'Calder', ['printer', 'machine'])),
+      choice(
+        needed(text('stack', 'starts from', 'open frame', ['stack', 'kind', 'type', 'style'])),
+        STARTING_STACKS.map(s => s.key),
+      ),
+      note,
+    ],
+  },
+  types: {
+    one: 'nozzle type',
+    many: 'nozzle types',
+    columns: [
+      needed(text('name', 'name', 'hardened steel 0.4', ['type', 'nozzle type'])),
+      choice(text('material', 'material', 'hardened steel', ['of', 'made of']), NOZZLE_MATERIALS),
+      mm('bore', 'bore', '0.4', ['nominal bore', 'diameter', 'size', 'orifice']),
+      mm('length', 'length', '12.5', ['overall length']),
+      mm('tipFlat', 'tip flat', '1', ['flat', 'tip']),
+      mm('land', 'land', '0.8', ['land length']),
+      mm('inlet', 'inlet', '2', ['inlet bore']),
+      {
+        ...text('torque', 'torque', '1.5', ['tightening torque']),
+        reads: 'number',
+        unit: 'N·m',
+        units: { 'n·m': 1, 'nm': 1 },
+      },
+      note,
+    ],
+  },
+  nozzles: {
+    one: 'nozzle',
+    many: 'nozzles',
+    columns: [
+      text('tag', 'tag', 'N-001', ['nozzle', 'id', 'no', 'number', 'name']),
+      needed(text('type', 'type', 'hardened steel 0.4', ['nozzle type', 'model', 'kind'])),
+      { ...text('used', 'came used', 'no', ['used', 'second hand', 'pre-used']), reads: 'yes' },
+      day('received', 'received', '2026-01-15', ['date', 'received on', 'bought', 'since']),
+      mm('bore', 'bore measured', '0.41', ['measured bore', 'measured', 'receipt bore', 'gauged']),
+      mm('boreU', 'bore give or take', '0.01', ['give or take', 'uncertainty', 'tolerance']),
+      text('printer', 'on printer', 'Calder', ['printer', 'fitted on', 'fitted to', 'machine', 'location']),
+      text('head', 'head', 'head', ['tool', 'toolhead']),
+      day('fitted', 'fitted since', '2026-02-01', ['fitted', 'fitted at', 'installed']),
+      note,
+    ],
+  },
+  materials: {
+    one: 'material',
+    many: 'materials',
+    columns: [
+      needed(text('name', 'name', 'PA6-CF20', ['material', 'filament'])),
+      text('polymer', 'polymer', 'PA6', ['matrix', 'base', 'base polymer']),
+      choice(text('filler', 'filler', 'carbon fibre', ['fibre', 'fiber', 'filled with']), FILLERS),
+      {
+        ...text('wt', 'filler share', '20', [
+          'filler wt',
+          'fibre share',
+          'fiber share',
+          'filler content',
+          'fibre content',
+          'wt',
+        ]),
+        reads: 'number',
+        unit: 'wt%',
+        units: { 'wt%': 1, '%': 1, 'wt-%': 1 },
+      },
+      {
+        ...text('density', 'density', '1.17', []),
+        reads: 'number',
+        unit: 'g/cm³',
+        units: { 'g/cm³': 1, 'g/cm3': 1, 'kg/m³': 0.001, 'kg/m3': 0.001 },
+      },
+      note,
+    ],
+  },
+  spools: {
+    one: 'spool',
+    many: 'spools',
+    columns: [
+      text('tag', 'tag', 'S-01', ['spool', 'id', 'no', 'number', 'name']),
+      needed(text('material', 'material', 'PA6-CF20', ['filament', 'type'])),
+      mm('diameter', 'diameter', '1.75', ['filament diameter']),
+      grams('net', 'filament when full', '1000', ['net', 'net weight', 'weight', 'full', 'size']),
+      grams('tare', 'empty spool', '210', ['tare', 'spool weight', 'core', 'reel']),
+      grams('gross', 'weight now with its spool', '830', [
+        'gross',
+        'weight now',
+        'weighed',
+        'on the balance',
+        'current weight',
+      ]),
+      grams('left', 'left', '620', ['remaining', 'remainder', 'rest', 'left now']),
+      choice(text('hub', 'hub', 'cardboard', ['hub material', 'core material']), HUB_WORDS),
+      day('opened', 'opened', '2026-03-01', ['opened on', 'open since', 'date']),
+      note,
+    ],
+  },
+  people: {
+    one: 'person',
+    many: 'people',
+    columns: [
+      needed(text('name', 'name', 'Evening technician', ['person', 'who', 'initials'])),
+      choice(text('role', 'role', 'technician', ['job', 'position']), ['technician', 'lead']),
+    ],
+  },
+} as const satisfies Record<string, TableKind>
+
+export type TableName = keyof typeof TABLES
+/** In the order in which a shop brings them: what is named in a table stands in one before it. */
+export const TABLE_NAMES = Object.keys(TABLES) as [TableName, ...TableName[]]
+/** The columns of a table. */
+export const columnsOf = (table: TableName): readonly Column[] => TABLES[table].columns

@@ -1,0 +1,21 @@
+/** Tags in sequence. */
+
+/**
+ * The next tags after those there are: the same letters and as many digits as the highest has. `first` is where a
+ * sequence begins that has none yet. Tags are compared without case.
+ */
+export function nextTags(known: readonly string[], first: string, count: number): string[] {
+  const all = new Set(known.map(t => t.toLowerCase()))
+  const letters = (tag: string) => /^(.*?)(\d+)$/.exec(tag)
+  const start = letters(first)!
+  const mine = known.map(letters).filter(m => m !== null && m[1]!.toLowerCase() === start[1]!.toLowerCase())
+  const width = Math.max(start[2]!.length, ...mine.map(m => m![2]!.length))
+  const out: string[] = []
+  let n = mine.reduce((most, m) => Math.max(most, Number(m![2])), Number(start[2]) - 1)
+  while (out.length < count) {
+    n += 1
+    const tag = start[1]! + String(n).padStart(width, '0')
+    if (!all.has(tag.toLowerCase())) out.push(tag)
+  }
+  return out
+}

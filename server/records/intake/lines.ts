@@ -1,0 +1,347 @@
+/** What a line of a table becomes: the entries that a person would type, saved by the same functions. */
+import { sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import { filamentOfName, nozzleTypeOfName, startMaterial, startNozzle, type TableName } from '#core/intake'
+import { STARTING_STACKS } from '#core/limits'
+import { FILLERS, type Filler } from '#core/wear'
+import { listed } from '#core/words'
+import type { intakeSchema } from '#shared/entries/intake'
+import { materialSchema } from '#shared/entries/materials'
+import { nozzleSchema, nozzleTypeSchema } from '#shared/entries/nozzles'
+import { fittingSchema, printerSchema } from '#shared/entries/printers'
+import { personSchema } from '#shared/entries/shop'
+import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
+import { shareOf } from '#shared/share'
+import { fromField } from '#shared/time'
+import type { Connection } from '../../db/client'
+import { ask, refuseField, refuseFields } from '../entry/refusal'
+import { addMaterial } from '../materials/materials'
+import { addNozzle } from '../nozzles/nozzles'
+import { addNozzleType } from '../nozzles/types'
+import { saveFitting } from '../printers/fittings'
+import { addPrinter } from '../printers/stack-change'
+import { addPerson } from '../shop/people'
+import { addSpool, saveSpoolEvent } from '../spools/spools'
+
+type Line = z.output<typeof intakeSchema>['lines'][number]
+export interface Saved {
+  /** There already: nothing was added. */
+  isHere: boolean
+  says: string
+}
+export interface By {
+  personId: number
+  zone: string
+  now: Date
+}
+type SaveLine = (tx: Connection, line: Line, by: By) => Promise<Saved>
+
+const added = (says: string): Saved => ({ isHere: false, says })
+const here = (says: string): Saved => ({ isHere: true, says: `${says}: here already, left as it is` })
+
+const textOf = ({ values }: Line, key: string) => String(values[key] ?? '').trim()
+const numberOf = ({ values }: Line, key: string) => (typeof values[key] === 'number' ? values[key] : null)
+/** A field that nothing is said of is left to its default. */
+const orDefault = <T>(value: T) => (value === null || value === '' ? undefined : value)
+
+/** Day and time on the shop's clock; of a day alone its noon, of today the present. */
+function momentOf(line: Line, key: string, { zone, now }: By): string | null {
+  const said = textOf(line, key)
+  if (said === '') return null
+  const iso = fromField(said.includes('T') ? said : `${said}T12:00`, zone)
+  if (iso === null) refuseField(key, `Not a date: “${said}”`)
+  const isToday = !said.includes('T') && Date.parse(iso) > now.getTime() && Date.parse(iso) - now.getTime() < 86_400_000
+  return isToday ? now.toISOString() : iso
+}
+
+function checked<S extends z.ZodType>(schema: S, body: z.input<S>): z.output<S> {
+  const read = schema.safeParse(body)
+  if (read.success) return read.data
+  return refuseFields(read.error.issues.map(i => ({ field: i.path.join('.'), message: i.message })))
+}
+
+/** A record by its name or tag, whatever the case. */
+async function found(tx: Connection, table: string, column: 'name' | 'tag', value: string): Promise<Found | null> {
+  const rows = await tx.execute<Found>(sql`
+    select * from ${sql.raw(table)} where lower(${sql.raw(column)}) = lower(${value}) limit 1`)
+  return rows[0] ?? null
+}
+/** A row as the database has it; which columns it has depends on its table. */
+interface Found extends Record<string, unknown> {
+  id: number
+  name: string
+  type_id?: number
+  material_id?: number
+}
+const need = (line: Line, key: string, what: string): string => textOf(line, key) || refuseField(key, `Enter ${what}`)
+
+/** Adds a nozzle type by its name, with dimensions to start from. */
+async function typeByName(tx: Connection, name: string, by: By): Promise<number | null> {
+  const named = nozzleTypeOfName(name)
+  if (!named) return null
+  const body = checked(nozzleTypeSchema, {
+    name,
+    material: named.material,
+    nominalBoreMm: named.boreMm,
+    ...startNozzle(named.boreMm),
+    basis: 'practice',
+    note: 'dimensions to start from; its sheet says them',
+  })
+  return (await addNozzleType(tx, body, by.personId)).id
+}
+
+/** Start values have the bases that an entry can have. */
+type Sheet = z.input<typeof materialSchema>
+/** A material with start values of its polymer. */
+async function materialByName(
+  tx: Connection,
+  m: {
+    name: string
+    polymer: string
+    filler: Filler
+    fillerFraction: number
+    densityGCm3: number | null
+    note: string
+  },
+  by: By,
+): Promise<{ id: number; isKnown: boolean }> {
+  const start = startMaterial(m.polymer, m.filler, m.fillerFraction)
+  const body = checked(materialSchema, {
+    ...m,
+    densityGCm3: m.densityGCm3 ?? start.densityGCm3,
+    abrasivity: start.abrasivity,
+    ventilation: start.window?.ventilation ?? null,
+    // what is entered of it is its name and share; every value beside that is one to start from
+    basis: 'practice',
+    facts: (start.window?.facts ?? {}) as Sheet['facts'],
+    sets: (start.window?.sets ?? []) as Sheet['sets'],
+  })
+  return { id: (await addMaterial(tx, body, by.personId)).id, isKnown: start.window !== null }
+}
+
+const people: SaveLine = async (tx, line) => {
+  const name = need(line, 'name', 'a name')
+  if (await found(tx, 'people', 'name', name)) return here(name)
+  const role = orDefault(textOf(line, 'role')) as 'technician' | undefined
+  await addPerson(tx, checked(personSchema, { name, role: role ?? 'technician' }))
+  return added(`${name}, ${role ?? 'technician'}`)
+}
+
+const printers: SaveLine = async (tx, line, by) => {
+  const name = need(line, 'name', 'a name')
+  if (await found(tx, 'printers', 'name', name)) return here(name)
+  const key = need(
+    line,
+    'stack',
+    `what it starts from: ${listed(
+      STARTING_STACKS.map(s => s.key),
+      'or',
+    )}`,
+  )
+  const stack = STARTING_STACKS.find(s => s.key === key)
+  if (!stack)
+    refuseField(
+      'stack',
+      `None of ${listed(
+        STARTING_STACKS.map(s => s.key),
+        'and',
+      )}`,
+    )
+  const { kind, heads, parts } = stack
+  await addPrinter(tx, checked(printerSchema, { name, kind, heads, parts, note: textOf(line, 'note') }), by.personId)
+  return added(`${name}, ${kind}: ${parts.length} parts to start from`)
+}
+
+const types: SaveLine = async (tx, line, by) => {
+  const name = need(line, 'name', 'a name')
+  if (await found(tx, 'nozzle_types', 'name', name)) return here(name)
+  const named = nozzleTypeOfName(name)
+  const material = textOf(line, 'material') || named?.material || refuseField('material', 'Enter its material')
+  const boreMm = numberOf(line, 'bore') ?? named?.boreMm ?? refuseField('bore', 'Enter its bore, mm')
+  const own = {
+    lengthMm: numberOf(line, 'length'),
+    tipFlatMm: numberOf(line, 'tipFlat'),
+    landMm: numberOf(line, 'land'),
+    inletMm: numberOf(line, 'inlet'),
+  }
+  const start = startNozzle(boreMm)
+  const missing = Object.values(own).some(v => v === null)
+  const dimensions = Object.fromEntries(Object.entries(own).map(([k, v]) => [k, v ?? start[k as keyof typeof own]]))
+  const notes = [textOf(line, 'note'), missing ? 'dimensions to start from; its sheet says them' : '']
+  const body = checked(nozzleTypeSchema, {
+    ...start,
+    ...(dimensions as typeof start),
+    name,
+    material: material as 'brass',
+    nominalBoreMm: boreMm,
+    torqueNm: numberOf(line, 'torque'),
+    basis: missing ? 'practice' : 'data sheet',
+    note: notes.filter(Boolean).join('; '),
+  })
+  await addNozzleType(tx, body, by.personId)
+  return added(`${name}${missing ? ', with dimensions to start from' : ''}`)
+}
+
+const nozzles: SaveLine = async (tx, line, by) => {
+  const tag = need(line, 'tag', 'a tag')
+  const name = need(line, 'type', 'its type')
+  const type = await found(tx, 'nozzle_types', 'name', name)
+  const there = await found(tx, 'nozzles', 'tag', tag)
+  if (there && there.type_id === type?.id) return here(tag)
+  if (there) refuseField('tag', `${tag} is here already, and is no ${name}`)
+  if (!type) await addingType(line, name)
+  const typeId = type?.id ?? (await typeByName(tx, name, by))!
+  const receivedAt = momentOf(line, 'received', by) ?? by.now.toISOString()
+  const bore = numberOf(line, 'bore')
+  const receipt = bore === null ? null : { valueMm: bore, uMm: numberOf(line, 'boreU') ?? refuseField('boreU', SURE) }
+  const body = checked(nozzleSchema, {
+    tag,
+    typeId,
+    wasUsed: line.values.used === true,
+    note: textOf(line, 'note'),
+    receivedAt,
+    receipt,
+    confirmed: line.confirmed,
+  })
+  const { id: nozzleId } = await addNozzle(tx, body, by.personId)
+  const on = await headOf(tx, line)
+  if (on === null) return added(`${tag}, ${name}, on the shelf`)
+  const occurredAt = momentOf(line, 'fitted', by) ?? receivedAt
+  const fit = { kind: 'fit' as const, nozzleId, headId: on.id, occurredAt, confirmed: line.confirmed }
+  const { removed } = await saveFitting(tx, checked(fittingSchema, fit), by.personId)
+  return added(`${tag}, ${name}, on ${on.place}${removed ? ` in place of ${removed}` : ''}`)
+}
+const SURE = 'Enter how sure the measured bore is, ± mm'
+
+async function addingType(line: Line, name: string): Promise<void> {
+  const named = nozzleTypeOfName(name)
+  if (!named)
+    refuseField(
+      'type',
+      `No nozzle type is called ${name}: add it first, or write its material and bore, like brass 0.4`,
+    )
+  const message = `No nozzle type is called ${name}. Add it: ${named.material}, ${named.boreMm} mm, with dimensions to start from?`
+  ask([{ code: `new-type:${name.toLowerCase()}`, field: 'type', message }], line.confirmed)
+}
+
+/** The head a line names: of a printer with one head the printer is enough. */
+async function headOf(tx: Connection, line: Line): Promise<{ id: number; place: string } | null> {
+  const [name, head] = [textOf(line, 'printer'), textOf(line, 'head')]
+  if (name === '') {
+    if (head !== '') refuseField('printer', 'Enter the printer this head is on')
+    return null
+  }
+  const printer = await found(tx, 'printers', 'name', name)
+  if (!printer) refuseField('printer', `No printer is called ${name}: add it first`)
+  const heads = await tx.execute<{ id: number; name: string }>(
+    sql`select id, name from heads where printer_id = ${printer.id} order by position, id`,
+  )
+  const wanted = heads.filter(h => head === '' || h.name.toLowerCase() === head.toLowerCase())
+  const names = heads.map(h => h.name)
+  if (wanted.length !== 1)
+    refuseField(
+      'head',
+      head === '' ? `Which head: ${listed(names, 'or')}?` : `${printer.name} has ${listed(names, 'and')}`,
+    )
+  return { id: wanted[0]!.id, place: heads.length > 1 ? `${printer.name}, ${wanted[0]!.name}` : printer.name }
+}
+
+const materials: SaveLine = async (tx, line, by) => {
+  const name = need(line, 'name', 'a name')
+  if (await found(tx, 'materials', 'name', name)) return here(name)
+  const named = filamentOfName(name)
+  const said = textOf(line, 'filler')
+  const wt = numberOf(line, 'wt')
+  const filler = (FILLERS.find(f => f === said) ?? (wt === 0 ? 'none' : named.filler)) as Filler
+  const share = wt === null ? (filler === named.filler ? named.fillerFraction : null) : shareOf(wt)
+  const fillerFraction = filler === 'none' ? (share ?? 0) : share
+  if (fillerFraction === null) refuseField('wt', `Enter the share of ${filler}, wt%`)
+  const polymer = textOf(line, 'polymer') || named.polymer
+  const m = {
+    name,
+    polymer,
+    filler,
+    fillerFraction,
+    densityGCm3: numberOf(line, 'density'),
+    note: textOf(line, 'note'),
+  }
+  const { isKnown } = await materialByName(tx, m, by)
+  return added(
+    `${name}, ${isKnown ? `with start values of ${polymer}` : `without facts: ${polymer} has no start values`}`,
+  )
+}
+
+const spools: SaveLine = async (tx, line, by) => {
+  const tag = need(line, 'tag', 'a tag')
+  const name = need(line, 'material', 'its material')
+  const material = await found(tx, 'materials', 'name', name)
+  const there = await found(tx, 'spools', 'tag', tag)
+  if (there && there.material_id === material?.id) return here(tag)
+  if (there) refuseField('tag', `${tag} is here already, and is no ${name}`)
+  const [left, tareG] = [numberOf(line, 'left'), numberOf(line, 'tare')]
+  if (left !== null && numberOf(line, 'gross') !== null) refuseField('left', 'Either what is left or the weight now')
+  if (left !== null && tareG === null)
+    refuseField('tare', 'Enter what the empty spool weighs: what is left is weighed with it')
+  const grossG = left === null ? numberOf(line, 'gross') : left + tareG!
+  const materialId = material?.id ?? (await addingMaterial(tx, line, name, by))
+  const body = checked(spoolSchema, {
+    tag,
+    materialId,
+    diameterMm: numberOf(line, 'diameter') ?? 1.75,
+    netG: numberOf(line, 'net') ?? 1000,
+    tareG,
+    hub: orDefault(textOf(line, 'hub')) as '' | undefined,
+    note: textOf(line, 'note'),
+  })
+  const { id: spoolId } = await addSpool(tx, body, by.personId)
+  const event = (kind: 'opened' | 'weighed', occurredAt: string, weight: number | null) =>
+    saveSpoolEvent(
+      tx,
+      checked(spoolEventSchema, { spoolId, kind, grossG: weight, occurredAt, confirmed: line.confirmed }),
+      by.personId,
+    )
+  const openedAt = momentOf(line, 'opened', by)
+  if (openedAt !== null) await event('opened', openedAt, null)
+  if (grossG === null) return added(`${tag}, ${name}, ${body.netG} g`)
+  const { leftG } = await event('weighed', by.now.toISOString(), grossG)
+  return added(`${tag}, ${name}, ${leftG.toFixed(0)} g left`)
+}
+
+async function addingMaterial(tx: Connection, line: Line, name: string, by: By): Promise<number> {
+  const { fillerFraction, ...named } = filamentOfName(name)
+  if (fillerFraction === null || startMaterial(named.polymer, named.filler, fillerFraction).window === null)
+    refuseField('material', `No material is called ${name}: add it first`)
+  const filled = named.filler === 'none' ? 'unfilled' : `${(fillerFraction * 100).toFixed(0)} wt% ${named.filler}`
+  const message = `No material is called ${name}. Add it: ${named.polymer}, ${filled}, with start values?`
+  ask([{ code: `new-material:${name.toLowerCase()}`, field: 'material', message }], line.confirmed)
+  return (await materialByName(tx, { name, ...named, fillerFraction, densityGCm3: null, note: '' }, by)).id
+}
+
+export const SAVE_LINE: Record<TableName, SaveLine> = { printers, types, nozzles, materials, spools, people }
+
+/** The column that a field of an entry is typed in. */
+const COLUMN_OF: Readonly<Record<string, string>> = {
+  'typeId': 'type',
+  'materialId': 'material',
+  'receivedAt': 'received',
+  'occurredAt': 'fitted',
+  'receipt.valueMm': 'bore',
+  'receipt.uMm': 'boreU',
+  'valueMm': 'bore',
+  'uMm': 'boreU',
+  'headId': 'printer',
+  'nominalBoreMm': 'bore',
+  'lengthMm': 'length',
+  'tipFlatMm': 'tipFlat',
+  'landMm': 'land',
+  'inletMm': 'inlet',
+  'torqueNm': 'torque',
+  'fillerFraction': 'wt',
+  'densityGCm3': 'density',
+  'diameterMm': 'diameter',
+  'netG': 'net',
+  'tareG': 'tare',
+  'grossG': 'gross',
+  'kind': 'stack',
+}
+export const columnOf = (field: string): string => COLUMN_OF[field] ?? field
