@@ -4,8 +4,8 @@ import type { BenchLine } from '#shared/answers/bench'
 import type { SpoolState } from '#shared/answers/spools'
 import { computed, ref } from 'vue'
 import FitSheet from '~/components/entry/FitSheet.vue'
-import EmptyShop from '~/components/ui/EmptyShop.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
+import FirstHour from '~/components/floor/FirstHour.vue'
 import HeatWall from '~/components/floor/HeatWall.vue'
 import { useAnswer } from '~/composables/answer'
 import { nowLine } from '#shared/time'
@@ -35,6 +35,11 @@ const { data: floor, failure } = useAnswer('/api/floor', { everyMs: 30_000 })
 const { data: prepare, now } = usePrepare()
 const shop = useShop()
 const fitting = ref<number | null>(null)
+/** Without one of these no question can be answered. */
+const isBeingSetUp = computed(() => {
+  const d = shop.data
+  return d !== null && [d.printers, d.nozzles, d.spools].some(l => l.length === 0)
+})
 
 const DRY_NOTES: Partial<Record<Dryness, string>> = { wet: 'is too wet', unknown: 'not known to be dry' }
 /** What Prepare knows of each printer: its soak, and whether the spool on it is dry. */
@@ -146,8 +151,8 @@ const verdict = computed(() => {
     </div>
     <p v-if="failure" class="mb-2 font-semibold text-look" role="status">{{ failure }}</p>
     <template v-if="floor">
-      <EmptyShop v-if="floor.printers.length === 0" />
-      <template v-else>
+      <FirstHour v-if="isBeingSetUp" />
+      <template v-if="floor.printers.length > 0">
         <p
           v-if="verdict"
           class="mb-3 flex items-start gap-2 text-[15px] font-[650]"

@@ -32,10 +32,7 @@ export function writtenBy(cells: readonly string[]): Written {
       if (marks.length > 0) decimal ??= marks[marks.length - 1] as ',' | '.'
     }
     const d = DAY.exec(t)
-    if (d && d[1]!.length < 3) {
-      if (d[2] === '.' || Number(d[1]) > 12) order ??= 'day first'
-      else if (Number(d[3]) > 12) order ??= 'month first'
-    }
+    if (d && d[1]!.length < 3) order ??= orderOf(d)
   }
   return { decimal, order }
 }
@@ -71,16 +68,24 @@ function numberOf(text: string, c: Column, decimal: Written['decimal'], unit: st
   return got(Number((value * factor).toPrecision(12)))
 }
 
+/** Which stands first in a day that can be read in one way only: before points the day, and no month is the 13th. */
+function orderOf(m: RegExpExecArray): Written['order'] {
+  if (m[2] === '.' || Number(m[1]) > 12) return 'day first'
+  return Number(m[3]) > 12 ? 'month first' : null
+}
+
 function dayOf(text: string, order: Written['order']): Reading {
   const m = DAY.exec(text)
   if (!m) return cannot(`Not a date: “${text}”; write it like 2026-01-15`)
   const [a, b, c] = [Number(m[1]), Number(m[3]), Number(m[4])]
   const yearFirst = m[1]!.length === 4
   if (!yearFirst && m[4]!.length === 3) return cannot(`Not a date: “${text}”; write it like 2026-01-15`)
-  const first = m[2] === '.' || a > 12 ? 'day first' : b > 12 ? 'month first' : order
+  const first = orderOf(m) ?? order
   if (!yearFirst && first === null) return cannot(`“${text}” can be two days: choose whether day or month stands first`)
-  const year = yearFirst ? a : c < 100 ? 2000 + c : c
-  const [month, date] = yearFirst ? [b, c] : first === 'day first' ? [b, a] : [a, b]
+  const last = c < 100 ? 2000 + c : c
+  const [year, month, date] = { 'year first': [a, b, c], 'day first': [last, b, a], 'month first': [last, a, b] }[
+    yearFirst ? 'year first' : first!
+  ] as [number, number, number]
   const there = new Date(Date.UTC(year, month - 1, date))
   if (there.getUTCMonth() !== month - 1 || there.getUTCDate() !== date) return cannot(`There is no day “${text}”`)
   const two = (v: number) => String(v).padStart(2, '0')

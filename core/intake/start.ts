@@ -1,7 +1,8 @@
 /** What is known of a thing by its name alone, to start from: its maker's sheet says more. */
 import { startWindow } from '../limits'
 import { compositeDensity, FILLER_DENSITY, MOST_FILLER } from '../materials'
-import { NOZZLE_MATERIALS, START_ABRASIVITY, type Filler, type NozzleMaterial } from '../wear'
+import { need } from '../numeric'
+import { NOMINAL_MM, NOZZLE_MATERIALS, START_ABRASIVITY, type Filler, type NozzleMaterial } from '../wear'
 import type { StartWindow } from '../limits'
 
 /** How fillers are written at the end of a filament's name; common practice, no source. */
@@ -36,6 +37,7 @@ export interface StartMaterial {
 }
 /** Start values of a filament of this polymer with this share of filler (0 to 0.8). */
 export function startMaterial(polymer: string, filler: Filler, fillerFraction: number): StartMaterial {
+  need('fillerFraction', fillerFraction, 0, MOST_FILLER)
   const window = startWindow(polymer, filler)
   const matrix = window?.facts.matrixGCm3?.value ?? null
   const fillerGCm3 = FILLER_DENSITY[filler]
@@ -53,11 +55,14 @@ export function nozzleTypeOfName(name: string): { material: NozzleMaterial; bore
   return material ? { material, boreMm: Number(m![2]!.replace(',', '.')) } : null
 }
 
-/** Dimensions in mm of a nozzle with this bore, to start from: common practice, no source. */
-export const startNozzle = (boreMm: number) => ({
-  lengthMm: 12.5,
-  coneDeg: 60,
-  tipFlatMm: Math.max(1, 2 * boreMm),
-  landMm: Math.max(0.8, 2 * boreMm),
-  inletMm: Math.max(2, boreMm + 0.5),
-})
+/** Dimensions in mm of a nozzle with this bore (0.05 to 3 mm), to start from: common practice, no source. */
+export function startNozzle(boreMm: number) {
+  need('boreMm', boreMm, ...NOMINAL_MM, 'mm')
+  return {
+    lengthMm: 12.5,
+    coneDeg: 60,
+    tipFlatMm: Math.max(1, 2 * boreMm),
+    landMm: Math.max(0.8, 2 * boreMm),
+    inletMm: Math.max(2, boreMm + 0.5),
+  }
+}

@@ -1,10 +1,17 @@
 /** Tags in sequence. */
 
+import { need } from '../numeric'
+
+const MOST_TAGS = 1e5
+/** Where the tags of a shop begin that has none yet; common practice, no source. */
+export const FIRST_TAG = { nozzles: 'N-001', spools: 'S-01' } as const
+
 /**
  * The next tags after those there are: the same letters and as many digits as the highest has. `first` is where a
- * sequence begins that has none yet. Tags are compared without case.
+ * sequence begins that has none yet; `count` is 0 to 100 000. Tags are compared without case.
  */
 export function nextTags(known: readonly string[], first: string, count: number): string[] {
+  need('count', count, 0, MOST_TAGS)
   const all = new Set(known.map(t => t.toLowerCase()))
   const letters = (tag: string) => /^(.*?)(\d+)$/.exec(tag)
   const start = letters(first)!

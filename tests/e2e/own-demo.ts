@@ -1,4 +1,4 @@
-/** A spec that changes the demo so much that others would not know it again: a copy of its own, with stand-ins. */
+/** A spec that changes a shop so much that others would not know it again: one of its own, with stand-ins. */
 import { freePort } from '../../scripts/lib/postgres.mjs'
 import { serve, standIns } from './global-setup'
 import { type OWN_DATABASE, ownDatabase, test as base } from './support'

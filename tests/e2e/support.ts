@@ -13,6 +13,7 @@ export const OWN_DATABASE = [
   'chambers',
   'change',
   'check',
+  'first',
   'fuzz',
   'picture',
   'study',
@@ -20,6 +21,8 @@ export const OWN_DATABASE = [
   'verify',
   'wrong',
 ] as const
+/** Of those, shops with nothing in them. */
+export const EMPTY: readonly (typeof OWN_DATABASE)[number][] = ['first']
 interface Served {
   port: number
   url: string

@@ -178,13 +178,19 @@ test('a refused line takes back what it began, and leaves the shop to the next',
   expect(await count("nozzles where tag like 'N-05%'")).toBe(0)
 })
 
-test('types, materials and people: what the name tells is used, what is missing is a start value and says so', async () => {
+test('types, materials, people: what is missing is a start value, and says so', async () => {
   expect(
-    await look('types', [{ name: 'ruby tip 0.6' }, { name: 'mine', material: 'brass' }, { name: 'cheese' }]),
+    await look('types', [
+      { name: 'ruby tip 0.6' },
+      { name: 'mine', material: 'brass' },
+      { name: 'cheese' },
+      { name: 'wide', material: 'brass', bore: 50 },
+    ]),
   ).toMatchObject([
     { state: 'new', says: 'ruby tip 0.6, with dimensions to start from' },
     { state: 'wrong', errors: [{ field: 'bore' }] },
     { state: 'wrong', errors: [{ field: 'material' }] },
+    { state: 'wrong', errors: [{ field: 'bore' }] },
   ])
   await take('types', [
     { name: 'by its sheet', material: 'brass', bore: 0.6, length: 12, tipFlat: 1.2, land: 1, inlet: 2 },

@@ -16,6 +16,7 @@ import * as drying from '#core/drying'
 import * as flow from '#core/flow'
 import * as gcode from '#core/gcode'
 import * as imaging from '#core/imaging'
+import * as intake from '#core/intake'
 import * as life from '#core/life'
 import * as limits from '#core/limits'
 import * as materials from '#core/materials'
@@ -43,6 +44,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   flow,
   gcode,
   imaging,
+  intake,
   life,
   limits,
   materials,
@@ -769,6 +771,11 @@ const CALLS: Record<string, Record<string, Call>> = {
     stackOf: { args: { printer: P, headId: made(0) } },
     tightestBend: { args: { diameterMm: 1.75, strainAtBreak: 0.03, curlMm: 150, way: 'against', safety: 1.5 } },
   },
+  intake: {
+    nextTags: { args: { known: ['N-001'], first: 'N-001', count: 2 } },
+    startMaterial: { args: { polymer: 'PA6', filler: 'carbon fibre', fillerFraction: 0.2 } },
+    startNozzle: { args: { boreMm: 0.4 } },
+  },
   materials: {
     checkDensity: { args: { statedGCm3: 1.2, matrixGCm3: 1.13, filler: 'carbon fibre', fillerMassFraction: 0.2 } },
     compositeDensity: { args: { matrixGCm3: 1.13, fillerGCm3: 1.78, fillerMassFraction: 0.2 } },
@@ -1116,6 +1123,16 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     surveySources: 'of surveys that the core made',
     readSurveyTable: 'text in; what is no number becomes a problem at its line',
     readTable: 'text in; what is no number becomes a problem at its line',
+  },
+  intake: {
+    columnsOf: 'a name in',
+    filamentOfName: 'a name in',
+    looksLikeHeadings: 'text in',
+    matchHeadings: 'text in',
+    nozzleTypeOfName: 'a name in',
+    readCell: 'text in; what cannot be read becomes a problem',
+    separatorOf: 'text in',
+    writtenBy: 'text in',
   },
   diagnosis: {
     startOf: 'words in',

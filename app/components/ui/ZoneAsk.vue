@@ -9,11 +9,14 @@ import { useUi } from '~/state/ui'
 const shop = useShop()
 const ui = useUi()
 const edits = useRecordEdit()
+const route = useRoute()
 const own = Intl.DateTimeFormat().resolvedOptions().timeZone
 const settings = computed(() => shop.data?.settings ?? null)
 const unknown = computed(() => settings.value !== null && !isZone(settings.value.timeZone))
-/** Nobody has set up this shop yet: its zone is the one that every shop starts with. */
-const untouched = computed(() => settings.value?.version === 1 && settings.value.demoAnchor === null && own !== 'UTC')
+/** Nobody has set up this shop yet: its zone is the one that every shop starts with. The Floor asks it by itself. */
+const untouched = computed(
+  () => route.path !== '/' && settings.value?.version === 1 && settings.value.demoAnchor === null && own !== 'UTC',
+)
 const failure = ref('')
 
 async function use(timeZone: string): Promise<void> {

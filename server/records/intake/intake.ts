@@ -4,12 +4,14 @@
  */
 import type { z } from 'zod'
 import { columnsOf } from '#core/intake'
+import { InputError } from '#core/numeric'
 import type { IntakeEffect, IntakeLine } from '#shared/answers/intake'
 import type { intakeSchema } from '#shared/entries/intake'
 import type { Connection, Database } from '../../db/client'
 import { Refusal, refuseFields } from '../entry/refusal'
 import { shopSettings } from '../shop/settings'
-import { columnOf, SAVE_LINE, type By } from './lines'
+import { columnOf, type By } from './line'
+import { SAVE_LINE } from './lines'
 
 type Intake = z.output<typeof intakeSchema>
 
@@ -73,6 +75,10 @@ async function oneLine(
     const { isHere, says } = await tx.transaction(inner => SAVE_LINE[table](inner, line, by))
     return { ...as, state: isHere ? 'here' : 'new', says }
   } catch (error) {
+    if (error instanceof InputError) {
+      const message = `${String(error.given)} is not allowed: ${error.allowed}`
+      return { ...as, state: 'wrong', says: message, errors: [{ field: columnOf(error.field), message }] }
+    }
     if (!(error instanceof Refusal)) throw error
     const { title, questions, errors } = error.problem
     if (questions) {

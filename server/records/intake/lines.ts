@@ -5,16 +5,14 @@ import { filamentOfName, nozzleTypeOfName, startMaterial, startNozzle, type Tabl
 import { STARTING_STACKS } from '#core/limits'
 import { FILLERS, type Filler } from '#core/wear'
 import { listed } from '#core/words'
-import type { intakeSchema } from '#shared/entries/intake'
 import { materialSchema } from '#shared/entries/materials'
 import { nozzleSchema, nozzleTypeSchema } from '#shared/entries/nozzles'
 import { fittingSchema, printerSchema } from '#shared/entries/printers'
 import { personSchema } from '#shared/entries/shop'
 import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import { shareOf } from '#shared/share'
-import { fromField } from '#shared/time'
 import type { Connection } from '../../db/client'
-import { ask, refuseField, refuseFields } from '../entry/refusal'
+import { ask, refuseField } from '../entry/refusal'
 import { addMaterial } from '../materials/materials'
 import { addNozzle } from '../nozzles/nozzles'
 import { addNozzleType } from '../nozzles/types'
@@ -22,58 +20,20 @@ import { saveFitting } from '../printers/fittings'
 import { addPrinter } from '../printers/stack-change'
 import { addPerson } from '../shop/people'
 import { addSpool, saveSpoolEvent } from '../spools/spools'
-
-type Line = z.output<typeof intakeSchema>['lines'][number]
-export interface Saved {
-  /** There already: nothing was added. */
-  isHere: boolean
-  says: string
-}
-export interface By {
-  personId: number
-  zone: string
-  now: Date
-}
-type SaveLine = (tx: Connection, line: Line, by: By) => Promise<Saved>
-
-const added = (says: string): Saved => ({ isHere: false, says })
-const here = (says: string): Saved => ({ isHere: true, says: `${says}: here already, left as it is` })
-
-const textOf = ({ values }: Line, key: string) => String(values[key] ?? '').trim()
-const numberOf = ({ values }: Line, key: string) => (typeof values[key] === 'number' ? values[key] : null)
-/** A field that nothing is said of is left to its default. */
-const orDefault = <T>(value: T) => (value === null || value === '' ? undefined : value)
-
-/** Day and time on the shop's clock; of a day alone its noon, of today the present. */
-function momentOf(line: Line, key: string, { zone, now }: By): string | null {
-  const said = textOf(line, key)
-  if (said === '') return null
-  const iso = fromField(said.includes('T') ? said : `${said}T12:00`, zone)
-  if (iso === null) refuseField(key, `Not a date: “${said}”`)
-  const isToday = !said.includes('T') && Date.parse(iso) > now.getTime() && Date.parse(iso) - now.getTime() < 86_400_000
-  return isToday ? now.toISOString() : iso
-}
-
-function checked<S extends z.ZodType>(schema: S, body: z.input<S>): z.output<S> {
-  const read = schema.safeParse(body)
-  if (read.success) return read.data
-  return refuseFields(read.error.issues.map(i => ({ field: i.path.join('.'), message: i.message })))
-}
-
-/** A record by its name or tag, whatever the case. */
-async function found(tx: Connection, table: string, column: 'name' | 'tag', value: string): Promise<Found | null> {
-  const rows = await tx.execute<Found>(sql`
-    select * from ${sql.raw(table)} where lower(${sql.raw(column)}) = lower(${value}) limit 1`)
-  return rows[0] ?? null
-}
-/** A row as the database has it; which columns it has depends on its table. */
-interface Found extends Record<string, unknown> {
-  id: number
-  name: string
-  type_id?: number
-  material_id?: number
-}
-const need = (line: Line, key: string, what: string): string => textOf(line, key) || refuseField(key, `Enter ${what}`)
+import {
+  added,
+  checked,
+  found,
+  here,
+  momentOf,
+  need,
+  numberOf,
+  orDefault,
+  textOf,
+  type By,
+  type Line,
+  type SaveLine,
+} from './line'
 
 /** Adds a nozzle type by its name, with dimensions to start from. */
 async function typeByName(tx: Connection, name: string, by: By): Promise<number | null> {
@@ -189,11 +149,13 @@ const nozzles: SaveLine = async (tx, line, by) => {
   const there = await found(tx, 'nozzles', 'tag', tag)
   if (there && there.type_id === type?.id) return here(tag)
   if (there) refuseField('tag', `${tag} is here already, and is no ${name}`)
-  if (!type) await addingType(line, name)
-  const typeId = type?.id ?? (await typeByName(tx, name, by))!
   const receivedAt = momentOf(line, 'received', by) ?? by.now.toISOString()
   const bore = numberOf(line, 'bore')
   const receipt = bore === null ? null : { valueMm: bore, uMm: numberOf(line, 'boreU') ?? refuseField('boreU', SURE) }
+  const on = await headOf(tx, line)
+  // asked last: what is wrong with the line is said first
+  if (!type) await addingType(line, name)
+  const typeId = type?.id ?? (await typeByName(tx, name, by))!
   const body = checked(nozzleSchema, {
     tag,
     typeId,
@@ -204,7 +166,6 @@ const nozzles: SaveLine = async (tx, line, by) => {
     confirmed: line.confirmed,
   })
   const { id: nozzleId } = await addNozzle(tx, body, by.personId)
-  const on = await headOf(tx, line)
   if (on === null) return added(`${tag}, ${name}, on the shelf`)
   const occurredAt = momentOf(line, 'fitted', by) ?? receivedAt
   const fit = { kind: 'fit' as const, nozzleId, headId: on.id, occurredAt, confirmed: line.confirmed }
@@ -220,7 +181,8 @@ async function addingType(line: Line, name: string): Promise<void> {
       'type',
       `No nozzle type is called ${name}: add it first, or write its material and bore, like brass 0.4`,
     )
-  const message = `No nozzle type is called ${name}. Add it: ${named.material}, ${named.boreMm} mm, with dimensions to start from?`
+  const is = `${named.material}, ${named.boreMm} mm`
+  const message = `No nozzle type is called ${name}. Add it: ${is}, with dimensions to start from?`
   ask([{ code: `new-type:${name.toLowerCase()}`, field: 'type', message }], line.confirmed)
 }
 
@@ -253,7 +215,8 @@ const materials: SaveLine = async (tx, line, by) => {
   const said = textOf(line, 'filler')
   const wt = numberOf(line, 'wt')
   const filler = (FILLERS.find(f => f === said) ?? (wt === 0 ? 'none' : named.filler)) as Filler
-  const share = wt === null ? (filler === named.filler ? named.fillerFraction : null) : shareOf(wt)
+  const byName = filler === named.filler ? named.fillerFraction : null
+  const share = wt === null ? byName : shareOf(wt)
   const fillerFraction = filler === 'none' ? (share ?? 0) : share
   if (fillerFraction === null) refuseField('wt', `Enter the share of ${filler}, wt%`)
   const polymer = textOf(line, 'polymer') || named.polymer
@@ -318,30 +281,3 @@ async function addingMaterial(tx: Connection, line: Line, name: string, by: By):
 }
 
 export const SAVE_LINE: Record<TableName, SaveLine> = { printers, types, nozzles, materials, spools, people }
-
-/** The column that a field of an entry is typed in. */
-const COLUMN_OF: Readonly<Record<string, string>> = {
-  'typeId': 'type',
-  'materialId': 'material',
-  'receivedAt': 'received',
-  'occurredAt': 'fitted',
-  'receipt.valueMm': 'bore',
-  'receipt.uMm': 'boreU',
-  'valueMm': 'bore',
-  'uMm': 'boreU',
-  'headId': 'printer',
-  'nominalBoreMm': 'bore',
-  'lengthMm': 'length',
-  'tipFlatMm': 'tipFlat',
-  'landMm': 'land',
-  'inletMm': 'inlet',
-  'torqueNm': 'torque',
-  'fillerFraction': 'wt',
-  'densityGCm3': 'density',
-  'diameterMm': 'diameter',
-  'netG': 'net',
-  'tareG': 'tare',
-  'grossG': 'gross',
-  'kind': 'stack',
-}
-export const columnOf = (field: string): string => COLUMN_OF[field] ?? field

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: the seven shelves */
 /** Stores: what the shop has. Add and edit each thing, fit and retire nozzles. */
+import { FIRST_TAG, nextTags, startNozzle } from '#core/intake'
 import { counted } from '#core/words'
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -28,6 +29,7 @@ import type { OpenRecord } from '~/components/stores/form-field'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
 import SpoolShelf from '~/components/stores/SpoolShelf.vue'
+import { useAnswer } from '~/composables/answer'
 import { useInAddress } from '~/composables/in-address'
 import { useShop, type ShopData } from '~/state/shop'
 import { fillerWords } from '~/words/material'
@@ -50,6 +52,10 @@ const shown = computed<OpenRecord | null>(() => {
   return o && fields && s.value ? { ...o, fields: fields(s.value) } : o
 })
 
+const { data: tags } = useAnswer('/api/known-tags')
+/** Where the sequence of each begins in a shop that has none. */
+const nextTag = (of: keyof typeof FIRST_TAG) =>
+  nextTags([...s.value![of].map(x => x.tag), ...(tags.value?.[of] ?? [])], FIRST_TAG[of], 1)[0]!
 function add(kind: 'nozzle' | 'spool' | 'type'): void {
   const d = s.value!
   const forms: Record<typeof kind, () => OpenRecord> = {
@@ -59,7 +65,7 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
       route: '/api/nozzles',
       says: (v: Record<string, unknown>) => `Nozzle ${String(v.tag)}`,
       start: {
-        tag: '',
+        tag: nextTag('nozzles'),
         typeId: null,
         wasUsed: false,
         receivedAt: new Date().toISOString(),
@@ -73,7 +79,7 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
       route: '/api/spools',
       says: (v: Record<string, unknown>) => `Spool ${String(v.tag)}`,
       start: {
-        tag: '',
+        tag: nextTag('spools'),
         materialId: null,
         diameterMm: 1.75,
         netG: 1000,
@@ -93,17 +99,14 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
         name: '',
         material: 'hardened steel',
         nominalBoreMm: 0.4,
-        lengthMm: 12.5,
-        coneDeg: 60,
-        tipFlatMm: 1,
-        landMm: 0.8,
-        inletMm: 2,
+        // to start from, and said to be; its sheet says them
+        ...startNozzle(0.4),
         insertMm: null,
         boreGrowthLimit: 0.1,
         tipLossLimitMm: 0.15,
         massLimitKg: null,
         torqueNm: null,
-        basis: 'data sheet',
+        basis: 'practice',
         note: '',
       },
     }),
@@ -265,7 +268,10 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
 
 <template>
   <div>
-    <h1 class="mb-1">Stores</h1>
+    <header class="mb-1 flex flex-wrap items-baseline gap-x-4">
+      <h1>Stores</h1>
+      <NuxtLink to="/stores/table" class="act">Paste a whole table</NuxtLink>
+    </header>
     <p class="mb-3 text-[15px] font-[650]">{{ sentence }}</p>
     <TabGroup v-if="s" :selected-index="tab" @change="i => (tab = i)">
       <TabList class="mb-3 flex flex-wrap gap-x-1 border-b-2 border-ink">
