@@ -233,6 +233,8 @@ export function useIntake(table: Ref<TableName>) {
     read.value.some(r => Object.values(r.errors).some(e => e.includes('decimals are'))),
   )
   const asksOrder = computed(() => read.value.some(r => Object.values(r.errors).some(e => e.includes('stands first'))))
+  /** The text stands in its field again, as it was pasted. */
+  const putBack = () => change({ ...EMPTY, text: now.value.text })
   function done(): void {
     const { [table.value]: _, ...rest } = kept.value
     kept.value = rest
@@ -258,6 +260,7 @@ export function useIntake(table: Ref<TableName>) {
     setWritten,
     leaveOut,
     answer,
+    putBack,
     done,
   }
 }

@@ -142,6 +142,7 @@ const verdict = computed(() => {
         >{{ floor.shopName }} · {{ nowLine(floor.timeZone) }}</span
       >
       <span
+        v-if="floor && floor.printers.length > 0"
         class="ml-auto hidden items-center gap-3 text-xs font-semibold text-ink2 lg:flex print:flex print:flex"
         aria-hidden="true"
       >

@@ -143,11 +143,12 @@ export const TABLES = {
       mm('diameter', 'diameter', '1.75', ['filament diameter']),
       grams('net', 'filament when full', '1000', ['net', 'net weight', 'weight', 'full', 'size']),
       grams('tare', 'empty spool', '210', ['tare', 'spool weight', 'core', 'reel']),
-      grams('gross', 'weight now with its spool', '830', [
+      grams('gross', 'on the balance now', '830', [
         'gross',
         'weight now',
         'weighed',
         'on the balance',
+        'weight now with its spool',
         'current weight',
       ]),
       grams('left', 'left', '620', ['remaining', 'remainder', 'rest', 'left now']),

@@ -8,6 +8,8 @@ import type { ShownLine } from '~/composables/intake'
 const props = defineProps<{
   headings: readonly string[]
   keys: readonly (string | null)[]
+  /** The units that the headings give themselves. */
+  units: readonly (string | null)[]
   columns: readonly Column[]
   lines: readonly ShownLine[]
 }>()
@@ -37,6 +39,11 @@ function isWrong(l: ShownLine, place: number): boolean {
   const key = props.keys[place]
   return key !== null && key !== undefined && l.errors[key] !== undefined
 }
+/** What a bare number of a place counts in, where its heading does not say. */
+function unitOf(place: number): string {
+  const unit = props.columns.find(c => c.key === props.keys[place])?.unit
+  return unit && !props.units[place] ? `, ${unit}` : ''
+}
 const isText = (place: number) => props.columns.some(c => c.key === props.keys[place] && c.reads === 'text')
 const pick = (place: number, e: Event) => emit('key', place, (e.target as HTMLSelectElement).value || null)
 </script>
@@ -57,7 +64,9 @@ const pick = (place: number, e: Event) => emit('key', place, (e.target as HTMLSe
             <th scope="col" class="min-w-[220px]">what it does</th>
             <th v-if="hasTag && !tagTaken" scope="col">tag</th>
             <th v-for="(h, i) in headings" :key="i" scope="col">
-              <span class="block" :class="keys[i] === null ? 'text-ink2' : ''">{{ h || `column ${i + 1}` }}</span>
+              <span class="block" :class="keys[i] === null ? 'text-ink2' : ''"
+                >{{ h || `column ${i + 1}` }}{{ unitOf(i) }}</span
+              >
               <select
                 class="input min-w-[150px] text-sm"
                 :aria-label="`What ${h || `column ${i + 1}`} is`"
@@ -65,7 +74,7 @@ const pick = (place: number, e: Event) => emit('key', place, (e.target as HTMLSe
               >
                 <option value="" :selected="keys[i] === null">not taken</option>
                 <option v-for="c in columns" :key="c.key" :value="c.key" :selected="keys[i] === c.key">
-                  {{ c.label }}{{ c.unit ? `, ${c.unit}` : '' }}
+                  {{ c.label }}
                 </option>
               </select>
             </th>

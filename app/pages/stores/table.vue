@@ -202,7 +202,7 @@ function yesToAll(): void {
         >
           {{ addWords }}
         </button>
-        <button type="button" class="button plain" @click="intake.done()">Give this table up</button>
+        <button type="button" class="button plain" @click="intake.putBack()">Back to the text</button>
         <label class="inline-flex min-h-[40px] items-center gap-2"
           ><input
             type="checkbox"
@@ -217,6 +217,7 @@ function yesToAll(): void {
         :key="table"
         :headings="headings"
         :keys="now.keys"
+        :units="now.units"
         :columns="columns"
         :lines="lines"
         @key="intake.setKey"
