@@ -44,8 +44,8 @@ export const findingSchema = z
   })
   .superRefine((f, ctx) => {
     const say = (path: string, message: string) => ctx.addIssue({ code: 'custom', path: [path], message })
-    if (f.kind === 'sign' && !(f.key in SIGNS)) say('key', 'Choose one of the signs')
-    else if (f.kind === 'test' && !(f.key in TESTS)) say('key', 'Choose one of the tests')
+    if (f.kind === 'sign' && !Object.hasOwn(SIGNS, f.key)) say('key', 'Choose one of the signs')
+    else if (f.kind === 'test' && !Object.hasOwn(TESTS, f.key)) say('key', 'Choose one of the tests')
     else {
       const states: readonly string[] = f.kind === 'sign' ? SIGN_STATES : resultsOf(TESTS[f.key as TestName])
       if (!states.includes(f.state)) say('state', `Choose one of: ${states.join('; ')}`)

@@ -220,3 +220,11 @@ test('a case that is closed late does not rest on what was found after it', asyn
   await close(id, { cause: 'grip', known: 'assumed', how: 'tension', occurredAt: ago(0.8) })
   expect(Object.keys(await told(id))).not.toContain('gauge')
 })
+
+test('a finding of a sign or test that every object has, and no list names, is refused at its field', () => {
+  for (const kind of ['sign', 'test'])
+    for (const key of ['__proto__', 'constructor']) {
+      const read = findingSchema.safeParse({ caseId: 1, kind, key, state: 'yes', occurredAt: '2026-10-10T01:11:23Z' })
+      expect(read.error!.issues[0]!.path, key).toEqual(['key'])
+    }
+})
