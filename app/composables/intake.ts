@@ -22,6 +22,7 @@ import { MOST_LINES } from '#shared/entries/intake'
 import { useAnswer } from '~/composables/answer'
 import { ask, ProblemError } from '~/lib/api'
 import { tableOfText } from '~/lib/table-text'
+import { useShop } from '~/state/shop'
 
 interface Kept {
   text: string
@@ -46,6 +47,7 @@ const EMPTY: Kept = {
   yes: [],
 }
 const LOOK_AFTER_MS = 350
+const MOST_KEPT = 1_000_000
 
 export interface ShownLine {
   line: number
@@ -70,22 +72,32 @@ export function useIntake(table: Ref<TableName>) {
   }
   const problem = ref<string | null>(null)
   const columns = computed<readonly Column[]>(() => columnsOf(table.value))
+  const shop = useShop()
   const { data: tags } = useAnswer('/api/known-tags')
 
   function paste(text: string): void {
     const read = tableOfText(text)
     problem.value = read.problem
-    if (read.problem !== null) return change({ ...EMPTY, text })
+    // more than this the tab does not keep; it is where it was copied from
+    const kept = text.length < MOST_KEPT ? text : ''
+    if (read.problem !== null) return change({ ...EMPTY, text: kept })
     if (read.rows.length > MOST_LINES + 1) {
       problem.value = `${read.rows.length} lines: at most ${MOST_LINES} at once. Paste the table in parts.`
-      return change({ ...EMPTY, text })
+      return change({ ...EMPTY, text: kept })
     }
     const first = read.rows[0]?.cells ?? []
     const hasHeadings = looksLikeHeadings(first, columns.value)
     const heads = hasHeadings ? matchHeadings(first, columns.value) : []
     // without headings the columns stand in our order
     const keys = hasHeadings ? heads.map(h => h.key) : first.map((_, i) => columns.value[i]?.key ?? null)
-    change({ ...EMPTY, text, hasHeadings, keys, units: first.map((_, i) => heads[i]?.unit ?? null), rows: read.rows })
+    change({
+      ...EMPTY,
+      text: kept,
+      hasHeadings,
+      keys,
+      units: first.map((_, i) => heads[i]?.unit ?? null),
+      rows: read.rows,
+    })
   }
   const headings = computed(() =>
     now.value.hasHeadings
@@ -181,6 +193,11 @@ export function useIntake(table: Ref<TableName>) {
       void look()
     },
     { immediate: true },
+  )
+  // a server that was away is asked again when it is back
+  watch(
+    () => shop.reachable,
+    isBack => isBack && void look(),
   )
   watch(table, () => {
     problem.value = null

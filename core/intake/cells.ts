@@ -59,7 +59,7 @@ function numberOf(text: string, c: Column, decimal: Written['decimal'], unit: st
   const said = m[2]!.trim().toLowerCase()
   const by = said === '' ? (unit ?? '') : said
   if (by === '') return got(value)
-  const factor = c.units?.[by]
+  const factor = Object.hasOwn(c.units ?? {}, by) ? c.units![by] : undefined
   if (factor === undefined)
     return cannot(
       c.unit ? `“${m[2]!.trim()}” is no unit of it: ${c.unit} is` : `A number only, without “${m[2]!.trim()}”`,

@@ -9,6 +9,9 @@ export const FIRST_TAG = { nozzles: 'N-001', spools: 'S-01' } as const
 /**
  * The next tags after those there are: the same letters and as many digits as the highest has. `first` is where a
  * sequence begins that has none yet; `count` is 0 to 100 000. Tags are compared without case.
+ *
+ * @example
+ * nextTags(['N-009', 'N-012'], 'N-001', 2) // ["N-013","N-014"]
  */
 export function nextTags(known: readonly string[], first: string, count: number): string[] {
   need('count', count, 0, MOST_TAGS)

@@ -25,6 +25,7 @@ export function kg(v: number | null): string {
 /** An 80 % range with one unit: "80 % between 0.05 and 0.41 kg". Both in kg, 0 or more. */
 export function kgBetween(low: number, high: number): string {
   if (!Number.isFinite(low) || !Number.isFinite(high)) return UNKNOWN
+  if (high < 0.0005) return '80 % below 0.5 g'
   const inGrams = high < 0.0995
   const text = (v: number) => {
     if (v < 0.0005) return '0'

@@ -101,7 +101,7 @@ describe('numbers', () => {
     expect(writtenBy(['1,000', '1,75']).decimal).toBe(',')
     expect(writtenBy(['1,000', '24.12.2025', '12']).decimal).toBeNull()
   })
-  test.each(['abc', '12 °C', '=A1*2', '#REF!', '1-2'])('%s is refused with what to do', cell =>
+  test.each(['abc', '12 °C', '5 constructor', '=A1*2', '#REF!', '1-2'])('%s is refused with what to do', cell =>
     expect(readCell(cell, net, KNOWN, null)).toMatchObject({ value: null, problem: expect.any(String) as string }),
   )
 })

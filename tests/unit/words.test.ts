@@ -42,6 +42,7 @@ test('an estimate has the digits that matter, and its range', () => {
   expect(kgEstimate({ median: 31.221, low80: 12.4, high80: 80.3 })).toBe('about 31 kg (80 % between 12 and 80 kg)')
   expect(kgEstimate({ median: 0.058, low80: 0.02, high80: 0.09 })).toBe('about 58 g (80 % between 20 and 90 g)')
   expect(kgEstimate({ median: 2, low80: 1, high80: Infinity })).toBe('about 2.0 kg')
+  expect(kgEstimate({ median: 0, low80: 0, high80: 0.0001 })).toBe('about 0 kg (80 % below 0.5 g)')
   expect(countBetween(312, 2950)).toBe('300 to 3000')
   expect(countBetween(3.4, 12.2)).toBe('3 to 12')
   expect(countBetween(952, 1040)).toBe('about 1000')

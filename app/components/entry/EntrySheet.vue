@@ -24,6 +24,12 @@ const props = withDefaults(
   }>(),
   { giveUp: 'Cancel', danger: false, wide: false, blocked: false },
 )
+/** The first button was pressed, and no other. */
+const emit = defineEmits<{ first: [] }>()
+function submit(): void {
+  emit('first')
+  void props.sheet.save()
+}
 const elsewhere = computed(() => [
   ...new Set(
     Object.entries(props.sheet.errors)
@@ -35,7 +41,7 @@ const elsewhere = computed(() => [
 
 <template>
   <ModalSheet :open="sheet.open" :title="title" :wide="wide" @close="sheet.close()">
-    <form class="grid grid-cols-[minmax(0,1fr)] gap-3" @submit.prevent="sheet.save()">
+    <form class="grid grid-cols-[minmax(0,1fr)] gap-3" @submit.prevent="submit">
       <p v-if="sheet.kept" role="status" class="flex flex-wrap items-center gap-x-3 text-sm">
         What you typed before is still here.
         <button type="button" class="button plain" @click="sheet.again()">Start again</button>
@@ -43,9 +49,11 @@ const elsewhere = computed(() => [
       <slot />
       <p v-for="e in elsewhere" :key="e" class="font-semibold text-stop" role="alert">{{ e }}</p>
       <QuestionBox :problem="sheet.problem" :busy="sheet.busy" @confirm="sheet.save" @local="sheet.dismiss()" />
-      <div class="flex gap-2">
+      <div class="flex flex-wrap gap-2">
         <button type="submit" class="button" :class="danger ? 'danger' : 'first'" :disabled="sheet.busy || blocked">
-          {{ action }}</button><button type="button" class="button" @click="sheet.giveUp()">{{ giveUp }}</button>
+          {{ action }}</button><slot name="more" /><button type="button" class="button" @click="sheet.giveUp()">
+          {{ giveUp }}
+        </button>
       </div>
       <slot name="after" />
     </form>

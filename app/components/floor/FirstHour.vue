@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What an empty shop does first, in its order: name and zone, printers, nozzles and spools, the first question. */
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, reactive, ref } from 'vue'
+import { settingsFields } from '#shared/entries/shop'
 import FieldText from '~/components/ui/FieldText.vue'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { useShop } from '~/state/shop'
@@ -15,12 +16,13 @@ const settings = computed(() => d.value.settings)
 const isNamed = computed(() => settings.value.version > 1)
 const v = reactive({ shopName: '', timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone })
 const failure = ref('')
+/** What is wrong with a field, by its name. */
+const errors = ref<Record<string, string>>({})
 async function name(): Promise<void> {
   const { id, version, acceptedRisk } = settings.value
-  if (v.shopName.trim() === '') {
-    failure.value = 'Enter a name'
-    return
-  }
+  const read = settingsFields.pick({ shopName: true, timeZone: true }).safeParse(v)
+  errors.value = Object.fromEntries((read.error?.issues ?? []).map(i => [i.path.join('.'), i.message]))
+  if (!read.success) return
   try {
     await edits.save('settings', id, version, { ...v, acceptedRisk })
     ui.say(`${v.shopName}: times are those of ${v.timeZone}`)
@@ -30,10 +32,6 @@ async function name(): Promise<void> {
     failure.value = editFailure(error)
   }
 }
-watch(
-  () => v.shopName,
-  () => (failure.value = ''),
-)
 const ZONES = Intl.supportedValuesOf('timeZone')
 const steps = computed(() => [
   {
@@ -76,9 +74,17 @@ const next = computed(() => steps.value.find(s => s.done === 0)?.of ?? null)
         <form v-else class="grid gap-2" @submit.prevent="name">
           <p class="font-semibold">1 · Name and time zone</p>
           <div class="grid gap-3 sm:grid-cols-2">
-            <FieldText id="shop-name" v-model="v.shopName" label="Name of the shop" :error="failure" />
-            <FieldText id="shop-zone" v-model="v.timeZone" label="Time zone" :list="ZONES" hint="like Europe/London" />
+            <FieldText id="shop-name" v-model="v.shopName" label="Name of the shop" :error="errors.shopName" />
+            <FieldText
+              id="shop-zone"
+              v-model="v.timeZone"
+              label="Time zone"
+              :list="ZONES"
+              :error="errors.timeZone"
+              hint="like Europe/London"
+            />
           </div>
+          <p v-if="failure" class="font-semibold text-stop" role="alert">{{ failure }}</p>
           <p><button type="submit" class="button first">Save</button></p>
         </form>
       </li>

@@ -26,6 +26,8 @@ interface RecordForm {
 /** A record that a sheet adds: where it goes. */
 export interface NewRecord extends RecordForm {
   route: EntryPath
+  /** Whose tags go on in sequence, where several of a kind are entered one after the other. */
+  another?: 'nozzles' | 'spools'
 }
 /** A record that a sheet edits: which one, and the version that was seen. */
 export interface EditedRecord extends RecordForm {

@@ -54,8 +54,16 @@ const shown = computed<OpenRecord | null>(() => {
 
 const { data: tags } = useAnswer('/api/known-tags')
 /** Where the sequence of each begins in a shop that has none. */
-const nextTag = (of: keyof typeof FIRST_TAG) =>
-  nextTags([...s.value![of].map(x => x.tag), ...(tags.value?.[of] ?? [])], FIRST_TAG[of], 1)[0]!
+const nextTag = (of: keyof typeof FIRST_TAG, saved: string[] = []) =>
+  nextTags([...s.value![of].map(x => x.tag), ...(tags.value?.[of] ?? []), ...saved], FIRST_TAG[of], 1)[0]!
+/** The next of the same: all but its tag, its note and what was measured of it. */
+function another(v: Record<string, unknown>): void {
+  const o = open.value
+  if (o === null || !('route' in o) || o.another === undefined) return
+  const { start } = o
+  const same = Object.fromEntries(Object.entries(v).filter(([k]) => k !== 'note' && k !== 'receipt'))
+  open.value = { ...o, start: { ...start, ...same, tag: nextTag(o.another, [String(v.tag)]) } }
+}
 function add(kind: 'nozzle' | 'spool' | 'type'): void {
   const d = s.value!
   const forms: Record<typeof kind, () => OpenRecord> = {
@@ -64,6 +72,7 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
       fields: nozzleFieldsOf(d),
       route: '/api/nozzles',
       says: (v: Record<string, unknown>) => `Nozzle ${String(v.tag)}`,
+      another: 'nozzles',
       start: {
         tag: nextTag('nozzles'),
         typeId: null,
@@ -78,6 +87,7 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
       fields: spoolFieldsOf(d),
       route: '/api/spools',
       says: (v: Record<string, unknown>) => `Spool ${String(v.tag)}`,
+      another: 'spools',
       start: {
         tag: nextTag('spools'),
         materialId: null,
@@ -423,7 +433,7 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
       </TabPanels>
     </TabGroup>
     <div v-else class="sheet h-[480px] animate-pulse opacity-60" role="status" aria-label="Reading the stores" />
-    <RecordSheet :open="shown" wide @close="open = null" />
+    <RecordSheet :open="shown" wide @close="open = null" @another="another" />
     <FitSheet :head-id="fitHead" @close="fitHead = null" />
   </div>
 </template>

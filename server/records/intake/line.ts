@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { intakeSchema } from '#shared/entries/intake'
-import { fromField } from '#shared/time'
+import { fromField, toField } from '#shared/time'
 import type { Connection } from '../../db/client'
 import { refuseField, refuseFields } from '../entry/refusal'
 
@@ -33,8 +33,9 @@ export function momentOf(line: Line, key: string, { zone, now }: By): string | n
   if (said === '') return null
   const iso = fromField(said.includes('T') ? said : `${said}T12:00`, zone)
   if (iso === null) refuseField(key, `Not a date: “${said}”`)
-  const isToday = !said.includes('T') && Date.parse(iso) > now.getTime() && Date.parse(iso) - now.getTime() < 86_400_000
-  return isToday ? now.toISOString() : iso
+  // this morning its noon is still to come
+  const isToday = said === toField(now.toISOString(), zone).slice(0, 10)
+  return isToday && Date.parse(iso) > now.getTime() ? now.toISOString() : iso
 }
 
 export function checked<S extends z.ZodType>(schema: S, body: z.input<S>): z.output<S> {
