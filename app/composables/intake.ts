@@ -141,17 +141,19 @@ export function useIntake(table: Ref<TableName>) {
     return body.value.map(r => {
       const errors: Record<string, string> = {}
       const values: Record<string, string | number | boolean | null> = {}
+      const asks: (keyof Written)[] = []
       for (const [i, key] of keys.entries()) {
         const column = columns.value.find(c => c.key === key)
         if (!column) continue
         const cell = readCell(r.cells[i] ?? '', column, written.value, units[i] ?? null)
+        if (cell.asks) asks.push(cell.asks)
         if (cell.problem !== null) errors[column.key] = cell.problem
         else if (cell.value !== null) values[column.key] = cell.value
       }
       const at = blank.indexOf(r)
       const tag = at < 0 ? null : proposed[at]!
       if (tag !== null) values.tag = tag
-      return { ...r, isLeftOut: leftOut.includes(r.line), errors, values, tag }
+      return { ...r, isLeftOut: leftOut.includes(r.line), errors, values, asks, tag }
     })
   })
   const sent = computed(() => ({
@@ -246,10 +248,8 @@ export function useIntake(table: Ref<TableName>) {
     const names = columns.value.filter(c => c.needed && !now.value.keys.includes(c.key)).map(c => c.label)
     return now.value.rows.length > 0 && names.length > 0 ? listed(names, 'and') : null
   })
-  const asksDecimal = computed(() =>
-    read.value.some(r => Object.values(r.errors).some(e => e.includes('decimals are'))),
-  )
-  const asksOrder = computed(() => read.value.some(r => Object.values(r.errors).some(e => e.includes('stands first'))))
+  /** Whether the table does not tell how it is written where a line needs it. */
+  const asksFor = (what: keyof Written) => read.value.some(r => r.asks.includes(what))
   /** The text stands in its field again, as it was pasted. */
   const putBack = () => change({ ...EMPTY, text: now.value.text })
   function done(): void {
@@ -266,8 +266,7 @@ export function useIntake(table: Ref<TableName>) {
     looking,
     questions,
     missing,
-    asksDecimal,
-    asksOrder,
+    asksFor,
     sent,
     count,
     paste,

@@ -25,6 +25,7 @@ import {
 } from '#core/schedule'
 import { hours, leftWords, listed } from '#core/words'
 import { drynessOf, type Dryness } from '~/words/water'
+import { isBeingSetUp } from '~/lib/first-hour'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 
@@ -35,11 +36,6 @@ const { data: floor, failure } = useAnswer('/api/floor', { everyMs: 30_000 })
 const { data: prepare, now } = usePrepare()
 const shop = useShop()
 const fitting = ref<number | null>(null)
-/** Without one of these no question can be answered. */
-const isBeingSetUp = computed(() => {
-  const d = shop.data
-  return d !== null && [d.printers, d.nozzles, d.spools].some(l => l.length === 0)
-})
 
 const DRY_NOTES: Partial<Record<Dryness, string>> = { wet: 'is too wet', unknown: 'not known to be dry' }
 /** What Prepare knows of each printer: its soak, and whether the spool on it is dry. */
@@ -152,7 +148,7 @@ const verdict = computed(() => {
     </div>
     <p v-if="failure" class="mb-2 font-semibold text-look" role="status">{{ failure }}</p>
     <template v-if="floor">
-      <FirstHour v-if="isBeingSetUp" />
+      <FirstHour v-if="isBeingSetUp(shop.data)" />
       <template v-if="floor.printers.length > 0">
         <p
           v-if="verdict"

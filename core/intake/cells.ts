@@ -6,6 +6,8 @@ export interface Reading {
   value: string | number | boolean | null
   /** Why it could not be read; null where it could, or is empty. */
   problem: string | null
+  /** What of the whole table is not known, where that is why. */
+  asks?: keyof Written
 }
 /** How the numbers and days of a whole table are written; null while nothing in it tells. */
 export interface Written {
@@ -15,6 +17,7 @@ export interface Written {
 const nothing: Reading = { value: null, problem: null }
 const got = (value: Reading['value']): Reading => ({ value, problem: null })
 const cannot = (problem: string): Reading => ({ value: null, problem })
+const cannotTell = (problem: string, asks: keyof Written): Reading => ({ ...cannot(problem), asks })
 
 const NUMBER = /^([+-]?\d[\d.,'\s]*)\s*(.*)$/
 const THOUSANDS = /^[+-]?\d{1,3}([.,])\d{3}$/
@@ -42,9 +45,8 @@ function numberOf(text: string, c: Column, decimal: Written['decimal'], unit: st
   if (!m) return cannot(`Not a number: “${text}”`)
   const digits = m[1]!.replace(/['\s]/g, '')
   if (THOUSANDS.test(digits) && decimal === null && !/^[+-]?0/.test(digits)) {
-    const of = (v: string) => Number(v)
-    const [small, large] = [of(digits.replace(',', '.')), of(digits.replace(/[.,]/, ''))]
-    return cannot(`“${text}” can be ${small} or ${large}: choose how decimals are written`)
+    const [small, large] = [Number(digits.replace(',', '.')), Number(digits.replace(/[.,]/, ''))]
+    return cannotTell(`“${text}” can be ${small} or ${large}: choose how decimals are written`, 'decimal')
   }
   const last = Math.max(digits.lastIndexOf(','), digits.lastIndexOf('.'))
   // a leading nought is no thousand
@@ -81,7 +83,8 @@ function dayOf(text: string, order: Written['order']): Reading {
   const yearFirst = m[1]!.length === 4
   if (!yearFirst && m[4]!.length === 3) return cannot(`Not a date: “${text}”; write it like 2026-01-15`)
   const first = orderOf(m) ?? order
-  if (!yearFirst && first === null) return cannot(`“${text}” can be two days: choose whether day or month stands first`)
+  if (!yearFirst && first === null)
+    return cannotTell(`“${text}” can be two days: choose whether day or month stands first`, 'order')
   const last = c < 100 ? 2000 + c : c
   const [year, month, date] = { 'year first': [a, b, c], 'day first': [last, b, a], 'month first': [last, a, b] }[
     yearFirst ? 'year first' : first!

@@ -2,11 +2,10 @@
 import { z } from 'zod'
 import { id, text } from './parts'
 
-export const INTAKE_STATES = ['new', 'here', 'asks', 'wrong'] as const
 export const intakeLine = z.object({
   line: id,
   /** Added; there already, and left as it is; to be answered first; to be put right first. */
-  state: z.enum(INTAKE_STATES),
+  state: z.enum(['new', 'here', 'asks', 'wrong']),
   says: text,
   /** What is wrong, by column. */
   errors: z.array(z.object({ field: text, message: text })),

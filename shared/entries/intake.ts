@@ -26,4 +26,3 @@ export const intakeSchema = z.object({
     .min(1, 'At least one line')
     .max(MOST_LINES, `At most ${MOST_LINES} lines at once`),
 })
-export type IntakeEntry = z.input<typeof intakeSchema>

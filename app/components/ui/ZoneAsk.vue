@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import { isZone } from '#shared/time'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
+import { isBeingSetUp } from '~/lib/first-hour'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 
@@ -13,10 +14,12 @@ const route = useRoute()
 const own = Intl.DateTimeFormat().resolvedOptions().timeZone
 const settings = computed(() => shop.data?.settings ?? null)
 const unknown = computed(() => settings.value !== null && !isZone(settings.value.timeZone))
-/** Nobody has set up this shop yet: its zone is the one that every shop starts with. The Floor asks it by itself. */
+/** Nobody has set up this shop yet: its zone is the one that every shop starts with. */
 const untouched = computed(
-  () => route.path !== '/' && settings.value?.version === 1 && settings.value.demoAnchor === null && own !== 'UTC',
+  () => settings.value?.version === 1 && settings.value.demoAnchor === null && own !== 'UTC' && !isLed.value,
 )
+/** What leads a shop through its first hour asks for the zone by itself. */
+const isLed = computed(() => route.path === '/' && isBeingSetUp(shop.data))
 const failure = ref('')
 
 async function use(timeZone: string): Promise<void> {

@@ -22,6 +22,7 @@ import {
   TYPE_FIELDS,
   type FormField,
 } from '~/components/stores/fields'
+import EditButtons from '~/components/stores/EditButtons.vue'
 import HotendShelf from '~/components/stores/HotendShelf.vue'
 import NozzleRack from '~/components/stores/NozzleRack.vue'
 import PrinterLimits from '~/components/stores/PrinterLimits.vue'
@@ -314,15 +315,7 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
           <PrinterLimits :shop="s" @fit="id => (fitHead = id)" @edit="editPrinter" />
           <p v-if="s.outOfUse.printers.length > 0" class="mt-3 text-sm">
             Out of use, off every screen; what they printed still counts:
-            <button
-              v-for="p in s.outOfUse.printers"
-              :key="p.id"
-              type="button"
-              class="button plain"
-              @click="editPrinter(p)"
-            >
-              {{ p.name }}<span class="sr-only">, edit</span>
-            </button>
+            <EditButtons :records="s.outOfUse.printers" @edit="editPrinter" />
           </p>
         </TabPanel>
         <TabPanel>
@@ -380,20 +373,10 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
             <div class="border-l">
               <dt>People</dt>
               <dd>
-                <button v-for="p in s.people" :key="p.id" type="button" class="button plain" @click="editPerson(p)">
-                  {{ p.name }}<span class="sr-only">, edit</span>
-                </button>
+                <EditButtons :records="s.people" @edit="editPerson" />
                 <template v-if="s.outOfUse.people.length > 0">
                   <span class="block text-xs text-ink2">no longer here</span>
-                  <button
-                    v-for="p in s.outOfUse.people"
-                    :key="p.id"
-                    type="button"
-                    class="button plain"
-                    @click="editPerson(p)"
-                  >
-                    {{ p.name }}<span class="sr-only">, edit</span>
-                  </button>
+                  <EditButtons :records="s.outOfUse.people" @edit="editPerson" />
                 </template>
               </dd>
             </div>

@@ -21,8 +21,7 @@ const table = computed<TableName>({
 })
 const kind = computed(() => TABLES[table.value])
 const intake = useIntake(table)
-const { now, problem, columns, headings, lines, looking, questions, missing, asksDecimal, asksOrder, sent, count } =
-  intake
+const { now, problem, columns, headings, lines, looking, questions, missing, asksFor, sent, count } = intake
 const form = useEntryForm('/api/intake')
 const input = ref<HTMLInputElement | null>(null)
 const over = ref(false)
@@ -153,12 +152,12 @@ function yesToAll(): void {
       <p v-if="missing" class="font-semibold text-stop" role="alert">
         No column is taken for the {{ missing }}: choose it at the head of its column.
       </p>
-      <p v-if="asksDecimal" class="flex flex-wrap items-center gap-2" role="alert">
+      <p v-if="asksFor('decimal')" class="flex flex-wrap items-center gap-2" role="alert">
         <b>1,000 and 1.000 can be one or a thousand. Decimals are written with</b>
         <button type="button" class="button" @click="intake.setWritten({ decimal: '.' })">a point</button>
         <button type="button" class="button" @click="intake.setWritten({ decimal: ',' })">a comma</button>
       </p>
-      <p v-if="asksOrder" class="flex flex-wrap items-center gap-2" role="alert">
+      <p v-if="asksFor('order')" class="flex flex-wrap items-center gap-2" role="alert">
         <b>3/4/2026 is</b>
         <button type="button" class="button" @click="intake.setWritten({ order: 'day first' })">3 April</button>
         <button type="button" class="button" @click="intake.setWritten({ order: 'month first' })">4 March</button>

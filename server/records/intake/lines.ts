@@ -35,21 +35,6 @@ import {
   type SaveLine,
 } from './line'
 
-/** Adds a nozzle type by its name, with dimensions to start from. */
-async function typeByName(tx: Connection, name: string, by: By): Promise<number | null> {
-  const named = nozzleTypeOfName(name)
-  if (!named) return null
-  const body = checked(nozzleTypeSchema, {
-    name,
-    material: named.material,
-    nominalBoreMm: named.boreMm,
-    ...startNozzle(named.boreMm),
-    basis: 'practice',
-    note: 'dimensions to start from; its sheet says them',
-  })
-  return (await addNozzleType(tx, body, by.personId)).id
-}
-
 /** Start values have the bases that an entry can have. */
 type Sheet = z.input<typeof materialSchema>
 /** A material with start values of its polymer. */
@@ -127,7 +112,7 @@ const types: SaveLine = async (tx, line, by) => {
   const start = startNozzle(boreMm)
   const missing = Object.values(own).some(v => v === null)
   const dimensions = Object.fromEntries(Object.entries(own).map(([k, v]) => [k, v ?? start[k as keyof typeof own]]))
-  const notes = [textOf(line, 'note'), missing ? 'dimensions to start from; its sheet says them' : '']
+  const notes = [textOf(line, 'note'), missing ? START_NOTE : '']
   const body = checked(nozzleTypeSchema, {
     ...start,
     ...(dimensions as typeof start),
@@ -154,8 +139,7 @@ const nozzles: SaveLine = async (tx, line, by) => {
   const receipt = bore === null ? null : { valueMm: bore, uMm: numberOf(line, 'boreU') ?? refuseField('boreU', SURE) }
   const on = await headOf(tx, line)
   // asked last: what is wrong with the line is said first
-  if (!type) await addingType(line, name)
-  const typeId = type?.id ?? (await typeByName(tx, name, by))!
+  const typeId = type?.id ?? (await addingType(tx, line, name, by))
   const body = checked(nozzleSchema, {
     tag,
     typeId,
@@ -174,17 +158,21 @@ const nozzles: SaveLine = async (tx, line, by) => {
 }
 const SURE = 'Enter how sure the measured bore is, ± mm'
 
-async function addingType(line: Line, name: string): Promise<void> {
+async function addingType(tx: Connection, line: Line, name: string, by: By): Promise<number> {
   const named = nozzleTypeOfName(name)
   if (!named)
     refuseField(
       'type',
       `No nozzle type is called ${name}: add it first, or write its material and bore, like brass 0.4`,
     )
-  const is = `${named.material}, ${named.boreMm} mm`
-  const message = `No nozzle type is called ${name}. Add it: ${is}, with dimensions to start from?`
+  const { material, boreMm } = named
+  const message = `No nozzle type is called ${name}. Add it: ${material}, ${boreMm} mm, with dimensions to start from?`
   ask([{ code: `new-type:${name.toLowerCase()}`, field: 'type', message }], line.confirmed)
+  const start = { ...startNozzle(boreMm), basis: 'practice' as const, note: START_NOTE }
+  const body = checked(nozzleTypeSchema, { name, material, nominalBoreMm: boreMm, ...start })
+  return (await addNozzleType(tx, body, by.personId)).id
 }
+const START_NOTE = 'dimensions to start from; its sheet says them'
 
 /** The head a line names: of a printer with one head the printer is enough. */
 async function headOf(tx: Connection, line: Line): Promise<{ id: number; place: string } | null> {
