@@ -18,14 +18,14 @@ import { precheckAnswer, prepare, storedCheck, warmUpFit, warmUpLine } from './a
 import { changeEffect, fittingEffect } from './answers/printers'
 import { jobLine, jobPage, jobStored, runEffect, runPage } from './answers/runs'
 import { sensorCheckEffect, verify } from './answers/sensors'
-import { intakeEffect, intakeLines } from './answers/intake'
+import { intakeEffect, intakeImports, intakeLines, intakeProgress } from './answers/intake'
 import { knownTags, shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
 import { card } from './answers/cards'
 import { caseList, casePage } from './answers/diagnosis'
 import { benchPage, benchPlan, benchRow, blobEffect } from './answers/flow'
 import { readingEffect, studyLine } from './answers/studies'
-import { intakeSchema } from './entries/intake'
+import { dropSchema, intakeSchema, pieceSchema } from './entries/intake'
 import { surveySchema } from './entries/chambers'
 import { coolDownSchema, procedureSchema, serviceTagSchema, shiftNoteSchema, tickSchema } from './entries/change'
 import { EDITS } from './entries/edits'
@@ -105,6 +105,12 @@ export const READS = {
     answer: floor,
   },
   '/api/shop': { who: 'everybody', says: 'Names and tags of everything, and who acts', answer: shop },
+  '/api/imports': { who: 'everybody', says: 'What came in by tables, the latest first', answer: intakeImports },
+  '/api/intake/progress': {
+    who: 'everybody',
+    says: 'How far a long table has come: stage',
+    answer: intakeProgress,
+  },
   '/api/known-tags': {
     who: 'everybody',
     says: 'Every tag of a nozzle or a spool there ever was',
@@ -519,6 +525,18 @@ export const ENTRIES = {
 
 /** Questions with a body: nothing is stored. */
 export const ASKS = {
+  '/api/intake/pieces': {
+    who: 'everybody',
+    says: 'Send a piece of a long table ahead; it is no record yet',
+    body: pieceSchema,
+    answer: z.object({ kept: z.number() }),
+  },
+  '/api/intake/drop': {
+    who: 'everybody',
+    says: 'Give up a long table that was sent ahead',
+    body: dropSchema,
+    answer: z.object({}),
+  },
   '/api/intake/look': {
     who: 'everybody',
     says: 'What each line of a table would add, and store nothing',

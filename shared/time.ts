@@ -4,11 +4,16 @@
  */
 import { fromAbsolute, parseDateTime, toCalendarDateTime, toZoned } from '@internationalized/date'
 
+/** Those that were asked for and are known: asking takes longer than all else that is done with a time. */
+const zones = new Set<string>()
 /** Whether a name is a zone of the IANA database that this machine knows, or UTC; no abbreviation, no offset. */
 export function isZone(name: string): boolean {
+  if (zones.has(name)) return true
   if (name !== 'UTC' && !/^[A-Z][A-Za-z_]+\/[A-Za-z0-9_+/-]+$/.test(name)) return false
   try {
-    return new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== ''
+    if (new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone === '') return false
+    zones.add(name)
+    return true
   } catch {
     return false
   }

@@ -3,7 +3,7 @@
  * pasted and changed is kept in this tab until it is saved.
  */
 import { useDebounceFn, useSessionStorage } from '@vueuse/core'
-import { computed, ref, watch, type Ref } from 'vue'
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import {
   columnsOf,
   FIRST_TAG,
@@ -18,14 +18,17 @@ import {
 } from '#core/intake'
 import { listed } from '#core/words'
 import type { IntakeLine } from '#shared/answers/intake'
-import { MOST_LINES } from '#shared/entries/intake'
+import { mostLines } from '#shared/entries/intake'
 import { useAnswer } from '~/composables/answer'
+import { useStage } from '~/composables/intake-stage'
 import { ask, ProblemError } from '~/lib/api'
 import { tableOfText } from '~/lib/table-text'
 import { useShop } from '~/state/shop'
 
 interface Kept {
   text: string
+  /** The file it was in; empty for what was pasted. */
+  name: string
   hasHeadings: boolean
   /** The column of each place; null is not taken. */
   keys: (string | null)[]
@@ -38,6 +41,7 @@ interface Kept {
 }
 const EMPTY: Kept = {
   text: '',
+  name: '',
   hasHeadings: true,
   keys: [],
   units: [],
@@ -62,7 +66,17 @@ export interface ShownLine {
 }
 
 export function useIntake(table: Ref<TableName>) {
-  const kept = useSessionStorage<Partial<Record<TableName, Kept>>>('draft intake', {}, { flush: 'sync' })
+  const kept = useSessionStorage<Partial<Record<TableName, Kept>>>(
+    'draft intake',
+    {},
+    {
+      flush: 'sync',
+      // it is always replaced as a whole, and may have thousands of lines
+      shallow: true,
+      // too much for this tab to keep: it is where it was copied from
+      onError: () => {},
+    },
+  )
   const now = computed<Kept>({
     get: () => kept.value[table.value] ?? EMPTY,
     set: v => (kept.value = { ...kept.value, [table.value]: v }),
@@ -75,15 +89,18 @@ export function useIntake(table: Ref<TableName>) {
   const shop = useShop()
   const { data: tags } = useAnswer('/api/known-tags')
 
-  function paste(text: string): void {
+  const stage = useStage()
+  function paste(text: string, name = ''): void {
+    stage.begin()
     const read = tableOfText(text)
     problem.value = read.problem
     // more than this the tab does not keep; it is where it was copied from
     const kept = text.length < MOST_KEPT ? text : ''
-    if (read.problem !== null) return change({ ...EMPTY, text: kept })
-    if (read.rows.length > MOST_LINES + 1) {
-      problem.value = `${read.rows.length} lines: at most ${MOST_LINES} at once. Paste the table in parts.`
-      return change({ ...EMPTY, text: kept })
+    if (read.problem !== null) return change({ ...EMPTY, text: kept, name })
+    const most = mostLines(table.value)
+    if (read.rows.length > most + 1) {
+      problem.value = `${read.rows.length} lines: at most ${most} at once. Paste the table in parts.`
+      return change({ ...EMPTY, text: kept, name })
     }
     const first = read.rows[0]?.cells ?? []
     const hasHeadings = looksLikeHeadings(first, columns.value)
@@ -93,6 +110,7 @@ export function useIntake(table: Ref<TableName>) {
     change({
       ...EMPTY,
       text: kept,
+      name,
       hasHeadings,
       keys,
       units: first.map((_, i) => heads[i]?.unit ?? null),
@@ -138,13 +156,13 @@ export function useIntake(table: Ref<TableName>) {
     const own = tagAt < 0 ? [] : taken.map(r => r.cells[tagAt] ?? '')
     const known = tagged ? (tags.value?.[tagged] ?? []) : []
     const proposed = tagged ? nextTags([...known, ...own], FIRST_TAG[tagged], blank.length) : []
+    const columnAt = keys.map(key => columns.value.find(c => c.key === key) ?? null)
     return body.value.map(r => {
       const errors: Record<string, string> = {}
       const values: Record<string, string | number | boolean | null> = {}
       const asks: (keyof Written)[] = []
-      for (const [i, key] of keys.entries()) {
-        const column = columns.value.find(c => c.key === key)
-        if (!column) continue
+      for (const [i, column] of columnAt.entries()) {
+        if (column === null) continue
         const cell = readCell(r.cells[i] ?? '', column, written.value, units[i] ?? null)
         if (cell.asks) asks.push(cell.asks)
         if (cell.problem !== null) errors[column.key] = cell.problem
@@ -156,25 +174,38 @@ export function useIntake(table: Ref<TableName>) {
       return { ...r, isLeftOut: leftOut.includes(r.line), errors, values, asks, tag }
     })
   })
+  const confirmed = computed(() => {
+    const of = new Map<number, string[]>()
+    for (const y of now.value.yes) {
+      const line = Number(y.slice(0, y.indexOf(' ')))
+      of.set(line, [...(of.get(line) ?? []), y.slice(y.indexOf(' ') + 1)])
+    }
+    return of
+  })
   const sent = computed(() => ({
     table: table.value,
+    name: now.value.name,
     lines: read.value
       .filter(r => !r.isLeftOut && Object.keys(r.errors).length === 0)
       .map(r => ({
         line: r.line,
         values: r.values,
-        confirmed: now.value.yes.filter(y => y.startsWith(`${r.line} `)).map(y => y.slice(y.indexOf(' ') + 1)),
+        confirmed: confirmed.value.get(r.line) ?? [],
       })),
   }))
 
-  const looked = ref<IntakeLine[]>([])
+  const looked = shallowRef<IntakeLine[]>([])
   const looking = ref(false)
   let round = 0
+  async function lookedAt(table: typeof sent.value) {
+    const body = await stage.staged(table)
+    return await stage.followed(ask('/api/intake/look', body), body.staged !== null)
+  }
   const look = useDebounceFn(async () => {
     const mine = ++round
     const body = sent.value
     try {
-      const answer = body.lines.length === 0 ? { lines: [] } : await ask('/api/intake/look', body)
+      const answer = body.lines.length === 0 ? { lines: [] } : await lookedAt(body)
       if (mine !== round) return
       looked.value = answer.lines
       if (now.value.rows.length > 0) problem.value = null
@@ -251,7 +282,7 @@ export function useIntake(table: Ref<TableName>) {
   /** Whether the table does not tell how it is written where a line needs it. */
   const asksFor = (what: keyof Written) => read.value.some(r => r.asks.includes(what))
   /** The text stands in its field again, as it was pasted. */
-  const putBack = () => change({ ...EMPTY, text: now.value.text })
+  const putBack = () => change({ ...EMPTY, text: now.value.text, name: now.value.name })
   function done(): void {
     const { [table.value]: _, ...rest } = kept.value
     kept.value = rest
@@ -278,5 +309,6 @@ export function useIntake(table: Ref<TableName>) {
     answer,
     putBack,
     done,
+    stage,
   }
 }

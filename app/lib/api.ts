@@ -30,6 +30,11 @@ export const isStored = (error: unknown): boolean =>
 /** The server, or its database, could not be reached: the entry may be queued. */
 export class UnreachableError extends Error {}
 
+const PATIENCE_MS = 15_000
+/** Questions that may take long, and say meanwhile how far they are. */
+const LONG: readonly string[] = ['/api/intake', '/api/intake/look']
+const LONG_MS = 300_000
+
 async function request<T>(
   method: string,
   path: string,
@@ -42,7 +47,7 @@ async function request<T>(
       method,
       headers: body === undefined ? headers : { 'content-type': 'application/json', ...headers },
       body: body === undefined ? undefined : JSON.stringify(body),
-      signal: AbortSignal.timeout(15_000),
+      signal: AbortSignal.timeout(LONG.includes(path) ? LONG_MS : PATIENCE_MS),
     })
   } catch {
     throw new UnreachableError('The server does not answer')

@@ -20,6 +20,8 @@ export interface TableKind {
   /** What one line is, and several of them. */
   one: string
   many: string
+  /** Lines are entries of a log, with their day, and not things that are here or not. */
+  isLog?: boolean
   columns: readonly Column[]
 }
 
@@ -50,6 +52,17 @@ const note = text('note', 'note', '', ['notes', 'comment', 'comments', 'remark',
 const day = (key: string, label: string, example: string, also: string[]): Column => ({
   ...text(key, label, example, also),
   reads: 'day',
+})
+
+const figure = (key: string, label: string, unit: string, example: string, also: string[] = []): Column => ({
+  ...text(key, label, example, also),
+  reads: 'number',
+  unit,
+  units: { [unit.toLowerCase()]: 1 },
+})
+const celsius = (key: string, label: string, example: string, also: string[]): Column => ({
+  ...figure(key, label, '°C', example, also),
+  units: { '°c': 1, 'c': 1, '°': 1 },
 })
 
 /**
@@ -165,6 +178,66 @@ export const TABLES = {
       choice(text('role', 'role', 'technician', ['job', 'position']), ['technician', 'lead']),
     ],
   },
+  runs: {
+    one: 'run',
+    many: 'past runs',
+    isLog: true,
+    columns: [
+      needed(text('printer', 'printer', 'Calder', ['machine', 'on printer'])),
+      needed(day('ended', 'ended', '2026-03-01 17:30', ['date', 'day', 'end', 'finished at', 'when', 'time'])),
+      text('name', 'what', 'bracket', ['job', 'name', 'part', 'file', 'print']),
+      text('material', 'material', 'PA6-CF20', ['filament']),
+      text('spool', 'spool', 'S-01', ['spool tag', 'reel']),
+      text('nozzle', 'nozzle', 'N-001', ['nozzle tag']),
+      grams('grams', 'printed', '120', ['grams', 'mass', 'weight', 'used', 'extruded', 'filament used', 'amount']),
+      {
+        ...text('metres', 'length', '40', ['metres', 'meters', 'filament length']),
+        reads: 'number',
+        unit: 'm',
+        units: { m: 1, mm: 0.001, cm: 0.01 },
+      },
+      grams('before', 'spool before', '980', ['weight before', 'before']),
+      grams('after', 'spool after', '860', ['weight after', 'after']),
+      {
+        ...text('hours', 'took', '5.5', ['hours', 'duration', 'print time']),
+        reads: 'number',
+        unit: 'h',
+        units: { h: 1, hours: 1, hour: 1, min: 1 / 60, minutes: 1 / 60 },
+      },
+      choice(text('outcome', 'outcome', 'finished', ['result', 'status', 'ok']), ['finished', 'failed']),
+      text('head', 'head', 'head', ['tool', 'toolhead']),
+      celsius('nozzleC', 'nozzle set', '280', ['nozzle temperature', 'nozzle temp', 'hotend temperature', 'nozzle c']),
+      celsius('bedC', 'bed set', '90', ['bed temperature', 'bed temp', 'bed c']),
+      celsius('chamberC', 'chamber set', '60', ['chamber temperature', 'chamber temp', 'chamber c']),
+      note,
+    ],
+  },
+  gauges: {
+    one: 'gauge',
+    many: 'gauges',
+    isLog: true,
+    columns: [
+      needed(text('nozzle', 'nozzle', 'N-001', ['tag', 'nozzle tag'])),
+      needed(day('gauged', 'gauged', '2026-03-01', ['date', 'day', 'gauged on', 'measured on', 'when'])),
+      mm('bore', 'bore measured', '0.43', ['bore', 'measured bore', 'measured', 'diameter', 'value']),
+      mm('boreU', 'bore give or take', '0.01', ['give or take', 'uncertainty', 'tolerance']),
+      mm('go', 'largest pin that goes', '0.42', ['go', 'go pin']),
+      mm('noGo', 'smallest that does not', '0.43', ['no go', 'no-go', 'no go pin', 'nogo']),
+      mm('tip', 'length', '12.46', ['tip', 'tip length', 'overall length']),
+      note,
+    ],
+  },
+  weighings: {
+    one: 'weighing',
+    many: 'weighings',
+    isLog: true,
+    columns: [
+      needed(text('spool', 'spool', 'S-01', ['tag', 'spool tag', 'reel'])),
+      needed(day('weighed', 'weighed', '2026-03-01', ['date', 'day', 'weighed on', 'when'])),
+      needed(grams('gross', 'on the balance', '830', ['gross', 'weight', 'mass', 'weight with its spool'])),
+      note,
+    ],
+  },
 } as const satisfies Record<string, TableKind>
 
 export type TableName = keyof typeof TABLES
@@ -172,3 +245,5 @@ export type TableName = keyof typeof TABLES
 export const TABLE_NAMES = Object.keys(TABLES) as [TableName, ...TableName[]]
 /** The columns of a table. */
 export const columnsOf = (table: TableName): readonly Column[] => TABLES[table].columns
+/** Whether the lines of a table are entries of a log, which can be struck out. */
+export const isLogTable = (table: TableName): boolean => (TABLES[table] as TableKind).isLog === true

@@ -8,7 +8,7 @@
  * matchHeadings(['Material', 'Net (kg)'], columns) // [{ key: 'material', unit: null }, { key: 'net', unit: 'kg' }]
  * readCell('0,75', columns[3]!, { decimal: ',', order: null }, 'kg') // { value: 750, problem: null }
  */
-export { columnsOf, TABLE_NAMES, TABLES } from './columns'
+export { columnsOf, isLogTable, TABLE_NAMES, TABLES } from './columns'
 export type { Column, TableKind, TableName } from './columns'
 export { looksLikeHeadings, matchHeadings, separatorOf } from './headings'
 export type { Heading } from './headings'

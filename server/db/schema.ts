@@ -32,6 +32,7 @@ import type { CommissionFacts, HotendFacts, Step, SwapFacts, Values } from '#cor
 import type { StudyMethod } from '#core/study'
 import type { Allowed, Placement, Point, Reference, Sensed } from '#core/thermometry'
 import type { DryerKind, FittedFactor } from '#core/drying'
+import type { TableName } from '#core/intake'
 import type { SpoolMass } from '#core/materials'
 import type { LifeFacts } from '../records/nozzles/life-facts'
 import type { SpoolStand } from '../records/spools/moisture'
@@ -843,6 +844,22 @@ export const strikes = pgTable('strikes', {
   reason: text().notNull(),
   personId: integer().notNull(),
   recordedAt: now(),
+})
+
+/** What came in by a table, and which entries are of it. */
+export const imports = pgTable('imports', {
+  id: entryId(),
+  kind: text().$type<TableName>().notNull(),
+  name: text().notNull(),
+  lines: integer().notNull(),
+  personId: integer().notNull(),
+  recordedAt: now(),
+})
+export const importRows = pgTable('import_rows', {
+  id: entryId(),
+  importId: bigint({ mode: 'number' }).notNull(),
+  target: text().$type<StrikeTarget>().notNull(),
+  targetId: bigint({ mode: 'number' }).notNull(),
 })
 
 export const edits = pgTable('edits', {

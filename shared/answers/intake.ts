@@ -1,6 +1,7 @@
 /** What a table brings, line by line. */
 import { z } from 'zod'
-import { id, text } from './parts'
+import { TABLE_NAMES } from '#core/intake'
+import { id, struckBy, text, time } from './parts'
 
 export const intakeLine = z.object({
   line: id,
@@ -18,3 +19,24 @@ export type IntakeLine = z.output<typeof intakeLine>
 export const intakeLines = z.object({ lines: z.array(intakeLine) })
 export const intakeEffect = z.object({ added: id, here: id })
 export type IntakeEffect = z.output<typeof intakeEffect>
+
+/** How far a long table has come: lines done; null where nothing is under way by that name. */
+export const intakeProgress = z.object({ done: z.number().nullable() })
+
+/** What came in by tables, the latest first. */
+export const intakeImports = z.object({
+  imports: z.array(
+    z.object({
+      id,
+      kind: z.enum(TABLE_NAMES),
+      name: text,
+      /** Entries that it brought, and how many of them stand. */
+      entries: z.number(),
+      standing: z.number(),
+      at: time,
+      person: text,
+      struck: struckBy,
+    }),
+  ),
+})
+export type IntakeImports = z.output<typeof intakeImports>

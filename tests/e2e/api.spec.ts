@@ -396,6 +396,8 @@ test('each entry, question and edit', async () => {
   }
   const asks: Record<AskPath, Record<string, unknown>> = {
     '/api/prechecks/preview': entries['/api/prechecks'](),
+    '/api/intake/pieces': { stage: 'api-stage', nr: 0, lines: [{ line: 1, values: { name: 'Somebody' } }] },
+    '/api/intake/drop': { stage: 'api-stage' },
     '/api/intake/look': { table: 'people', lines: [{ line: 1, values: { name: 'Somebody' } }] },
     '/api/stand-in': { what: 'door', printer: shop.printers[0]!.name, open: false },
   }

@@ -17,6 +17,7 @@ import { saveBlob, saveFilamentMeasure } from '../../server/records/flow/weigh'
 import { saveGauge } from '../../server/records/nozzles/gauges'
 import { addNozzle } from '../../server/records/nozzles/nozzles'
 import { addStudy, saveStudyReading } from '../../server/records/studies/studies'
+import { takeIn } from '../../server/records/intake/intake'
 import { addMaterial } from '../../server/records/materials/materials'
 import { savePrecheck } from '../../server/records/prepare/prechecks'
 import { addSetup, saveScale } from '../../server/records/pictures/setups'
@@ -46,6 +47,7 @@ import { changeSchema } from '#shared/entries/printers'
 import { endingSchema } from '#shared/entries/log'
 import { scaleSchema, setupFields } from '#shared/entries/pictures'
 import { benchSchema, blobSchema, filamentMeasureSchema } from '#shared/entries/flow'
+import { intakeSchema } from '#shared/entries/intake'
 import { nozzleSchema } from '#shared/entries/nozzles'
 import { referenceFields, sensorCheckSchema } from '#shared/entries/sensors'
 import { studyReadingSchema, studySchema } from '#shared/entries/studies'
@@ -131,6 +133,9 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const early = { target: 'flow bench', targetId: bench.id, outcome: 'stopped early', occurredAt: ago(0.02) }
   await save(tx => saveEnding(tx, endingSchema.parse(early), 1))
   const seen = { headId, runId: run.runId, seen: ['popping'], not: ['ooze'], occurredAt: ago(0.02) }
+  const line = { nozzle: 'N-1', gauged: '2025-01-01', go: 0.4 }
+  const sheet = intakeSchema.parse({ table: 'gauges', lines: [{ line: 1, values: line }] })
+  await save(tx => takeIn(tx, sheet, 1, db))
   const wrong = await save(tx => addCase(tx, caseSchema.parse(seen), 1))
   const lens = { caseId: wrong.id, kind: 'test', key: 'lens', state: 'bubbles in the strand', occurredAt: ago(0.01) }
   await save(tx => saveFinding(tx, findingSchema.parse(lens), 1))

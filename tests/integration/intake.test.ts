@@ -18,7 +18,7 @@ const table = (name: TableName, rows: Values[], confirmed: string[] = []) =>
   intakeSchema.parse({ table: name, lines: rows.map((values, i) => ({ line: i + 2, values, confirmed })) })
 const tx = <T>(work: (c: Connection) => Promise<T>) => db.transaction(work)
 const look = async (...of: Parameters<typeof table>) => (await lookAt(db, table(...of), 1)).lines
-const take = (...of: Parameters<typeof table>) => tx(c => takeIn(c, table(...of), 1))
+const take = (...of: Parameters<typeof table>) => tx(c => takeIn(c, table(...of), 1, db))
 const count = async (of: string) =>
   (await db.execute<{ n: number }>(sql.raw(`select count(*)::int n from ${of}`)))[0]!.n
 const STEEL = 'new-type:hardened steel 0.4'

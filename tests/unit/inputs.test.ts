@@ -1127,6 +1127,7 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
   intake: {
     columnsOf: 'a name in',
     filamentOfName: 'a name in',
+    isLogTable: 'a name in',
     looksLikeHeadings: 'text in',
     matchHeadings: 'text in',
     nozzleTypeOfName: 'a name in',

@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import { TABLE_NAMES, TABLES, type TableName } from '#core/intake'
 import { counted, listed } from '#core/words'
+import BroughtTables from '~/components/stores/BroughtTables.vue'
 import TableColumns from '~/components/stores/TableColumns.vue'
 import TableLines from '~/components/stores/TableLines.vue'
 import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
@@ -21,7 +22,7 @@ const table = computed<TableName>({
 })
 const kind = computed(() => TABLES[table.value])
 const intake = useIntake(table)
-const { now, problem, columns, headings, lines, looking, questions, missing, asksFor, sent, count } = intake
+const { now, problem, columns, headings, lines, looking, questions, missing, asksFor, sent, count, stage } = intake
 const form = useEntryForm('/api/intake')
 const input = ref<HTMLInputElement | null>(null)
 const over = ref(false)
@@ -32,8 +33,11 @@ const NEXT: Record<TableName, TableName | null> = {
   types: 'nozzles',
   nozzles: 'spools',
   materials: 'spools',
-  spools: null,
+  spools: 'runs',
   people: 'printers',
+  runs: null,
+  gauges: null,
+  weighings: null,
 }
 
 const many = (n: number) => counted(n, kind.value.one, kind.value.many)
@@ -43,13 +47,13 @@ async function choose(file: File | undefined): Promise<void> {
   if (!file) return
   const read = await textOfFile(file)
   if (read.problem !== null) problem.value = read.problem
-  else take(read.text)
+  else take(read.text, file.name)
   if (input.value) input.value.value = ''
 }
-function take(text: string): void {
+function take(text: string, name = ''): void {
   saved.value = null
   form.reset()
-  intake.paste(text)
+  intake.paste(text, name)
 }
 const open = computed(() => count('wrong') + count('asks') + count('reading'))
 const sentence = computed(() => {
@@ -64,7 +68,9 @@ const sentence = computed(() => {
   return `${listed(parts, 'and').replace(/^./, c => c.toUpperCase())}.`
 })
 async function save(): Promise<void> {
-  const done = await form.send(sent.value, `A table of ${kind.value.many}`)
+  sending.value = true
+  const done = await sendAll()
+  sending.value = false
   if (done === null) return
   intake.done()
   if (done === 'queued') return
@@ -73,8 +79,24 @@ async function save(): Promise<void> {
   saved.value = { says, next: NEXT[table.value] }
   ui.say(says)
 }
+/** A long table goes ahead in pieces, and its progress is followed. */
+async function sendAll() {
+  try {
+    const body = await stage.staged(sent.value)
+    return await stage.followed(form.send(body, `A table of ${kind.value.many}`), body.staged !== null)
+  } catch {
+    problem.value = 'The server does not answer: nothing is saved. Try again when it is back.'
+    return null
+  }
+}
+const sending = ref(false)
+async function giveUp(): Promise<void> {
+  await stage.giveUp().catch(() => {})
+  problem.value = 'Given up: nothing of it is stored.'
+}
+const lineCount = computed(() => sent.value.lines.length)
 const addWords = computed(() => {
-  if (form.busy.value) return 'Saving'
+  if (sending.value) return 'Saving'
   return count('new') === 0 ? `Add the ${kind.value.many}` : `Add ${many(count('new'))}`
 })
 /** Of questions of one kind the first are written out. */
@@ -145,6 +167,7 @@ function yesToAll(): void {
       </div>
       <p v-if="problem" class="font-semibold text-stop" role="alert">{{ problem }}</p>
       <TableColumns :key="table" :columns="columns" :many="kind.many" />
+      <BroughtTables />
     </template>
     <template v-else>
       <p class="text-[17px] leading-snug font-[680]" role="status">{{ sentence }}</p>
@@ -196,7 +219,7 @@ function yesToAll(): void {
         <button
           type="button"
           class="button first"
-          :disabled="open > 0 || looking || count('new') === 0 || form.busy.value"
+          :disabled="open > 0 || looking || count('new') === 0 || sending"
           @click="save"
         >
           {{ addWords }}
@@ -210,7 +233,13 @@ function yesToAll(): void {
           />
           the first line is headings</label
         >
-        <span v-if="looking" class="text-sm text-ink2">Looking at the lines</span>
+        <span v-if="looking && stage.done.value === null" class="text-sm text-ink2">Looking at the lines</span>
+      </p>
+      <p v-if="stage.done.value !== null" class="flex flex-wrap items-center gap-3" role="status">
+        <label class="flex flex-wrap items-center gap-2"
+          >{{ sending ? 'Saving' : 'Looking at' }} line {{ stage.done.value }} of {{ lineCount }}
+          <progress :value="stage.done.value" :max="lineCount" class="h-3 w-[180px] accent-blue" /></label
+        ><button type="button" class="button" @click="giveUp">Give up</button>
       </p>
       <TableLines
         :key="table"

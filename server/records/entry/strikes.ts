@@ -38,7 +38,7 @@ export async function saveStrike(
     .insert(strikes)
     .values({ target: s.target, targetId: s.targetId, reason: s.reason.trim(), personId })
     .returning({ id: strikes.id })
-  const moved = s.target === 'stack change' ? await strikeFittingsOf(tx, s, personId) : []
+  const moved = await strikeWith(tx, s, personId)
   const touched = !logOf(s.target).ofNozzle
     ? moved
     : await tx.execute<{ id: number; tag: string }>(
@@ -84,6 +84,35 @@ async function refuseFittingOfAHotend(tx: Connection, fittingId: number): Promis
   const [change] = await tx.execute<{ text: string }>(sql`
     select c.text from fittings f join stack_changes c on c.id = f.change_id where f.id = ${fittingId}`)
   if (change) refuseField('targetId', `It moved with its hotend (“${change.text}”): strike that out`)
+}
+
+/** What goes with an entry; answers the nozzles that it moved. */
+async function strikeWith(
+  tx: Connection,
+  s: z.output<typeof strikeSchema>,
+  personId: number,
+): Promise<{ id: number; tag: string }[]> {
+  if (s.target === 'stack change') return await strikeFittingsOf(tx, s, personId)
+  return s.target === 'import' ? await strikeEntriesOf(tx, s, personId) : []
+}
+
+/** All that came in by a table and still stands; what was struck out already keeps its reason. */
+async function strikeEntriesOf(
+  tx: Connection,
+  s: z.output<typeof strikeSchema>,
+  personId: number,
+): Promise<{ id: number; tag: string }[]> {
+  await tx.execute(sql`
+    insert into strikes (target, target_id, reason, person_id)
+    select r.target, r.target_id, ${s.reason.trim()}, ${personId} from import_rows r
+    where r.import_id = ${s.targetId} and not exists (select from strikes k
+      where k.target = r.target and k.target_id = r.target_id) order by r.target_id`)
+  return await tx.execute<{ id: number; tag: string }>(sql`
+    select n.id, n.tag from nozzles n where n.id in (
+      select t.nozzle_id from import_rows r join run_tools t on t.run_id = r.target_id
+        where r.import_id = ${s.targetId} and r.target = 'run'
+      union select g.nozzle_id from import_rows r join gauges g on g.id = r.target_id
+        where r.import_id = ${s.targetId} and r.target = 'gauge') order by n.id`)
 }
 
 /** With a change of a hotend its nozzle goes back too. */

@@ -1,16 +1,26 @@
 /** A line of a table: what it says, and what was found of it in the shop. */
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { intakeSchema } from '#shared/entries/intake'
+import type { TableName } from '#core/intake'
+import type { IntakeLineIn } from '#shared/entries/intake'
+import type { StrikeTarget } from '#shared/logs'
 import { fromField, toField } from '#shared/time'
 import type { Connection } from '../../db/client'
 import { refuseField, refuseFields } from '../entry/refusal'
 
-export type Line = z.output<typeof intakeSchema>['lines'][number]
+export type Line = IntakeLineIn
 export interface Saved {
   /** There already: nothing was added. */
   isHere: boolean
   says: string
+  /** The entry of a log that it became. */
+  entry?: Entry
+}
+export interface Entry {
+  target: StrikeTarget
+  id: number
+  /** The nozzle whose forecast rests on it. */
+  nozzleId: number | null
 }
 export interface By {
   personId: number
@@ -38,6 +48,19 @@ export function momentOf(line: Line, key: string, { zone, now }: By): string | n
   return isToday && Date.parse(iso) > now.getTime() ? now.toISOString() : iso
 }
 
+/** Whether a line says the day alone. */
+export const isDayAlone = (line: Line, key: string) => !textOf(line, key).includes('T')
+/**
+ * When an entry of a log happened. Of a day alone its noon; today's may be still to come, and another time would make
+ * the same line another entry tomorrow.
+ */
+export function momentIn(line: Line, key: string, by: By): string {
+  const at = momentOf(line, key, by) ?? refuseField(key, 'Enter the day')
+  if (isDayAlone(line, key) && at === by.now.toISOString())
+    refuseField(key, 'Today’s noon is still to come: write the time too')
+  return at
+}
+
 export function checked<S extends z.ZodType>(schema: S, body: z.input<S>): z.output<S> {
   const read = schema.safeParse(body)
   if (read.success) return read.data
@@ -61,6 +84,7 @@ interface Found extends Record<string, unknown> {
   name: string
   type_id?: number
   material_id?: number
+  tag?: string
 }
 export const need = (line: Line, key: string, what: string): string =>
   textOf(line, key) || refuseField(key, `Enter ${what}`)
@@ -69,13 +93,19 @@ export const need = (line: Line, key: string, what: string): string =>
 const COLUMN_OF: Readonly<Record<string, string>> = {
   'typeId': 'type',
   'materialId': 'material',
+  'nozzleId': 'nozzle',
+  'spoolId': 'spool',
   'receivedAt': 'received',
-  'occurredAt': 'fitted',
+  'endedAt': 'ended',
   'receipt.valueMm': 'bore',
   'receipt.uMm': 'boreU',
   'valueMm': 'bore',
   'uMm': 'boreU',
+  'goMm': 'go',
+  'noGoMm': 'noGo',
+  'tipMm': 'tip',
   'headId': 'printer',
+  'printerId': 'printer',
   'nominalBoreMm': 'bore',
   'boreMm': 'bore',
   'lengthMm': 'length',
@@ -90,5 +120,24 @@ const COLUMN_OF: Readonly<Record<string, string>> = {
   'tareG': 'tare',
   'grossG': 'gross',
   'kind': 'stack',
+  'setC': 'nozzleC',
+  'bedSetC': 'bedC',
+  'chamberSetC': 'chamberC',
+  'amount': 'grams',
+  'amount.grams': 'grams',
+  'amount.metres': 'metres',
+  'amount.beforeG': 'before',
+  'amount.afterG': 'after',
 }
-export const columnOf = (field: string): string => COLUMN_OF[field] ?? field
+/** When it happened is a column of its own in each table. */
+const OCCURRED: Partial<Record<TableName, string>> = {
+  nozzles: 'fitted',
+  spools: 'opened',
+  gauges: 'gauged',
+  weighings: 'weighed',
+}
+export function columnOf(table: TableName, field: string): string {
+  const own = field.replace(/^tools\.0\./, '')
+  if (own === 'occurredAt') return OCCURRED[table] ?? own
+  return Object.hasOwn(COLUMN_OF, own) ? COLUMN_OF[own]! : own
+}

@@ -20,6 +20,7 @@ import { saveFitting } from '../printers/fittings'
 import { addPrinter } from '../printers/stack-change'
 import { addPerson } from '../shop/people'
 import { addSpool, saveSpoolEvent } from '../spools/spools'
+import { gauges, weighings } from './entries'
 import {
   added,
   checked,
@@ -234,7 +235,7 @@ const spools: SaveLine = async (tx, line, by) => {
   if (left !== null && tareG === null)
     refuseField('tare', 'Enter what the empty spool weighs: what is left is weighed with it')
   const grossG = left === null ? numberOf(line, 'gross') : left + tareG!
-  const materialId = material?.id ?? (await addingMaterial(tx, line, name, by))
+  const materialId = material?.id ?? (await addMaterialNamed(tx, name, line.confirmed, by))
   const body = checked(spoolSchema, {
     tag,
     materialId,
@@ -258,14 +259,31 @@ const spools: SaveLine = async (tx, line, by) => {
   return added(`${tag}, ${name}, ${leftG.toFixed(0)} g left`)
 }
 
-async function addingMaterial(tx: Connection, line: Line, name: string, by: By): Promise<number> {
+/** What a name alone tells of a material that the shop does not have, and the question whether to add it. */
+export function newMaterial(name: string) {
   const { fillerFraction, ...named } = filamentOfName(name)
   if (fillerFraction === null || startMaterial(named.polymer, named.filler, fillerFraction).window === null)
     refuseField('material', `No material is called ${name}: add it first`)
   const filled = named.filler === 'none' ? 'unfilled' : `${(fillerFraction * 100).toFixed(0)} wt% ${named.filler}`
   const message = `No material is called ${name}. Add it: ${named.polymer}, ${filled}, with start values?`
-  ask([{ code: `new-material:${name.toLowerCase()}`, field: 'material', message }], line.confirmed)
-  return (await materialByName(tx, { name, ...named, fillerFraction, densityGCm3: null, note: '' }, by)).id
+  const question = { code: `new-material:${name.toLowerCase()}`, field: 'material', message }
+  return { question, material: { name, ...named, fillerFraction, densityGCm3: null, note: '' } }
+}
+/** Adds it where that was said yes to. */
+export async function addMaterialNamed(tx: Connection, name: string, confirmed: string[], by: By): Promise<number> {
+  const { question, material } = newMaterial(name)
+  ask([question], confirmed)
+  return (await materialByName(tx, material, by)).id
 }
 
-export const SAVE_LINE: Record<TableName, SaveLine> = { printers, types, nozzles, materials, spools, people }
+/** How a line is saved; runs are taken in all together. */
+export const SAVE_LINE: Record<Exclude<TableName, 'runs'>, SaveLine> = {
+  printers,
+  types,
+  nozzles,
+  materials,
+  spools,
+  people,
+  gauges,
+  weighings,
+}

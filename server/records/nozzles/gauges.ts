@@ -18,12 +18,13 @@ import { ask, notInFuture, refuseField } from '../entry/refusal'
 
 type GaugeIn = z.output<typeof gaugeSchema>
 
-export async function saveGauge(
+/** Stores a gauge; what it did to its nozzle is for the caller to work out, once for several. */
+export async function storeGauge(
   tx: Connection,
   g: GaugeIn,
   personId: number,
   kind: 'receipt' | 'service' = 'service',
-): Promise<GaugeEffect> {
+): Promise<{ id: number; tag: string; isUnexpected: boolean }> {
   const occurredAt = notInFuture('occurredAt', g.occurredAt)
   const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, g.nozzleId)).for('no key update')
   if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
@@ -57,13 +58,24 @@ export async function saveGauge(
       personId,
     })
     .returning({ id: gauges.id })
+  return { id: saved!.id, tag: nozzle.tag, isUnexpected: unexpected !== null }
+}
+
+/** Stores a gauge and says at once what it did to its nozzle. */
+export async function saveGauge(
+  tx: Connection,
+  g: GaugeIn,
+  personId: number,
+  kind: 'receipt' | 'service' = 'service',
+): Promise<GaugeEffect> {
+  const { id, tag, isUnexpected } = await storeGauge(tx, g, personId, kind)
   const { log, forecast, prior } = await refreshForecast(tx, g.nozzleId)
-  const outweighed = unexpected !== null && outweighedGauges(log, prior).has(saved!.id)
+  const outweighed = isUnexpected && outweighedGauges(log, prior).has(id)
   const fibre = (kg: number) =>
     log.lastFilled && Number.isFinite(kg) ? fillerKgFor(kg, log.lastFilled.abrasivity) : null
   return {
-    gaugeId: saved!.id,
-    tag: nozzle.tag,
+    gaugeId: id,
+    tag,
     boreMm: range80Of(forecast.bore),
     leftFibreKg: log.lastFilled && fibreLeft(forecast.leftKg, log.lastFilled.abrasivity),
     leftMaterial: log.lastFilled?.material ?? null,

@@ -1,11 +1,8 @@
 /** What is asked before a run is stored, because it can hardly be so: twice, two at once, too much, a late nozzle. */
-import { sql } from 'drizzle-orm'
 import { during, meanFlowMm3S, overlap, sameRun, spanOf, type PassedThrough } from '#core/runs'
 import { flow as flowWords, grams } from '#core/words'
 import type { Question } from '#shared/problem'
-import type { Connection } from '../../db/client'
-import { iso } from '../../db/iso'
-import { shopSettings } from '../shop/settings'
+import { firstAfter, type Logged, type RunFacts } from './facts'
 
 /** What one tool of the run put through one head. */
 export interface Passing {
@@ -21,23 +18,20 @@ export interface Passing {
 /** Nothing that is printed is denser than this, g/cm³: a mass whose density nobody knows has at least this volume. */
 const DENSEST_G_CM3 = 8
 
-export async function doubtsOfRun(
-  tx: Connection,
+export function doubtsOfRun(
+  { logged, highestFlowMm3S: highest }: RunFacts,
   run: { hours: number | null; endedAt: Date },
   passed: readonly Passing[],
-): Promise<Question[]> {
-  const { highestFlowMm3S: highest } = await shopSettings(tx)
-  const questions: Question[] = []
-  for (const [i, p] of passed.entries()) {
+): Question[] {
+  return passed.flatMap((p, i) => {
     const mine = { toMs: run.endedAt.getTime(), hours: run.hours, material: p.materialName, extrudedG: p.extrudedG }
     const asked = [
       tooMuch(mine, p, `tools.${i}`, highest),
-      await twiceOrAtOnce(tx, mine, p.headId),
+      twiceOrAtOnce(mine, logged.get(p.headId)!),
       fittedLate(mine, p, `tools.${i}`),
     ]
-    for (const q of asked) if (q) questions.push({ ...q, code: `${q.code}:${p.tool}` })
-  }
-  return questions
+    return asked.flatMap(q => (q ? [{ ...q, code: `${q.code}:${p.tool}` }] : []))
+  })
 }
 /** In UTC: the page says it on the shop's clock. */
 const at = (ms: number) => new Date(ms).toISOString()
@@ -56,24 +50,13 @@ function tooMuch(mine: PassedThrough, p: Passing, field: string, highest: number
   }
 }
 
-interface Logged extends Record<string, unknown> {
-  name: string
-  person: string
-  endedAt: string
-  hours: number | null
-  extrudedG: number
-  material: string
-}
-async function twiceOrAtOnce(tx: Connection, mine: PassedThrough, headId: number): Promise<Asked> {
+/** All that ended since shortly before it began are looked at; of those after it the first ones. */
+const LOOKED_AT = 100
+const SHORTLY_MS = 3_600_000
+function twiceOrAtOnce(mine: PassedThrough, onHead: readonly Logged[]): Asked {
   const from = spanOf(mine)?.fromMs ?? mine.toMs
-  // all that ended since shortly before it began; of those after it the first ones
-  const logged = await tx.execute<Logged>(sql`
-    select r.name, w.name person, ${iso('t.ended_at')} "endedAt", r.hours, t.extruded_g "extrudedG",
-      t.material_name material
-    from standing_run_tools t join runs r on r.id = t.run_id join people w on w.id = r.person_id
-    where t.head_id = ${headId} and t.ended_at > ${new Date(from - 3_600_000).toISOString()}
-    order by t.ended_at limit 100`)
-  const others = logged.map(l => ({ ...l, toMs: Date.parse(l.endedAt) }))
+  const first = firstAfter(onHead, from - SHORTLY_MS)
+  const others = onHead.slice(first, Math.max(first, firstAfter(onHead, mine.toMs)) + LOOKED_AT)
   const twice = others.find(o => sameRun(mine, o))
   if (twice)
     return {

@@ -1,6 +1,6 @@
 /** What says how much is on a spool, for `spoolMass` of the core, and what a weight is asked about. */
 import { sql } from 'drizzle-orm'
-import { heaviestSpool, type SpoolMassFacts } from '#core/materials'
+import { heaviestSpool, spoolMass, type SpoolMassFacts } from '#core/materials'
 import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { notFound, refuseField } from '../entry/refusal'
@@ -63,4 +63,22 @@ export function doubtsOfWeight(
 /** `doubtsOfWeight` of a spool that is read for it; none where nobody gave a weight. */
 export async function weighed(db: Connection, spoolId: number, grossG: number | null, at: Date): Promise<Question[]> {
   return grossG === null ? [] : doubtsOfWeight(await massOfSpool(db, spoolId), grossG, at)
+}
+
+/** How far sums of weights may differ, g. */
+const ROUNDING_G = 0.5
+/**
+ * Why a run can hardly have taken so much, or null. Where the spool was weighed since, it is what was on it then that
+ * counts; else all that is logged of it.
+ */
+export function doubtOfUse(
+  { tag, mass }: { tag: string; mass: SpoolMassFacts },
+  usedG: number,
+  at: Date,
+): string | null {
+  const isWeighedSince = mass.weighings.some(w => w.at > at.getTime())
+  const leftG = isWeighedSince ? spoolMass(mass, at.getTime()).g : spoolMass(mass).g
+  if (usedG <= leftG + ROUNDING_G) return null
+  const there = `${Math.max(0, leftG).toFixed(0)} g ${isWeighedSince ? 'that was on' : 'left on'} ${tag}`
+  return `${usedG.toFixed(0)} g is more than the ${there}. Is that right?`
 }

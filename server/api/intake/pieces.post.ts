@@ -1,0 +1,4 @@
+import { asking } from '../../doors/doors'
+import { keepPiece } from '../../records/intake/stage'
+
+export default asking('/api/intake/pieces', keepPiece)
