@@ -40,6 +40,9 @@ const NEXT: Record<TableName, TableName | null> = {
   weighings: null,
 }
 
+/** Past runs are not needed for the first question. */
+const asksNext = computed(() => saved.value?.next === null || saved.value?.next === 'runs')
+
 const many = (n: number) => counted(n, kind.value.one, kind.value.many)
 const OPTIONS = TABLE_NAMES.map(value => ({ value, text: TABLES[value].many }))
 async function choose(file: File | undefined): Promise<void> {
@@ -128,7 +131,9 @@ function yesToAll(): void {
         <button v-if="saved.next" type="button" class="button first" @click="table = saved.next">
           Next: {{ TABLES[saved.next].many }}
         </button>
-        <NuxtLink v-else to="/equip" class="button first inline-flex items-center">Ask the first question</NuxtLink>
+        <NuxtLink v-if="asksNext" to="/equip" class="button inline-flex items-center" :class="saved.next ? '' : 'first'"
+          >Ask the first question</NuxtLink
+        >
       </div>
       <p>
         Copy the cells of your spreadsheet, headings and all, and paste them here, or choose a file. Nothing is stored
