@@ -30,6 +30,7 @@ import { surveySchema } from './entries/chambers'
 import { coolDownSchema, procedureSchema, serviceTagSchema, shiftNoteSchema, tickSchema } from './entries/change'
 import { EDITS } from './entries/edits'
 import { idSchema } from './entries/fields'
+import { LIST_NAMES } from './lists'
 import { assemblySchema, hotendSchema } from './entries/hotends'
 import { standInSchema } from './entries/live'
 import { endingSchema, strikeSchema } from './entries/log'
@@ -260,12 +261,31 @@ export const STREAMS = {
   '/api/news': { who: 'everybody', says: 'Server-sent events: one per save' },
 } as const satisfies Record<string, Omit<Route, 'answer'>>
 
+export const listQuery = z.object({
+  as: z.enum(['csv', 'json'], 'as is csv or json').default('csv'),
+  nozzle: z.string().max(20, 'nozzle is a tag').optional(),
+  spool: z.string().max(20, 'spool is a tag').optional(),
+  printer: z.string().max(60, 'printer is a name').optional(),
+})
+
 /** Files; one by the hash of its bytes never changes, so a browser may keep it. */
 export const FILES = {
   '/api/pictures/{sha256}': {
     who: 'everybody',
     says: 'The crop of a picture that goes with a gauge',
     keeps: true,
+    query: z.object({}),
+  },
+  '/api/lists/{list}': {
+    who: 'everybody',
+    says: `A list as CSV or JSON, its units in the headings: ${LIST_NAMES.join(', ')}`,
+    keeps: false,
+    query: listQuery,
+  },
+  '/api/archive': {
+    who: 'everybody',
+    says: 'Everything the shop has in one ZIP: tables, lists, pictures, and what they mean',
+    keeps: false,
     query: z.object({}),
   },
   '/api/microscope': {

@@ -49,6 +49,8 @@ const mm = (key: string, label: string, example: string, also: string[] = []): C
 })
 const choice = (c: Column, choices: readonly string[]): Column => ({ ...c, reads: 'choice', choices })
 const note = text('note', 'note', '', ['notes', 'comment', 'comments', 'remark', 'remarks'])
+/** Lists that were written out say so of what was struck out; such a line is not taken in again. */
+const struck = text('struck', 'struck out because', '', ['struck out', 'struck'])
 const day = (key: string, label: string, example: string, also: string[]): Column => ({
   ...text(key, label, example, also),
   reads: 'day',
@@ -210,6 +212,7 @@ export const TABLES = {
       celsius('bedC', 'bed set', '90', ['bed temperature', 'bed temp', 'bed c']),
       celsius('chamberC', 'chamber set', '60', ['chamber temperature', 'chamber temp', 'chamber c']),
       note,
+      struck,
     ],
   },
   gauges: {
@@ -225,6 +228,7 @@ export const TABLES = {
       mm('noGo', 'smallest that does not', '0.43', ['no go', 'no-go', 'no go pin', 'nogo']),
       mm('tip', 'length', '12.46', ['tip', 'tip length', 'overall length']),
       note,
+      struck,
     ],
   },
   weighings: {
@@ -236,6 +240,7 @@ export const TABLES = {
       needed(day('weighed', 'weighed', '2026-03-01', ['date', 'day', 'weighed on', 'when'])),
       needed(grams('gross', 'on the balance', '830', ['gross', 'weight', 'mass', 'weight with its spool'])),
       note,
+      struck,
     ],
   },
 } as const satisfies Record<string, TableKind>

@@ -3,7 +3,17 @@
  * takes the old one's name only when it is whole; the old one stays beside it.
  */
 import { spawn, spawnSync } from 'node:child_process'
-import { closeSync, existsSync, mkdirSync, openSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs'
+import {
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readSync,
+  renameSync,
+  rmSync,
+  statSync,
+} from 'node:fs'
 import { basename, join } from 'node:path'
 import { StartError } from './postgres.mjs'
 import { ask, connection } from './psql.mjs'
@@ -74,13 +84,27 @@ export async function backup({ bin, url, file }) {
   return statSync(file).size
 }
 
+/** An archive of open formats is a ZIP, and begins as every ZIP does. */
+export function isArchive(file) {
+  if (!existsSync(file)) throw new StartError(`There is no file ${file}`)
+  const start = Buffer.alloc(4)
+  const at = openSync(file, 'r')
+  readSync(at, start, 0, 4, 0)
+  closeSync(at)
+  return start.toString('latin1') === 'PK\x03\x04'
+}
+
 /**
  * Puts a copy back: into a new database, which is brought up to date by `prepare` and then takes the name of the one
- * that is there; that one is kept under another name, which is answered.
+ * that is there; that one is kept under another name, which is answered. An archive is read by `unpack` instead, which
+ * leaves it up to date.
+ *
+ * @param {{ bin: string, url: string, file: string, migrations: string[], prepare: (url: string) => Promise<unknown>,
+ *   unpack?: ((url: string) => Promise<unknown>) | null, now?: Date }} how
  */
-export async function restore({ bin, url, file, migrations, prepare, now = new Date() }) {
-  if (!existsSync(file)) throw new StartError(`There is no file ${file}`)
-  if (spawnSync(join(bin, 'pg_restore'), ['--list', file], { stdio: 'ignore' }).status !== 0)
+export async function restore({ bin, url, file, migrations, prepare, unpack = null, now = new Date() }) {
+  const asArchive = isArchive(file) && unpack !== null
+  if (!asArchive && spawnSync(join(bin, 'pg_restore'), ['--list', file], { stdio: 'ignore' }).status !== 0)
     throw new StartError(`${file} is no copy that pg_restore can read; nothing was changed`)
   const name = databaseOf(url)
   const stamp = now.toISOString().replaceAll(/\D/g, '').slice(0, 14)
@@ -89,7 +113,8 @@ export async function restore({ bin, url, file, migrations, prepare, now = new D
   const admin = elsewhere(url, 'postgres')
   must(bin, admin, `create database "${fresh}"`)
   try {
-    await run(bin, 'pg_restore', elsewhere(url, fresh), ['--no-owner', '--exit-on-error', file])
+    if (asArchive) await unpack(elsewhere(url, fresh))
+    else await run(bin, 'pg_restore', elsewhere(url, fresh), ['--no-owner', '--exit-on-error', file])
     const made = ask(bin, elsewhere(url, fresh), 'select name from migrations').rows
     if (made.length === 0) throw new StartError(`${file} is a copy of something else: it has no shop in it`)
     const unknown = made.filter(m => !migrations.includes(m))

@@ -61,7 +61,7 @@ function described() {
       'summary': r.says,
       'x-who': r.who,
       'parameters': [...inPath(path), ...inQuery(r.query)],
-      'responses': { 200: { description: 'A picture', content: { 'image/*': {} } }, default: wrong('What is wrong') },
+      'responses': { 200: { description: 'The file', content: { '*/*': {} } }, default: wrong('What is wrong') },
     })
   for (const [path, r] of Object.entries(ENTRIES))
     add(path, 'post', {

@@ -9,20 +9,23 @@ type Connection = Pick<postgres.Sql, 'unsafe'>
 
 export async function keepLogs(connection: Connection): Promise<void> {
   const names = async (query: string) => new Set((await connection.unsafe<{ name: string }[]>(query)).map(r => r.name))
+  // a database on its way up from an older version has not all of them yet
+  const there = await names(`select relname name from pg_class where relkind = 'r'`)
   const guarded = await names(`select relname name from pg_trigger t join pg_class c on c.oid = t.tgrelid
     where tgname = 'no_change'`)
-  for (const table of LOG_TABLES.filter(t => !guarded.has(t)))
+  for (const table of LOG_TABLES.filter(t => there.has(t) && !guarded.has(t)))
     await connection.unsafe(`
       create trigger no_change before update or delete on ${table} for each row execute function refuse_change();
       create trigger no_truncate before truncate on ${table} for each statement execute function refuse_change()`)
   const views = await names(`select viewname name from pg_views where schemaname = 'public'`)
   for (const kind of STRIKE_TARGETS)
-    if (!views.has(`standing_${LOGS[kind].table}`)) await connection.unsafe(standing(kind))
+    if (there.has(LOGS[kind].table) && !views.has(`standing_${LOGS[kind].table}`))
+      await connection.unsafe(standing(kind))
   await oneOf(connection, 'strikes', 'target', STRIKE_TARGETS)
   await oneOf(connection, 'endings', 'target', ENDING_TARGETS)
   for (const kind of Object.keys(LOGS) as LogKind[]) {
     const { table, kinds } = logOf(kind)
-    if (kinds) await oneOf(connection, table, 'kind', kinds)
+    if (kinds && there.has(table)) await oneOf(connection, table, 'kind', kinds)
   }
 }
 

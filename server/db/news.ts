@@ -59,17 +59,17 @@ begin
     ))::text);
   return null;
 end `
-  const [known] = await connection.unsafe<{ prosrc: string }[]>(
-    `select prosrc from pg_proc where proname = 'tell_news'`,
-  )
-  if (known?.prosrc !== body)
+  const [now] = await connection.unsafe<{ prosrc: string }[]>(`select prosrc from pg_proc where proname = 'tell_news'`)
+  if (now?.prosrc !== body)
     await connection.unsafe(
       `create or replace function tell_news() returns trigger language plpgsql as $news$${body}$news$`,
     )
   const there = await connection.unsafe<{ name: string }[]>(
     `select relname name from pg_trigger t join pg_class c on c.oid = t.tgrelid where tgname = 'news'`,
   )
-  const missing = TABLES.filter(t => !there.some(r => r.name === t))
+  const known = await connection.unsafe<{ name: string }[]>(`select relname name from pg_class where relkind = 'r'`)
+  // a database on its way up from an older version has not all of them yet
+  const missing = TABLES.filter(t => known.some(r => r.name === t) && !there.some(r => r.name === t))
   for (const table of missing)
     await connection.unsafe(
       `create trigger news after insert or update on ${table} for each row execute function tell_news()`,

@@ -1,4 +1,5 @@
 /** The doors of the API: who acts, what may come in, and how refusals go out (problem+json). */
+import { once as happens } from 'node:events'
 import { setTimeout as sleep } from 'node:timers/promises'
 import {
   defineEventHandler,
@@ -168,6 +169,47 @@ export function serving(
       setResponseHeader(event, 'content-disposition', 'inline')
       setResponseHeader(event, 'cache-control', FILES[path].keeps ? 'private, max-age=31536000, immutable' : 'no-store')
       return bytes
+    }),
+  )
+}
+
+/**
+ * A file that is written as it is read, however long: what is wrong is said before it begins, and one that breaks off in
+ * the middle is broken off for the asker too.
+ */
+export function pouring(
+  path: keyof typeof FILES,
+  open: (event: H3Event) => {
+    type: string
+    name: string
+    write: (out: (piece: string | Uint8Array) => Promise<void>) => Promise<void>
+  },
+) {
+  return defineEventHandler(event =>
+    guarded(event, async () => {
+      admit(FILES[path].who)
+      const { type, name, write } = open(event)
+      const { res } = event.node
+      const out = async (piece: string | Uint8Array) => {
+        if (res.destroyed) throw new Error('Nobody reads it any more')
+        if (!res.headersSent) begin()
+        if (!res.write(piece)) await Promise.race([happens(res, 'drain'), happens(res, 'close')])
+      }
+      const begin = () => {
+        setResponseHeader(event, 'content-type', type)
+        setResponseHeader(event, 'x-content-type-options', 'nosniff')
+        setResponseHeader(event, 'content-disposition', `attachment; filename="${name}"`)
+        setResponseHeader(event, 'cache-control', 'no-store')
+      }
+      try {
+        await write(out)
+      } catch (error) {
+        if (!res.headersSent) throw error
+        if (!res.destroyed) console.error(faultLine(faultId(), error))
+        res.destroy()
+        return
+      }
+      res.end()
     }),
   )
 }

@@ -17,10 +17,10 @@ import { migrationFiles } from '../../server/db/files'
 import { migrate } from '../../server/db/migrate'
 import { editRecord } from '../../server/records/entry/edits'
 import { saveStrike } from '../../server/records/entry/strikes'
-import { refreshStale } from '../../server/records/nozzles/forecasts'
 import { saveGauge } from '../../server/records/nozzles/gauges'
 import { addNozzle } from '../../server/records/nozzles/nozzles'
 import { saveRun } from '../../server/records/runs/runs'
+import { afresh } from './afresh'
 import { ago, freshDatabase, gaugeEntry, runEntry, smallShop } from './support'
 
 const bin = findServer()!
@@ -68,17 +68,6 @@ for (const [i, goMm] of [0.4, 0.41, 0.41, 0.42, 0.43].entries()) {
 }
 await tx(c => editRecord(c, 'settings', 1, 1, { acceptedRisk: 0.07, shopName: 'Drill' }, 1))
 
-/** Every forecast, worked out afresh from what is stored. */
-async function afresh(of: Database) {
-  await of.execute(sql`update forecasts set stale = true, moved = null`)
-  while ((await refreshStale(of)) > 0);
-  return [
-    ...(await of.execute(sql`
-      select nozzle_id, basis, wear_kg::text, left_kg::text, left_low_kg::text, left_high_kg::text, next_gauge_kg::text,
-      past_chance::text, detail, life, sister_term::text from forecasts order by nozzle_id`)),
-    ...(await of.execute(sql`select material, sisters, sum::text from sister_sums`)),
-  ]
-}
 const counts = (of: Database) =>
   of.execute(sql`select (select count(*)::int from strikes) strikes, (select count(*)::int from edits) edits,
     (select shop_name from settings) name, (select count(*)::int from runs) runs`)

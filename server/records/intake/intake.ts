@@ -12,7 +12,7 @@ import { refreshForecast } from '../nozzles/forecasts'
 import { insertRuns, nozzlesOf, type TakenIn } from '../runs/runs'
 import { shopSettings } from '../shop/settings'
 import { keepImport } from './imports'
-import type { By, Entry, Line } from './line'
+import { struckThere, type By, type Entry, type Line } from './line'
 import { SAVE_LINE } from './lines'
 import { runLines } from './runs'
 import { forgetStage, linesOf, telling, TOLD_EVERY, type Tell } from './stage'
@@ -105,7 +105,7 @@ async function oneLine(
 ): Promise<IntakeLine> {
   try {
     // what a line began is taken back where it is refused, and the next one finds the shop as it was
-    const saved = await tx.transaction(inner => SAVE_LINE[table](inner, line, by))
+    const saved = struckThere(line) ?? (await tx.transaction(inner => SAVE_LINE[table](inner, line, by)))
     if (saved.entry) entries.push(saved.entry)
     return savedAs(line, saved)
   } catch (error) {

@@ -48,6 +48,9 @@ export function momentOf(line: Line, key: string, { zone, now }: By): string | n
   return isToday && Date.parse(iso) > now.getTime() ? now.toISOString() : iso
 }
 
+/** A line of a list that was written out, of an entry that was struck out there. */
+export const struckThere = (line: Line): Saved | null =>
+  textOf(line, 'struck') === '' ? null : { isHere: true, says: `struck out where it comes from: left out` }
 /** Whether a line says the day alone. */
 export const isDayAlone = (line: Line, key: string) => !textOf(line, key).includes('T')
 /**

@@ -12,10 +12,10 @@ import { ask, Refusal, refuseField } from '../entry/refusal'
 import { runFacts, tookIn, type Named, type RunFacts } from '../runs/facts'
 import { passedThrough } from '../runs/passed'
 import type { TakenIn } from '../runs/runs'
-import { checked, isDayAlone, momentIn, need, numberOf, textOf, type By, type Line } from './line'
+import { checked, isDayAlone, momentIn, need, numberOf, struckThere, textOf, type By, type Line } from './line'
 import { addMaterialNamed, newMaterial } from './lines'
 import { TOLD_EVERY, type Tell } from './stage'
-import { stateOf } from './state'
+import { savedAs, stateOf } from './state'
 
 /** What a line names, found in the shop. */
 interface Draft extends Named {
@@ -163,6 +163,11 @@ export async function runLines(
   for (const line of lines) await addMaterialOf(tx, line, names, by)
   const out = new Map<number, IntakeLine>()
   const drafts = lines.flatMap(line => {
+    const struck = struckThere(line)
+    if (struck !== null) {
+      out.set(line.line, savedAs(line, struck))
+      return []
+    }
     const { state, got } = stateOf('runs', line, () => draftOf(line, names, by))
     if (got === null) out.set(line.line, state)
     return got ?? []
