@@ -107,9 +107,10 @@ const NO = ['no', 'n', '-', 'false', '0', 'new']
  * what to do.
  */
 export function readCell(cell: string, c: Column, written: Written, unit: string | null): Reading {
-  const text = cell.trim()
+  // a list that was written out marks what would be worked out as a formula: it is the text behind the mark
+  const text = cell.trim().replace(/^'(?=[=+\-@])/, '')
   if (text === '') return nothing
-  if (text.startsWith('=')) return cannot('This is a formula: paste its value')
+  if (cell.trim().startsWith('=')) return cannot('This is a formula: paste its value')
   if (/^#(?:REF|N\/A|VALUE|DIV\/0|NAME|NUM|NULL)[!?]?/i.test(text)) return cannot('This is a formula that failed')
   switch (c.reads) {
     case 'number':

@@ -102,7 +102,7 @@ const last = computed(() => [...props.page.gaugePoints].reverse().find(g => g.ki
         <dt>Flow it sustains</dt>
         <dd v-if="page.flow.length === 0">not benched</dd>
         <dd v-for="f in page.flow" :key="f.benchId">
-          <NuxtLink :to="`/inspect/bench?bench=${f.benchId}`" class="act">{{ nozzleFlowWords(f) }}</NuxtLink>,
+          <NuxtLink :to="`/inspect/bench?bench=${f.benchId}`" class="act">{{ nozzleFlowWords(f) }}</NuxtLink>
           {{ day(f.at, zone)
           }}<span v-if="f.dropped" class="flex items-start gap-1 text-look"
             ><VerdictMark verdict="look" :size="14" class="mt-[3px]" />{{ droppedWords(f.dropped) }}</span

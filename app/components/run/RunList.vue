@@ -6,6 +6,7 @@ import { runsConcern } from '#shared/news'
 import { read } from '~/lib/api'
 import { when } from '#shared/time'
 import { grams } from '#core/words'
+import ListLinks from '~/components/ui/ListLinks.vue'
 import { useShop } from '~/state/shop'
 
 const props = defineProps<{ show: number | null }>()
@@ -43,7 +44,10 @@ const stopped = (r: RunLine) => {
 
 <template>
   <section aria-labelledby="runs-title">
-    <h2 id="runs-title" class="mb-1">Logged runs</h2>
+    <header class="mb-1 flex flex-wrap items-baseline gap-x-4">
+      <h2 id="runs-title">Logged runs</h2>
+      <ListLinks list="runs" />
+    </header>
     <p v-if="runs.length === 0" class="text-ink2">None yet.</p>
     <div v-else class="relative overflow-x-auto" tabindex="0" role="group" aria-label="Logged runs, pans sideways">
       <table class="record min-w-[680px]">

@@ -27,7 +27,7 @@ function words(i: Brought): string {
       <li
         v-for="i in data.imports"
         :key="i.id"
-        class="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1"
+        class="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-1"
         :class="i.struck ? 'text-ink2' : ''"
       >
         <b class="font-semibold" :class="i.struck ? 'line-through' : ''">{{ many(i.entries, i) }}</b>

@@ -3,6 +3,7 @@
 /** A nozzle: what is left, what it rests on, its section, its wear chart, its record; and gauging it on the chart. */
 import { whereIs } from '~/words/nozzle'
 import { gaugeDue, PROBABLY_PAST } from '#core/schedule'
+import { LIST_WORDS, type ListName } from '#shared/lists'
 import type { GaugeEffect, RecordLine } from '#shared/answers/nozzles'
 import { computed, defineAsyncComponent, nextTick, ref, shallowRef, watch } from 'vue'
 import {
@@ -27,6 +28,7 @@ import GaugeForm from '~/components/inspect/GaugeForm.vue'
 import SavedNote from '~/components/ui/SavedNote.vue'
 import PictureRow from '~/components/inspect/PictureRow.vue'
 import NozzleRecord from '~/components/inspect/NozzleRecord.vue'
+import ListLinks from '~/components/ui/ListLinks.vue'
 import NozzleTitleBlock from '~/components/inspect/NozzleTitleBlock.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
@@ -260,6 +262,8 @@ const inJobs = computed(() => {
 })
 
 const striking = ref<{ target: 'run' | 'gauge' | 'fitting'; id: number; says: string } | null>(null)
+/** What of its record other programs can have. */
+const OUT: ListName[] = ['runs', 'gauges', 'fittings']
 const strike = (r: RecordLine) => {
   striking.value = {
     target: r.kind,
@@ -441,12 +445,19 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
       </div>
       <PictureRow class="mt-3" :points="page.gaugePoints" :tag="page.nozzle.tag" :zone="shop.zone" />
       <div class="mt-3 grid grid-cols-[minmax(0,1fr)] items-start gap-[14px] lg:grid-cols-[minmax(0,1fr)_330px]">
-        <NozzleRecord
-          :record="page.record"
-          :misread="page.gaugePoints.filter(g => g.outweighed).map(g => g.id)"
-          :zone="shop.zone"
-          @strike="strike"
-        />
+        <div class="min-w-0">
+          <NozzleRecord
+            :record="page.record"
+            :misread="page.gaugePoints.filter(g => g.outweighed).map(g => g.id)"
+            :zone="shop.zone"
+            @strike="strike"
+          />
+          <p class="no-print mt-1 flex flex-wrap items-baseline gap-x-5 text-sm">
+            <span v-for="l in OUT" :key="l" class="inline-flex items-baseline gap-x-2"
+              >{{ LIST_WORDS[l] }} <ListLinks :list="l" :by="{ nozzle: page.nozzle.tag }"
+            /></span>
+          </p>
+        </div>
         <NozzleTitleBlock
           :page="page"
           :forecast="forecast"

@@ -282,6 +282,7 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
     <header class="mb-1 flex flex-wrap items-baseline gap-x-4">
       <h1>Stores</h1>
       <NuxtLink to="/stores/table" class="act">Paste a whole table</NuxtLink>
+      <NuxtLink to="/stores/out" class="act">Take it out</NuxtLink>
     </header>
     <p class="mb-3 text-[15px] font-[650]">{{ sentence }}</p>
     <TabGroup v-if="s" :selected-index="tab" @change="i => (tab = i)">

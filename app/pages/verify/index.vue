@@ -4,6 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { VerdictClass } from '#core/limits'
 import type { ReferenceLine, SensorLine } from '#shared/answers/sensors'
 import { stateOf } from '#shared/sensor-state'
+import ListLinks from '~/components/ui/ListLinks.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
@@ -127,6 +128,9 @@ const striking = ref<{ target: 'sensor check'; id: number; says: string } | null
           </ul>
         </section>
         <div ref="record" class="scroll-mt-3">
+          <p class="no-print flex items-baseline justify-end gap-x-3 text-sm">
+            All checks <ListLinks list="sensor-checks" />
+          </p>
           <SensorRecord
             v-if="sensor"
             :sensor="sensor"

@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import { drynessFixes, drynessFor, newSpool, throughHistory, trace } from '#core/drying'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
+import ListLinks from '~/components/ui/ListLinks.vue'
 import DryPlan from '~/components/prepare/DryPlan.vue'
 import SpoolEventSheet from '~/components/prepare/SpoolEventSheet.vue'
 import EndSheet, { type ToEnd } from '~/components/prepare/EndSheet.vue'
@@ -232,7 +233,10 @@ const entering = ref(false)
             </p>
           </section>
           <section aria-labelledby="log" class="order-last">
-            <h2 id="log" class="mb-1">Log</h2>
+            <header class="mb-1 flex flex-wrap items-baseline gap-x-4">
+              <h2 id="log">Log</h2>
+              <ListLinks list="spool-events" :by="{ spool: data.state.tag }" />
+            </header>
             <ul>
               <li
                 v-for="e in log"
