@@ -1,6 +1,6 @@
 /**
- * npm run restore FILE: puts a copy or an archive back as the shop (or with -- --demo as the demo, or as DATABASE_URL), while it runs
- * or not. What is there now is kept under another name.
+ * npm run restore FILE: puts a copy or an archive back as the shop (or with -- --demo as the demo, or as
+ * DATABASE_URL), while it runs or not. What is there now is kept under another name.
  */
 import { spawnSync } from 'node:child_process'
 import { dirname, join, resolve } from 'node:path'

@@ -1,5 +1,5 @@
 import { database } from '../db/database'
-import { pouring } from '../doors/doors'
+import { pouring } from '../doors/files'
 import { writeArchive } from '../records/out/archive'
 
 export default pouring('/api/archive', () => ({

@@ -1,6 +1,7 @@
 /** What the microscope sees. With the stand-in, the nozzle named, or a stage scale, is put under it first. */
 import { FILES } from '#shared/api'
-import { queryOf, serving } from '../doors/doors'
+import { queryOf } from '../doors/doors'
+import { serving } from '../doors/files'
 import { boreForStage } from '../records/nozzles/stage'
 import { Refusal } from '../records/entry/refusal'
 import { theHub } from '../telemetry/telemetry'

@@ -1,5 +1,4 @@
 /** The doors of the API: who acts, what may come in, and how refusals go out (problem+json). */
-import { once as happens } from 'node:events'
 import { setTimeout as sleep } from 'node:timers/promises'
 import {
   defineEventHandler,
@@ -19,7 +18,6 @@ import {
   ASKS,
   EDIT,
   ENTRIES,
-  FILES,
   READS,
   STREAMS,
   type AskAnswer,
@@ -57,7 +55,8 @@ export async function actor(event: H3Event, db: Connection): Promise<Person> {
   return person
 }
 
-async function guarded<T>(event: H3Event, work: () => Promise<T>): Promise<T | Problem> {
+/** Refusals go out as problems; what is the server's own fault is logged under an id that the answer carries. */
+export async function guarded<T>(event: H3Event, work: () => Promise<T>): Promise<T | Problem> {
   try {
     return await work()
   } catch (error) {
@@ -73,7 +72,7 @@ async function guarded<T>(event: H3Event, work: () => Promise<T>): Promise<T | P
 }
 
 /** Whether the person who acts may use a route. The one place where accounts and roles will be asked. */
-function admit(who: Who): void {
+export function admit(who: Who): void {
   switch (who) {
     case 'everybody':
       return
@@ -151,65 +150,6 @@ export function answering<P extends ReadPath>(
       setResponseHeader(event, 'cache-control', 'no-store')
       setResponseHeader(event, 'content-type', 'application/json')
       return await packed(event, answer)
-    }),
-  )
-}
-
-/** A file: one by the hash of its bytes never changes and may be kept, any other is read anew each time. */
-export function serving(
-  path: keyof typeof FILES,
-  read: (db: Database, event: H3Event) => Promise<{ type: string; bytes: Buffer }>,
-) {
-  return defineEventHandler(event =>
-    guarded(event, async () => {
-      admit(FILES[path].who)
-      const { type, bytes } = await read(await database(), event)
-      setResponseHeader(event, 'content-type', type)
-      setResponseHeader(event, 'x-content-type-options', 'nosniff')
-      setResponseHeader(event, 'content-disposition', 'inline')
-      setResponseHeader(event, 'cache-control', FILES[path].keeps ? 'private, max-age=31536000, immutable' : 'no-store')
-      return bytes
-    }),
-  )
-}
-
-/**
- * A file that is written as it is read, however long: what is wrong is said before it begins, and one that breaks off in
- * the middle is broken off for the asker too.
- */
-export function pouring(
-  path: keyof typeof FILES,
-  open: (event: H3Event) => {
-    type: string
-    name: string
-    write: (out: (piece: string | Uint8Array) => Promise<void>) => Promise<void>
-  },
-) {
-  return defineEventHandler(event =>
-    guarded(event, async () => {
-      admit(FILES[path].who)
-      const { type, name, write } = open(event)
-      const { res } = event.node
-      const out = async (piece: string | Uint8Array) => {
-        if (res.destroyed) throw new Error('Nobody reads it any more')
-        if (!res.headersSent) begin()
-        if (!res.write(piece)) await Promise.race([happens(res, 'drain'), happens(res, 'close')])
-      }
-      const begin = () => {
-        setResponseHeader(event, 'content-type', type)
-        setResponseHeader(event, 'x-content-type-options', 'nosniff')
-        setResponseHeader(event, 'content-disposition', `attachment; filename="${name}"`)
-        setResponseHeader(event, 'cache-control', 'no-store')
-      }
-      try {
-        await write(out)
-      } catch (error) {
-        if (!res.headersSent) throw error
-        if (!res.destroyed) console.error(faultLine(faultId(), error))
-        res.destroy()
-        return
-      }
-      res.end()
     }),
   )
 }

@@ -8,7 +8,10 @@ export type ListType = keyof typeof LIST_TYPES
 /** Figures as people wrote them, without the last binary digits: 0.1 + 0.2 is 0.3. */
 const plain = (v: unknown): unknown => (typeof v === 'number' ? Number(v.toPrecision(12)) : v)
 const plainRow = (r: Row): Row => Object.fromEntries(Object.entries(r).map(([k, v]) => [k, plain(v)]))
-const yesNo = (v: unknown): unknown => (typeof v === 'boolean' ? (v ? 'yes' : 'no') : v)
+const yesNo = (v: unknown): unknown => {
+  if (typeof v !== 'boolean') return v
+  return v ? 'yes' : 'no'
+}
 
 /**
  * The text of a list. A spreadsheet would work out a text that begins like a formula: such a cell gets an apostrophe in

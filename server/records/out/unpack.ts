@@ -173,7 +173,8 @@ async function numbered(client: postgres.Sql, tables: readonly Table[]): Promise
   for (const { name, columns } of tables)
     if (columns.some(c => c.name === 'id'))
       await client.unsafe(`select setval(s, (select coalesce(max(id), 1) from ${quoted(name)}),
-        exists (select from ${quoted(name)})) from pg_get_serial_sequence('${quoted(name)}', 'id') s where s is not null`)
+        exists (select from ${quoted(name)}))
+        from pg_get_serial_sequence('${quoted(name)}', 'id') s where s is not null`)
 }
 
 /** What triggers would have derived row by row, by their own functions. */
