@@ -18,7 +18,7 @@ interface EditOf<T, V extends object> {
   of: (t: T) => { kind: EditableKind; id: number; version: number }
   start: (t: T) => V
   values: (v: V, t: T) => Record<string, unknown>
-  saved: (v: V, t: T) => string
+  saved: (v: V, t: T, confirmed: string[]) => string
   close: () => void
 }
 export type EditSheet<V extends object> = Sheet<V> & {
@@ -64,7 +64,7 @@ export function useEditSheet<T, V extends object>(edit: EditOf<T, V>): EditSheet
     const errors = checked.error.issues.map(i => ({ field: i.path.join('.'), message: i.message }))
     return { type: 'urn:iron-nozzle:field', status: 422, title: '', errors }
   }
-  async function save(): Promise<void> {
+  async function save(confirmed: string[] = []): Promise<void> {
     const t = edit.on()
     if (t === null || busy.value) return
     const { kind, id } = edit.of(t)
@@ -74,9 +74,9 @@ export function useEditSheet<T, V extends object>(edit: EditOf<T, V>): EditSheet
     if (!checked.success) return
     busy.value = true
     try {
-      await edits.save(kind, id, over ?? sheet.version(), checked.data as Record<string, unknown>)
+      await edits.save(kind, id, over ?? sheet.version(), checked.data as Record<string, unknown>, confirmed)
       sheet.done()
-      ui.say(edit.saved(typed, t))
+      ui.say(edit.saved(typed, t, confirmed))
       await shop.refresh()
       edit.close()
     } catch (error) {

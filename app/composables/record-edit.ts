@@ -18,7 +18,7 @@ export function useRecordEdit() {
   interface Edit {
     kind: EditableKind
     id: number
-    body: { version: number; values: Record<string, unknown> }
+    body: { version: number; values: Record<string, unknown>; confirmed: string[] }
     key: string
   }
   let unanswered: Edit | null = null
@@ -41,11 +41,12 @@ export function useRecordEdit() {
     id: number,
     version: number,
     values: Record<string, unknown>,
+    confirmed: string[] = [],
   ): Promise<number> {
     const before = unanswered?.kind === kind && unanswered.id === id ? unanswered : null
     const after = before ? await send(before) : version
     if (before && JSON.stringify(before.body.values) === JSON.stringify(values)) return after
-    return await send({ kind, id, body: { version: after, values }, key: newKey() })
+    return await send({ kind, id, body: { version: after, values, confirmed }, key: newKey() })
   }
   return { save }
 }

@@ -1,23 +1,26 @@
 /** Edits of records, by the name that each kind has in the address. */
 import { z } from 'zod'
 import { cardFields } from './cards'
-import { id } from './fields'
+import { confirmed, id } from './fields'
 import { hotendFields } from './hotends'
 import { printerFields, partFields } from './printers'
 import { checkLineSchema, dryerSchema } from './prepare'
 import { materialEditSchema, materialValueFields, practiceSetFields } from './materials'
-import { nozzleTypeSchema, nozzleFields } from './nozzles'
+import { nozzleEditFields, nozzleTypeSchema } from './nozzles'
 import { setupFields } from './pictures'
 import { referenceFields } from './sensors'
-import { spoolFields } from './spools'
+import { spoolEditFields } from './spools'
 import { settingsFields, rulesFields, pricesFields, personSchema } from './shop'
 
 /** An edit of a record: the version that was seen, and the new values. */
 export interface EditBody {
   version: number
   values: Record<string, unknown>
+  /** Answers to what was asked. */
+  confirmed: string[]
 }
-const editOf = <T extends z.ZodType<Record<string, unknown>>>(fields: T) => z.object({ version: id, values: fields })
+const editOf = <T extends z.ZodType<Record<string, unknown>>>(fields: T) =>
+  z.object({ version: id, values: fields, confirmed })
 /** What can be edited, by the name it has in the address. */
 export const EDITS = {
   'printers': editOf(printerFields),
@@ -33,8 +36,8 @@ export const EDITS = {
   'cards': editOf(cardFields),
   'practice-sets': editOf(practiceSetFields),
   'nozzle-types': editOf(nozzleTypeSchema),
-  'nozzles': editOf(nozzleFields),
-  'spools': editOf(spoolFields),
+  'nozzles': editOf(nozzleEditFields),
+  'spools': editOf(spoolEditFields),
   'settings': editOf(settingsFields),
   'rules': editOf(rulesFields),
   'prices': editOf(pricesFields),

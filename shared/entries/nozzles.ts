@@ -70,7 +70,11 @@ export const nozzleTypeSchema = nozzleTypeFields.superRefine((t, ctx) => {
     say('boreGrowthLimit', 'At least one retire rule')
 })
 
-export const nozzleFields = z.object({ law: z.enum(['sliding', 'linear']), note })
+const nozzleFields = z.object({ law: z.enum(['sliding', 'linear']), note })
+/** What an edit may put right; what is not named stays. */
+export const nozzleEditFields = nozzleFields
+  .extend({ tag, typeId: id, wasUsed: z.boolean() })
+  .partial({ law: true, tag: true, typeId: true, wasUsed: true })
 export const nozzleSchema = z
   .object({
     tag,

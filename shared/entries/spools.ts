@@ -64,7 +64,7 @@ export const spoolEventSchema = z
     error: 'Enter the weight with the spool, in g',
   })
 
-export const spoolFields = z.object({
+const spoolFields = z.object({
   tareG: between(0, 5000, 'g').nullable().default(null),
   /** Empty while nobody knows: it is asked for where a spool is dried. */
   hub: z.enum(['', ...HUB_WORDS], { error: 'Choose what the hub is made of' }).default(''),
@@ -78,3 +78,5 @@ export const spoolSchema = spoolFields.extend({
   diameterMm: between(1, 3.5, 'mm'),
   netG: between(10, 20_000, 'g'),
 })
+/** What an edit may put right; what is not named stays. */
+export const spoolEditFields = spoolSchema.partial({ tag: true, materialId: true, diameterMm: true, netG: true })

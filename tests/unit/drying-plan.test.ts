@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { spoolFields } from '#shared/entries/spools'
-import { SPOOL_EDIT_FIELDS } from '~/components/stores/fields'
+import { spoolEditFields } from '#shared/entries/spools'
+import { SPOOL_LOT_FIELDS } from '~/components/stores/fields'
 import { bisect } from '#core/numeric'
 import {
   asksHub,
@@ -86,9 +86,9 @@ describe('drying plan', () => {
     expect(hubCeilingC('Cardboard')).toEqual({ limitC: 100, known: true })
     // every word that the form offers and the door takes is one that the core knows
     for (const hub of HUB_WORDS) expect(hubCeilingC(hub).known, hub).toBe(true)
-    expect(spoolFields.safeParse({ hub: 'PC' }).success).toBe(false)
-    expect(spoolFields.parse({}).hub).toBe('')
-    const field = SPOOL_EDIT_FIELDS.find(f => f.key === 'hub')!
+    expect(spoolEditFields.safeParse({ hub: 'PC' }).success).toBe(false)
+    expect(spoolEditFields.parse({}).hub).toBe('')
+    const field = SPOOL_LOT_FIELDS.find(f => f.key === 'hub')!
     expect(field.options!.map(o => o.value)).toEqual(['', ...HUB_WORDS])
   })
   test('the time-out is counted, filled nylon is warned of, and a dry spool needs nothing', () => {

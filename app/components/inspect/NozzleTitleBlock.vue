@@ -10,7 +10,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { droppedWords, nozzleFlowWords } from '~/words/flow'
 
 const props = defineProps<{ page: NozzlePage; forecast: NozzleForecast; other: string; zone: string }>()
-defineEmits<{ law: [law: 'sliding' | 'linear']; retire: []; remove: []; fit: [] }>()
+defineEmits<{ law: [law: 'sliding' | 'linear']; retire: []; remove: []; fit: []; edit: [] }>()
 
 /** The bore as it came: what was read then, or what it is taken to have been. */
 const receipt = computed(() => {
@@ -122,6 +122,7 @@ const last = computed(() => [...props.page.gaugePoints].reverse().find(g => g.ki
         Fit it
       </button>
       <button v-if="page.place" type="button" class="button" @click="$emit('remove')">Take it off</button>
+      <button type="button" class="button" @click="$emit('edit')">Edit it</button>
       <button v-if="page.retired === null" type="button" class="button danger" @click="$emit('retire')">
         Retire it
       </button>

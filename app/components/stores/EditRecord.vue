@@ -15,7 +15,10 @@ const sheet = useEditSheet({
   of: r => r.edit,
   start: r => r.start,
   values: (v, r) => (r.body ?? (x => x))(v),
-  saved: (v, r) => `${r.says(v)}: changed. Runs logged before keep what they were logged with.`,
+  saved: (v, r, confirmed) =>
+    confirmed.includes('earlier-runs:correct')
+      ? `${r.says(v)}: changed, and its earlier runs entered again.`
+      : `${r.says(v)}: changed. Runs logged before keep what they were logged with.`,
   close: () => emit('close'),
 })
 const rows = computed(() =>

@@ -2,6 +2,7 @@
 /** The rack: a row per nozzle type, a tag per nozzle. Filled = fitted, open = on the shelf, crossed = retired. */
 import { computed } from 'vue'
 import type { ShopData } from '~/state/shop'
+import { kg, mmNumber } from '#core/words'
 import { leftOn, shelfOf } from '~/words/nozzle'
 
 const props = defineProps<{ shop: ShopData }>()
@@ -15,6 +16,9 @@ const look = (n: ShopData['nozzles'][number]) => {
   if (n.retired) return 'border-ink2 text-ink2 line-through'
   return n.place ? 'border-ink bg-ink text-white' : 'border-ink bg-white'
 }
+/** What is left of it, as a range; '' while nobody knows, and of what is retired. */
+const left = (n: ShopData['nozzles'][number]) =>
+  n.retired || n.leftLowKg === null || n.leftHighKg === null ? '' : `${kg(n.leftLowKg)} to ${kg(n.leftHighKg)} left`
 const words = (n: ShopData['nozzles'][number]) => {
   if (n.retired) return `retired: ${n.retiredReason}`
   return n.place ? `on ${n.place}${leftOn(n)}` : shelfOf(n)
@@ -30,7 +34,8 @@ const words = (n: ShopData['nozzles'][number]) => {
     >
       <p class="text-sm">
         <b>{{ r.type.name }}</b><span class="block text-xs text-ink2"
-          >{{ r.nozzles.filter(n => !n.place && !n.hotend && !n.retired).length }} on the shelf</span
+          >{{ mmNumber(r.type.nominalBoreMm) }} mm bore;
+          {{ r.nozzles.filter(n => !n.place && !n.hotend && !n.retired).length }} on the shelf</span
         >
       </p>
       <p class="flex flex-wrap gap-2 py-1">
@@ -42,6 +47,7 @@ const words = (n: ShopData['nozzles'][number]) => {
           class="inline-flex min-h-[40px] items-center gap-1 rounded-[3px] border-[1.5px] px-2 text-[13px] font-semibold"
           :class="look(n)"
           >{{ n.tag }}<span v-if="n.place ?? n.hotend" class="font-normal">{{ n.place ?? n.hotend }}</span
+          ><span v-if="left(n)" class="text-xs font-normal">{{ left(n) }}</span
           ><span class="sr-only">, {{ words(n) }}</span></NuxtLink
         >
       </p>

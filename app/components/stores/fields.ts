@@ -110,7 +110,7 @@ export const TYPE_FIELDS: FormField[] = [
   note,
 ]
 
-export const nozzleFieldsOf = (shop: ShopData): FormField[] => [
+const nozzleItself = (shop: ShopData): FormField[] => [
   { key: 'tag', label: 'Tag', kind: 'text', hint: 'as on the label' },
   {
     key: 'typeId',
@@ -119,6 +119,10 @@ export const nozzleFieldsOf = (shop: ShopData): FormField[] => [
     options: [choose('Choose a type'), ...shop.types.map(t => ({ value: t.id, text: t.name }))],
   },
   { key: 'wasUsed', label: 'It comes used', kind: 'check' },
+]
+export const nozzleEditFieldsOf = (shop: ShopData): FormField[] => [...nozzleItself(shop), note]
+export const nozzleFieldsOf = (shop: ShopData): FormField[] => [
+  ...nozzleItself(shop),
   { key: 'receivedAt', label: 'Received', kind: 'when' },
   {
     key: 'receipt.valueMm',
@@ -144,9 +148,9 @@ export const spoolFieldsOf = (shop: ShopData): FormField[] => [
   },
   { key: 'diameterMm', label: 'Filament diameter', kind: 'number', unit: 'mm' },
   { key: 'netG', label: 'Filament when full', kind: 'number', unit: 'g' },
-  ...SPOOL_EDIT_FIELDS,
+  ...SPOOL_LOT_FIELDS,
 ]
-export const SPOOL_EDIT_FIELDS: FormField[] = [
+export const SPOOL_LOT_FIELDS: FormField[] = [
   { key: 'tareG', label: 'Empty spool', kind: 'number', unit: 'g', hint: 'needed to use weighings' },
   {
     key: 'hub',

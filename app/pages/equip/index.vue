@@ -36,6 +36,7 @@ import { useUi } from '~/state/ui'
 
 useHead({ title: 'Equip · Iron Nozzle' })
 const route = useRoute()
+const router = useRouter()
 const shop = useShop()
 const ui = useUi()
 const scans = useScans()
@@ -98,6 +99,22 @@ watch(
 watch([printerId, headId], () => {
   tried.value = []
 })
+/** The question as the address says it, once it is another than the page began with: Back and a reload keep it. */
+const asked = computed(() => ({
+  printer: printerId.value,
+  head: headId.value,
+  filament: materialId.value,
+  set: setName.value,
+}))
+watch(
+  asked,
+  (now, was) => {
+    if (was.printer === null || route.path !== '/equip' || JSON.stringify(now) === JSON.stringify(was)) return
+    const said = Object.entries(now).flatMap(([key, v]) => (v === null ? [] : [[key, String(v)] as const]))
+    void router.replace({ query: { ...route.query, ...Object.fromEntries(said) } })
+  },
+  { flush: 'post' },
+)
 
 const diameter = computed(
   () => file.value?.diameterMm ?? shop.data?.spools.find(s => s.materialId === materialId.value)?.diameterMm ?? 1.75,

@@ -28,6 +28,9 @@ import GaugeForm from '~/components/inspect/GaugeForm.vue'
 import SavedNote from '~/components/ui/SavedNote.vue'
 import PictureRow from '~/components/inspect/PictureRow.vue'
 import NozzleRecord from '~/components/inspect/NozzleRecord.vue'
+import { nozzleEditFieldsOf } from '~/components/stores/fields'
+import type { OpenRecord } from '~/components/stores/form-field'
+import RecordSheet from '~/components/stores/RecordSheet.vue'
 import ListLinks from '~/components/ui/ListLinks.vue'
 import NozzleTitleBlock from '~/components/inspect/NozzleTitleBlock.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
@@ -274,6 +277,26 @@ const strike = (r: RecordLine) => {
 const retiring = ref<'retire' | 'remove' | null>(null)
 const fitting = ref(false)
 
+const editing = shallowRef<OpenRecord | null>(null)
+function edit(): void {
+  const p = page.value
+  if (!p || !shop.data) return
+  const { id, version, tag, wasUsed, note } = p.nozzle
+  editing.value = {
+    title: `Edit nozzle ${tag}`,
+    edit: { kind: 'nozzles', id, version },
+    fields: nozzleEditFieldsOf(shop.data),
+    start: { tag, typeId: p.type.id, wasUsed, note },
+    says: v => `Nozzle ${String(v.tag)}`,
+  }
+}
+/** Under another tag it has another address. */
+async function edited(): Promise<void> {
+  editing.value = null
+  const now = shop.data?.nozzles.find(n => n.id === page.value?.nozzle.id)
+  if (now && now.tag !== page.value!.nozzle.tag) await navigateTo(`/inspect/${now.tag}`, { replace: true })
+}
+
 const edits = useRecordEdit()
 async function setLaw(law: Law): Promise<void> {
   const p = page.value
@@ -467,6 +490,7 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
           @retire="retiring = 'retire'"
           @remove="retiring = 'remove'"
           @fit="fitting = true"
+          @edit="edit"
         />
       </div>
       <StrikeSheet :target="striking" @close="striking = null" />
@@ -476,6 +500,7 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
         @close="retiring = null"
       />
       <FitSheet :head-id="null" :nozzle-id="fitting ? page.nozzle.id : null" @close="fitting = false" />
+      <RecordSheet :open="editing" @close="edited" />
     </template>
     <div
       v-else-if="!failure"

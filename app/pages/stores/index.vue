@@ -16,7 +16,6 @@ import {
   PRINTER_EDIT_FIELDS,
   RULES_FIELDS,
   SETTINGS_FIELDS,
-  SPOOL_EDIT_FIELDS,
   SPOOL_EVENT_FIELDS,
   spoolFieldsOf,
   TYPE_FIELDS,
@@ -160,7 +159,11 @@ function addPerson(): void {
 const pick = (r: Record<string, unknown>, fields: FormField[]) =>
   Object.fromEntries(fields.map(f => [f.key, r[f.key] ?? (f.kind === 'text' ? '' : null)]))
 const editSpool = (x: ShopData['spools'][number]) =>
-  edit(`Edit spool ${x.tag}`, 'spools', x, SPOOL_EDIT_FIELDS, {
+  edit(`Edit spool ${x.tag}`, 'spools', x, spoolFieldsOf(s.value!), {
+    tag: x.tag,
+    materialId: x.materialId,
+    diameterMm: x.diameterMm,
+    netG: x.netG,
     tareG: x.tareG,
     hub: x.hub,
     densityGCm3: x.ownDensityGCm3,
@@ -301,7 +304,8 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
           <p class="mb-2 flex flex-wrap items-center gap-3">
             <button type="button" class="button first" @click="add('nozzle')">Add a nozzle</button
             ><span class="text-sm text-ink2"
-              >Filled: fitted. Open: on the shelf. Crossed: retired. Open a tag to fit, gauge or retire it.</span
+              >Filled: fitted. Open: on the shelf. Crossed: retired. What is left: 80 % range. Open a tag to fit, gauge,
+              edit or retire it.</span
             >
           </p>
           <NozzleRack :shop="s" />

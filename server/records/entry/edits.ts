@@ -1,5 +1,5 @@
 /** The editing of every record that may be edited. */
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { EditLine } from '#shared/answers/edits'
 import type { EditableKind } from '#shared/entries/edits'
 import type { Connection } from '../../db/client'
@@ -24,11 +24,13 @@ import {
   spools,
 } from '../../db/schema'
 import { refreshCeilings } from '../printers/ceilings'
-import { leaveSisters, refreshForecast } from '../nozzles/forecasts'
+import { leaveSisters, leaveSistersOfType, refreshForecast } from '../nozzles/forecasts'
 import { checkFacts } from '../materials/materials'
 import type { Part } from '#core/limits'
 import type { NozzleMaterial } from '#core/wear'
-import { notFound, Refusal, refuseField } from './refusal'
+import { correct, correctionsOf, isToCorrect, questionOf } from '../runs/corrections'
+import { ask, notFound, Refusal, refuseField } from './refusal'
+import { unused } from './unused'
 import { canonical } from './answers'
 
 const EDITABLE = {
@@ -72,6 +74,68 @@ async function refuseLastPerson(tx: Connection, id: number): Promise<void> {
   if (!other) refuseField('outOfUse', 'Nobody would be left who could act: add a person first')
 }
 
+/** A tag is one thing's, and what a thing is of is known. */
+async function refuseOfThings(
+  tx: Connection,
+  kind: EditableKind,
+  current: Record<string, unknown>,
+  values: Record<string, unknown>,
+): Promise<void> {
+  if (kind !== 'nozzles' && kind !== 'spools') return
+  const { tag, typeId, materialId } = values as { tag?: string; typeId?: number; materialId?: number }
+  if (tag !== undefined && tag.toLowerCase() !== String(current.tag).toLowerCase())
+    await unused(tx, EDITABLE[kind], 'tag', tag, kind === 'nozzles' ? 'a nozzle' : 'a spool')
+  const known = async (table: 'nozzle_types' | 'materials', id: number) =>
+    (await tx.execute(sql`select id from ${sql.identifier(table)} where id = ${id}`)).length > 0
+  if (typeId !== undefined && !(await known('nozzle_types', typeId))) refuseField('typeId', 'This type is not known')
+  if (materialId !== undefined && !(await known('materials', materialId)))
+    refuseField('materialId', 'This material is not known')
+}
+
+/** A nozzle that turned out to be of another type: its forecast, its sisters, and what its printer may be set to. */
+async function nozzleEdited(
+  tx: Connection,
+  id: number,
+  was: { typeId: number },
+  { typeId }: { typeId?: number },
+): Promise<void> {
+  if (typeId !== undefined && typeId !== was.typeId) {
+    const types = await tx
+      .select({ id: nozzleTypes.id, material: nozzleTypes.material })
+      .from(nozzleTypes)
+      .where(inArray(nozzleTypes.id, [typeId, was.typeId]))
+    const [from, to] = [was.typeId, typeId].map(t => types.find(x => x.id === t)!.material)
+    await leaveSisters(tx, [id], from!, to)
+    await refreshCeilings(tx)
+  }
+  await refreshForecast(tx, id)
+}
+
+/** What runs rest on, and is not only so from now on. */
+const REACHES_BACK = {
+  spools: ['materialId', 'diameterMm', 'densityGCm3', 'fillerFraction'],
+  materials: ['fillerFraction', 'densityGCm3', 'abrasivity', 'filler'],
+} as const
+/** Runs that were logged with what is put right: whether they are put right too is asked, and done in one piece. */
+async function reachBack(
+  tx: Connection,
+  kind: 'spools' | 'materials',
+  id: number,
+  was: Record<string, unknown>,
+  values: Record<string, unknown>,
+  confirmed: string[],
+  personId: number,
+): Promise<void> {
+  const changed = Object.keys(formerOf(was, values))
+  const field = REACHES_BACK[kind].find(f => changed.includes(f))
+  if (field === undefined) return
+  const corrections = await correctionsOf(tx, kind === 'spools' ? { spoolId: id } : { materialId: id })
+  if (corrections.length === 0) return
+  ask([questionOf(corrections, field)], confirmed)
+  const name = String(kind === 'spools' ? was.tag : was.name)
+  if (isToCorrect(confirmed)) await correct(tx, corrections, `${name} was put right; entered again`, personId)
+}
+
 /** Changes a record if nobody changed it since `version`; otherwise refuses and shows both. */
 export async function editRecord(
   tx: Connection,
@@ -80,6 +144,7 @@ export async function editRecord(
   version: number,
   values: Record<string, unknown>,
   personId: number,
+  confirmed: string[] = [],
 ): Promise<{ version: number }> {
   const table = EDITABLE[kind] as typeof materials
   const [current] = await tx.select().from(table).where(eq(table.id, id)).for('no key update')
@@ -97,6 +162,7 @@ export async function editRecord(
   if (kind === 'people' && values.outOfUse === true) await refuseLastPerson(tx, id)
   if (kind === 'parts' && values.basis === 'start value' && values.limitC !== (current as unknown as Part).limitC)
     refuseField('basis', 'Say where the limit comes from: it is no start value any more')
+  await refuseOfThings(tx, kind, current, values)
   const extra = kind === 'parts' || kind === 'material-values' ? { enteredBy: personId, enteredAt: new Date() } : {}
   await tx
     .update(table)
@@ -108,8 +174,9 @@ export async function editRecord(
   if (kind === 'parts' || kind === 'rules' || kind === 'nozzle-types') await refreshCeilings(tx)
   if (kind === 'material-values') await checkFacts(tx, (current as unknown as { materialId: number }).materialId)
   if (kind === 'nozzle-types' && values.material !== undefined)
-    await leaveSisters(tx, id, (current as unknown as { material: NozzleMaterial }).material, values.material)
-  if (kind === 'nozzles') await refreshForecast(tx, id)
+    await leaveSistersOfType(tx, id, (current as unknown as { material: NozzleMaterial }).material, values.material)
+  if (kind === 'nozzles') await nozzleEdited(tx, id, current as unknown as { typeId: number }, values)
+  if (kind === 'spools' || kind === 'materials') await reachBack(tx, kind, id, current, values, confirmed, personId)
   if (kind === 'nozzle-types' || kind === 'settings')
     await tx.execute(sql`
     update forecasts set stale = true, moved = null where

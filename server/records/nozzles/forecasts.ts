@@ -15,6 +15,7 @@ import {
   type NozzleMaterial,
 } from '#core/wear'
 import type { Connection, Database } from '../../db/client'
+import { idIn } from '../../db/ids'
 import { forecasts, type ForecastDetail } from '../../db/schema'
 import { basisOf } from '../entry/answers'
 import { heavy } from '../../threads/pool'
@@ -76,18 +77,35 @@ export async function refreshForecast(db: Connection, nozzleId: number): Promise
 }
 
 /**
- * Nozzles of a type that turned out to be of another material: what they told goes out of the sum of those they were
- * taken for, and they are worked out anew among their own.
+ * Nozzles that turned out to be of another material: what they told goes out of the sum of those they were taken for,
+ * and they are worked out anew among their own.
  */
-export async function leaveSisters(db: Connection, typeId: number, from: NozzleMaterial, to: unknown): Promise<void> {
+export async function leaveSisters(
+  db: Connection,
+  nozzleIds: readonly number[],
+  from: NozzleMaterial,
+  to: unknown,
+): Promise<void> {
   if (to === from) return
   await oneAtATime(db)
-  const rows = await db.execute<{ id: number }>(
-    sql`select f.nozzle_id id from forecasts f join nozzles n on n.id = f.nozzle_id where n.type_id = ${typeId}`,
-  )
-  for (const { id } of rows) await tellSisters(db, from, id, await termOf(db, id), null)
+  for (const id of nozzleIds) await tellSisters(db, from, id, await termOf(db, id), null)
   await db.execute(sql`update forecasts set sister_term = null, term_model = 0, stale = true, moved = null
-    where nozzle_id in (select id from nozzles where type_id = ${typeId})`)
+    where ${idIn('nozzle_id', nozzleIds)}`)
+}
+/** The same of every nozzle of a type. */
+export async function leaveSistersOfType(
+  db: Connection,
+  typeId: number,
+  from: NozzleMaterial,
+  to: unknown,
+): Promise<void> {
+  const rows = await db.execute<{ id: number }>(sql`select id from nozzles where type_id = ${typeId} order by id`)
+  await leaveSisters(
+    db,
+    rows.map(r => r.id),
+    from,
+    to,
+  )
 }
 
 /**

@@ -63,7 +63,7 @@ const byId = <T extends { id: number }>(rows: readonly T[]) => new Map(rows.map(
 const key = (headId: number, at: Date) => `${headId} ${at.getTime()}`
 
 /** Two runs of one printer do not slip past each other: the second sees the first and is asked about. */
-export async function lockPrinters(tx: Connection, ids: readonly number[]): Promise<Set<number>> {
+async function lockPrinters(tx: Connection, ids: readonly number[]): Promise<Set<number>> {
   const rows = await tx
     .select({ id: printers.id })
     .from(printers)
