@@ -16,9 +16,13 @@ const look = (n: ShopData['nozzles'][number]) => {
   if (n.retired) return 'border-ink2 text-ink2 line-through'
   return n.place ? 'border-ink bg-ink text-white' : 'border-ink bg-white'
 }
+/** Less than this, in kg, is nothing. */
+const NOTHING_KG = 0.0005
 /** What is left of it, as a range; '' while nobody knows, and of what is retired. */
-const left = (n: ShopData['nozzles'][number]) =>
-  n.retired || n.leftLowKg === null || n.leftHighKg === null ? '' : `${kg(n.leftLowKg)} to ${kg(n.leftHighKg)} left`
+function left(n: ShopData['nozzles'][number]): string {
+  if (n.retired || n.leftLowKg === null || n.leftHighKg === null) return ''
+  return n.leftHighKg < NOTHING_KG ? 'nothing left' : `${kg(n.leftLowKg)} to ${kg(n.leftHighKg)} left`
+}
 const words = (n: ShopData['nozzles'][number]) => {
   if (n.retired) return `retired: ${n.retiredReason}`
   return n.place ? `on ${n.place}${leftOn(n)}` : shelfOf(n)
