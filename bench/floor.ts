@@ -10,6 +10,7 @@ import { PgDialect } from 'drizzle-orm/pg-core'
 import { dataFolder, startServer } from '../scripts/lib/postgres.mjs'
 import { WEAR_MODEL } from '#core/wear'
 import { connect } from '../server/db/client'
+import { DERIVE } from '../server/db/derive'
 import { migrationFiles } from '../server/db/files'
 import { migrate } from '../server/db/migrate'
 import { refreshCeilings } from '../server/records/printers/ceilings'
@@ -24,10 +25,11 @@ server.createDatabase('bench')
 const { client, db } = connect(server.url('bench'), { max: 4 })
 await migrate(client, migrationFiles())
 await firstPeople(db)
-for (const file of ['shop.sql', 'derive.sql']) {
+for (const file of ['shop.sql']) {
   const sql = readFileSync(new URL(`./${file}`, import.meta.url), 'utf8')
   await client.unsafe(sql.replaceAll(':runs', String(runs)).replaceAll(':model', String(WEAR_MODEL)))
 }
+await client.unsafe(DERIVE)
 
 await db.transaction(tx => refreshCeilings(tx))
 const p95 = (v: number[]) => v.sort((a, b) => a - b)[Math.floor(v.length * 0.95)]!

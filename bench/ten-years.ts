@@ -7,6 +7,7 @@ import { setTimeout as sleep } from 'node:timers/promises'
 import { dataFolder, freePort, startServer } from '../scripts/lib/postgres.mjs'
 import { WEAR_MODEL } from '#core/wear'
 import { connect } from '../server/db/client'
+import { DERIVE } from '../server/db/derive'
 import { migrationFiles } from '../server/db/files'
 import { migrate } from '../server/db/migrate'
 import { refreshForecast } from '../server/records/nozzles/forecasts'
@@ -32,10 +33,11 @@ export async function tenYears(runs: number) {
   await migrate(client, migrationFiles())
   await firstPeople(db)
   const filling = performance.now()
-  for (const file of ['shop.sql', 'readings.sql', 'derive.sql']) {
+  for (const file of ['shop.sql', 'readings.sql']) {
     const sql = readFileSync(new URL(`./${file}`, import.meta.url), 'utf8')
     await client.unsafe(sql.replaceAll(':runs', String(runs)).replaceAll(':model', String(WEAR_MODEL)))
   }
+  await client.unsafe(DERIVE)
   await db.transaction(tx => refreshCeilings(tx))
   for (let id: number = IN_SERVICE[0]; id <= IN_SERVICE[1]; id++) await db.transaction(tx => refreshForecast(tx, id))
   const seconds = (performance.now() - filling) / 1000

@@ -27,6 +27,9 @@ export interface TableKind {
 
 const GRAMS = { g: 1, gram: 1, grams: 1, kg: 1000 }
 const MM = { mm: 1, µm: 0.001, μm: 0.001, um: 0.001, cm: 10 }
+const METRES = { m: 1, mm: 0.001, cm: 0.01 }
+const HOURS = { h: 1, hours: 1, hour: 1, min: 1 / 60, minutes: 1 / 60 }
+const CELSIUS = { '°c': 1, 'c': 1, '°': 1 }
 const text = (key: string, label: string, example: string, also: string[] = []): Column => ({
   key,
   label,
@@ -35,18 +38,21 @@ const text = (key: string, label: string, example: string, also: string[] = []):
   example,
 })
 const needed = (c: Column): Column => ({ ...c, needed: true })
-const grams = (key: string, label: string, example: string, also: string[] = []): Column => ({
-  ...text(key, label, example, also),
-  reads: 'number',
-  unit: 'g',
-  units: GRAMS,
-})
-const mm = (key: string, label: string, example: string, also: string[] = []): Column => ({
-  ...text(key, label, example, also),
-  reads: 'number',
-  unit: 'mm',
-  units: MM,
-})
+/** A number: the unit it is kept in, and what others count in it. */
+const figure = (
+  key: string,
+  label: string,
+  units: Record<string, number>,
+  unit: string,
+  example: string,
+  also: string[] = [],
+): Column => ({ ...text(key, label, example, also), reads: 'number', unit, units })
+const grams = (key: string, label: string, example: string, also: string[] = []) =>
+  figure(key, label, GRAMS, 'g', example, also)
+const mm = (key: string, label: string, example: string, also: string[] = []) =>
+  figure(key, label, MM, 'mm', example, also)
+const celsius = (key: string, label: string, example: string, also: string[]) =>
+  figure(key, label, CELSIUS, '°C', example, also)
 const choice = (c: Column, choices: readonly string[]): Column => ({ ...c, reads: 'choice', choices })
 const note = text('note', 'note', '', ['notes', 'comment', 'comments', 'remark', 'remarks'])
 /** Lists that were written out say so of what was struck out; such a line is not taken in again. */
@@ -54,17 +60,6 @@ const struck = text('struck', 'struck out because', '', ['struck out', 'struck']
 const day = (key: string, label: string, example: string, also: string[]): Column => ({
   ...text(key, label, example, also),
   reads: 'day',
-})
-
-const figure = (key: string, label: string, unit: string, example: string, also: string[] = []): Column => ({
-  ...text(key, label, example, also),
-  reads: 'number',
-  unit,
-  units: { [unit.toLowerCase()]: 1 },
-})
-const celsius = (key: string, label: string, example: string, also: string[]): Column => ({
-  ...figure(key, label, '°C', example, also),
-  units: { '°c': 1, 'c': 1, '°': 1 },
 })
 
 /**
@@ -192,20 +187,10 @@ export const TABLES = {
       text('spool', 'spool', 'S-01', ['spool tag', 'reel']),
       text('nozzle', 'nozzle', 'N-001', ['nozzle tag']),
       grams('grams', 'printed', '120', ['grams', 'mass', 'weight', 'used', 'extruded', 'filament used', 'amount']),
-      {
-        ...text('metres', 'length', '40', ['metres', 'meters', 'filament length']),
-        reads: 'number',
-        unit: 'm',
-        units: { m: 1, mm: 0.001, cm: 0.01 },
-      },
+      figure('metres', 'length', METRES, 'm', '40', ['metres', 'meters', 'filament length']),
       grams('before', 'spool before', '980', ['weight before', 'before']),
       grams('after', 'spool after', '860', ['weight after', 'after']),
-      {
-        ...text('hours', 'took', '5.5', ['hours', 'duration', 'print time']),
-        reads: 'number',
-        unit: 'h',
-        units: { h: 1, hours: 1, hour: 1, min: 1 / 60, minutes: 1 / 60 },
-      },
+      figure('hours', 'took', HOURS, 'h', '5.5', ['hours', 'duration', 'print time']),
       choice(text('outcome', 'outcome', 'finished', ['result', 'status', 'ok']), ['finished', 'failed']),
       text('head', 'head', 'head', ['tool', 'toolhead']),
       celsius('nozzleC', 'nozzle set', '280', ['nozzle temperature', 'nozzle temp', 'hotend temperature', 'nozzle c']),

@@ -1,6 +1,7 @@
 /** Which database is meant, and the programs to work on it: for backup and restore. */
-import { existsSync, readdirSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdirSync, readdirSync, readFileSync } from 'node:fs'
+import { dirname, join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import { dataFolder, findServer, startServer, StartError } from './postgres.mjs'
 import { ask } from './psql.mjs'
@@ -20,7 +21,7 @@ export function migrationsOf(root) {
 }
 
 /** Options of the command line: `--demo` for the demo, else the shop, and a file. */
-export function asked() {
+function asked() {
   try {
     const { values, positionals } = parseArgs({
       options: { demo: { type: 'boolean' }, shop: { type: 'boolean' } },
@@ -34,7 +35,7 @@ export function asked() {
 }
 
 /** The database that is meant: DATABASE_URL, the one that runs, or one that is started for this alone. */
-export async function reach(root, name) {
+async function reach(root, name) {
   const bin = findServer()
   const folder = dataFolder(join(root, '.data'))
   const given = process.env.DATABASE_URL
@@ -53,3 +54,38 @@ export async function reach(root, name) {
   const server = await startServer({ folder, say: text => console.log(`  ${text}`) })
   return { bin: server.bin, folder, url: server.url(name), stop: () => server.stop() }
 }
+
+/**
+ * A command on the database that is meant: it is reached, worked on and left again; what goes wrong is said, and the
+ * command fails. `file` is the one that was named, or null, which `check` may refuse before anything is started.
+ */
+export async function command(root, work, check = () => {}) {
+  let at = null
+  try {
+    const { name, file } = asked()
+    check(file)
+    at = await reach(root, name)
+    await work({ ...at, name, file })
+  } catch (error) {
+    console.error(error instanceof StartError ? `  ${error.message}` : error)
+    process.exitCode = 1
+  } finally {
+    await at?.stop()
+  }
+}
+
+/** The file that was named, or one of this moment among the copies; its folder is there. */
+export function fileOf({ folder, file }, kind, extension) {
+  const stamp = new Date().toISOString().replaceAll(/\D/g, '').slice(0, 14)
+  const target = file === null ? join(backupsIn(folder), `${kind}-${stamp}.${extension}`) : resolve(file)
+  mkdirSync(dirname(target), { recursive: true })
+  return target
+}
+
+/** Runs a script of the program on a database. */
+export const runOn = (root, url, script, ...args) =>
+  spawnSync(process.execPath, ['--import', 'tsx', `scripts/${script}.ts`, ...args], {
+    cwd: root,
+    env: { ...process.env, DATABASE_URL: url },
+    encoding: 'utf8',
+  })

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Edits a record over the version that was seen; when someone else was faster, both versions are shown. */
 import { computed } from 'vue'
+import { EARLIER_RUNS } from '#shared/entries/edits'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import EditHistory from '~/components/stores/EditHistory.vue'
 import { fieldNames, type EditedRecord } from '~/components/stores/form-field'
@@ -16,7 +17,7 @@ const sheet = useEditSheet({
   start: r => r.start,
   values: (v, r) => (r.body ?? (x => x))(v),
   saved: (v, r, confirmed) =>
-    confirmed.includes('earlier-runs:correct')
+    confirmed.includes(EARLIER_RUNS.correct)
       ? `${r.says(v)}: changed, and its earlier runs entered again.`
       : `${r.says(v)}: changed. Runs logged before keep what they were logged with.`,
   close: () => emit('close'),

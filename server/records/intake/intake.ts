@@ -15,7 +15,7 @@ import { keepImport } from './imports'
 import { struckThere, type By, type Entry, type Line } from './line'
 import { SAVE_LINE } from './lines'
 import { runLines } from './runs'
-import { forgetStage, linesOf, telling, TOLD_EVERY, type Tell } from './stage'
+import { forgetStage, linesOf, telling, type Tell } from './stage'
 import { refusedAs, savedAs } from './state'
 
 type Intake = z.output<typeof intakeSchema>
@@ -70,10 +70,7 @@ async function eachLine(tx: Connection, intake: Intake, personId: number, tell: 
   const out: IntakeLine[] = []
   const entries: Entry[] = []
   const twice = twiceIn(table)
-  for (const [i, line] of lines.entries()) {
-    out.push(twice(line) ?? (await oneLine(tx, table, line, by, entries)))
-    if ((i + 1) % TOLD_EVERY === 0) await tell(i + 1)
-  }
+  for (const line of lines) out.push(twice(line) ?? (await oneLine(tx, table, line, by, entries)))
   return { lines: out, entries, taken: [] }
 }
 

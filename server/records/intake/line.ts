@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { TableName } from '#core/intake'
+import { listed } from '#core/words'
 import type { IntakeLineIn } from '#shared/entries/intake'
 import type { StrikeTarget } from '#shared/logs'
 import { fromField, toField } from '#shared/time'
@@ -91,6 +92,19 @@ interface Found extends Record<string, unknown> {
 }
 export const need = (line: Line, key: string, what: string): string =>
   textOf(line, key) || refuseField(key, `Enter ${what}`)
+
+/** The head of a printer that a line names; where there is one only, the printer is enough. */
+export function headNamed<H extends { name: string }>(line: Line, printer: { name: string; heads: readonly H[] }): H {
+  const said = textOf(line, 'head')
+  const wanted = printer.heads.filter(h => said === '' || h.name.toLowerCase() === said.toLowerCase())
+  const names = printer.heads.map(h => h.name)
+  if (wanted.length !== 1)
+    refuseField(
+      'head',
+      said === '' ? `Which head: ${listed(names, 'or')}?` : `${printer.name} has ${listed(names, 'and')}`,
+    )
+  return wanted[0]!
+}
 
 /** The column that a field of an entry is typed in. */
 const COLUMN_OF: Readonly<Record<string, string>> = {

@@ -25,6 +25,7 @@ import {
   added,
   checked,
   found,
+  headNamed,
   here,
   momentOf,
   need,
@@ -187,14 +188,8 @@ async function headOf(tx: Connection, line: Line): Promise<{ id: number; place: 
   const heads = await tx.execute<{ id: number; name: string }>(
     sql`select id, name from heads where printer_id = ${printer.id} order by position, id`,
   )
-  const wanted = heads.filter(h => head === '' || h.name.toLowerCase() === head.toLowerCase())
-  const names = heads.map(h => h.name)
-  if (wanted.length !== 1)
-    refuseField(
-      'head',
-      head === '' ? `Which head: ${listed(names, 'or')}?` : `${printer.name} has ${listed(names, 'and')}`,
-    )
-  return { id: wanted[0]!.id, place: heads.length > 1 ? `${printer.name}, ${wanted[0]!.name}` : printer.name }
+  const { id, name: own } = headNamed(line, { name: printer.name, heads })
+  return { id, place: heads.length > 1 ? `${printer.name}, ${own}` : printer.name }
 }
 
 const materials: SaveLine = async (tx, line, by) => {

@@ -4,7 +4,7 @@
  */
 import { sql } from 'drizzle-orm'
 import { setImmediate as othersTurn } from 'node:timers/promises'
-import { grams, listed } from '#core/words'
+import { grams } from '#core/words'
 import type { IntakeLine } from '#shared/answers/intake'
 import { runSchema } from '#shared/entries/runs'
 import type { Connection } from '../../db/client'
@@ -12,7 +12,18 @@ import { ask, Refusal, refuseField } from '../entry/refusal'
 import { runFacts, tookIn, type Named, type RunFacts } from '../runs/facts'
 import { passedThrough } from '../runs/passed'
 import type { TakenIn } from '../runs/runs'
-import { checked, isDayAlone, momentIn, need, numberOf, struckThere, textOf, type By, type Line } from './line'
+import {
+  checked,
+  headNamed,
+  isDayAlone,
+  momentIn,
+  need,
+  numberOf,
+  struckThere,
+  textOf,
+  type By,
+  type Line,
+} from './line'
 import { addMaterialNamed, newMaterial } from './lines'
 import { TOLD_EVERY, type Tell } from './stage'
 import { savedAs, stateOf } from './state'
@@ -58,12 +69,7 @@ async function namesIn(tx: Connection, lines: readonly Line[]): Promise<Names> {
 function headOf(names: Names, line: Line): { printerId: number; headId: number } {
   const said = need(line, 'printer', 'the printer')
   const printer = names.printers.get(low(said)) ?? refuseField('printer', `No printer is called ${said}: add it first`)
-  const head = textOf(line, 'head')
-  const wanted = printer.heads.filter(h => head === '' || low(h.name) === low(head))
-  const all = printer.heads.map(h => h.name)
-  if (wanted.length !== 1)
-    refuseField('head', head === '' ? `Which head: ${listed(all, 'or')}?` : `${printer.name} has ${listed(all, 'and')}`)
-  return { printerId: printer.id, headId: wanted[0]!.id }
+  return { printerId: printer.id, headId: headNamed(line, printer).id }
 }
 
 /** What a line names by a tag; null where it names nothing. */

@@ -6,11 +6,9 @@ import { configure, TextReader, Uint8ArrayReader, ZipWriter } from '@zip.js/zip.
 import { sql } from 'drizzle-orm'
 import { LIST_NAMES } from '#shared/lists'
 import type { Connection, Database } from '../../db/client'
-import { AT_ONE_MOMENT, headingsOf } from './list'
-import { LISTS } from './lists'
+import { AT_ONE_MOMENT, textOfList } from './list'
 import { rowsOf } from './rows'
 import { archivedTables, PICTURES, type Table } from './tables'
-import { listText } from './text'
 
 configure({ useWebWorkers: false })
 
@@ -88,8 +86,7 @@ export async function writeArchive(db: Database, write: (bytes: Uint8Array) => P
       await zip.add(`tables/${table.name}.jsonl`, streamOf(lines()))
     }
     for (const name of LIST_NAMES) {
-      const headings = await headingsOf(tx, name)
-      const text = listText(rowsOf(tx, LISTS[name]), headings, 'csv', { escapeFormulae: false })
+      const text = textOfList(tx, { name, type: 'csv', escapeFormulae: false })
       await zip.add(`lists/${name}.csv`, streamOf(text))
     }
     const pictures = await addPictures(tx, zip)

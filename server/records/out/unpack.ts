@@ -3,12 +3,13 @@
  * is no archive, is cut short, or is of a newer version is refused with its reason; the database is then thrown away.
  */
 import { open } from 'node:fs/promises'
-import { configure, Reader, TextWriter, Uint8ArrayWriter, ZipReader, type Entry } from '@zip.js/zip.js'
+import { Reader, TextWriter, Uint8ArrayWriter, ZipReader, type Entry } from '@zip.js/zip.js'
 import { createInterface } from 'node:readline'
 import { Readable } from 'node:stream'
 import { drizzle } from 'drizzle-orm/postgres-js'
 import type postgres from 'postgres'
 import { z } from 'zod'
+import { DERIVE } from '../../db/derive'
 import { migrate, type Migration } from '../../db/migrate'
 import { refreshMissingCeilings } from '../printers/ceilings'
 import * as schema from '../../db/schema'
@@ -18,7 +19,6 @@ import { archivedTables, PICTURES, type Table } from './tables'
 /** Why an archive is not read. */
 export class ArchiveError extends Error {}
 
-configure({ useWebWorkers: false })
 const manifestSchema = z.object({
   is: z.literal(ARCHIVE),
   migrations: z.array(z.string()).min(1),
@@ -176,12 +176,3 @@ async function numbered(client: postgres.Sql, tables: readonly Table[]): Promise
         exists (select from ${quoted(name)}))
         from pg_get_serial_sequence('${quoted(name)}', 'id') s where s is not null`)
 }
-
-/** What triggers would have derived row by row, by their own functions. */
-const DERIVE = `
-  select spools_changed(array(select id from spools));
-  select nozzles_stand(array(select id from nozzles));
-  select parts_stand(array(select id from parts));
-  select hotends_stand(array(select id from hotends));
-  select days_changed(array(select id from runs));
-  analyze;`

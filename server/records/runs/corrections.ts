@@ -4,6 +4,7 @@
  */
 import { sql } from 'drizzle-orm'
 import { grams } from '#core/words'
+import { EARLIER_RUNS } from '#shared/entries/edits'
 import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { idIn } from '../../db/ids'
@@ -117,7 +118,6 @@ export async function correctionsOf(tx: Connection, on: RestsOn): Promise<Correc
 const LEAST = 1e-9
 
 const MOST_NAMED = 40
-const CORRECT = 'earlier-runs:correct'
 const fibre = (rows: readonly { fibreG: number }[]) => rows.reduce((g, r) => g + r.fibreG, 0)
 const materials = (rows: readonly { materialName: string }[]) => [...new Set(rows.map(r => r.materialName))].join(', ')
 
@@ -138,15 +138,15 @@ export function questionOf(corrections: readonly Correction[], field: string): Q
     items: n > MOST_NAMED ? [...items, `and ${n - MOST_NAMED} more`] : items,
     choices: [
       {
-        code: CORRECT,
+        code: EARLIER_RUNS.correct,
         label: `It was so then too: strike ${n === 1 ? 'that run' : `these ${n} runs`} out and enter as it was`,
         hint: 'Forecasts and what is left on spools follow',
       },
-      { code: 'earlier-runs:keep', label: 'It is so from now on: what is logged stays' },
+      { code: EARLIER_RUNS.keep, label: 'It is so from now on: what is logged stays' },
     ],
   }
 }
-export const isToCorrect = (confirmed: readonly string[]): boolean => confirmed.includes(CORRECT)
+export const isToCorrect = (confirmed: readonly string[]): boolean => confirmed.includes(EARLIER_RUNS.correct)
 
 /** Strikes them out and enters them again; each nozzle is worked out once. */
 export async function correct(
