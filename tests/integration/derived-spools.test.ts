@@ -4,6 +4,7 @@
  */
 import { sql } from 'drizzle-orm'
 import { afterEach, describe, expect, test } from 'vitest'
+import { EARLIER_RUNS } from '#shared/entries/edits'
 import { DRYING_MODEL } from '#core/drying'
 import { dryerSchema, dryingSchema } from '#shared/entries/prepare'
 import { endingSchema } from '#shared/entries/log'
@@ -128,7 +129,8 @@ describe('a spool after its last event', () => {
   })
   test('its material, the shop’s air, its dryer and its own facts count', async () => {
     const [m] = await db.execute<{ version: number }>(sql`select version from materials where id = ${shop.materialId}`)
-    await tx(c => editRecord(c, 'materials', shop.materialId, m!.version, { fillerFraction: 0.3 }, 1))
+    const [fibre, kept] = [{ fillerFraction: 0.3 }, [EARLIER_RUNS.keep]]
+    await tx(c => editRecord(c, 'materials', shop.materialId, m!.version, fibre, 1, kept))
     await same()
     const [set] = await db.execute<{ version: number }>(sql`select version from settings`)
     await tx(c => editRecord(c, 'settings', 1, set!.version, { roomRh: 65 }, 1))

@@ -2,6 +2,7 @@
 /** Runs, gauges, fittings and strikes as the records take them. */
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
+import { EARLIER_RUNS } from '#shared/entries/edits'
 import { Scan, type FullScan } from '#core/gcode'
 import { massG } from '#core/materials'
 import { fittingSchema } from '#shared/entries/printers'
@@ -167,9 +168,14 @@ describe('runs', () => {
       message: expect.stringContaining('No nozzle was fitted'),
     })
   })
-  test('editing a material leaves earlier runs as they were', async () => {
+  test('editing a material asks about earlier runs, and leaves them where that is the answer', async () => {
     const before = (await log()).fibreG
-    await tx(c => editRecord(c, 'materials', shop.materialId, 1, materialEntry('PA6-CF20', { fillerFraction: 0.3 }), 1))
+    const edit = (confirmed: string[]) => {
+      const values = materialEntry('PA6-CF20', { fillerFraction: 0.3 })
+      return tx(c => editRecord(c, 'materials', shop.materialId, 1, values, 1, confirmed))
+    }
+    expect((await refusal(edit([]))).questions).toMatchObject([{ code: 'earlier-runs', field: 'fillerFraction' }])
+    await edit([EARLIER_RUNS.keep])
     expect((await log()).fibreG).toBe(before)
     await tx(c => saveRun(c, runEntry(shop, {}, { kind: 'grams', grams: 10 }), 1))
     expect((await log()).fibreG - before).toBeCloseTo(3, 9)

@@ -1,6 +1,7 @@
 /** Several people at once: nothing is lost, nothing locks up, and the lists show all of it. */
 import { sql } from 'drizzle-orm'
 import { expect, test } from 'vitest'
+import { EARLIER_RUNS } from '#shared/entries/edits'
 import { changeSchema, fittingSchema } from '#shared/entries/printers'
 import { nozzleSchema } from '#shared/entries/nozzles'
 import { spoolEventSchema } from '#shared/entries/spools'
@@ -190,10 +191,10 @@ test('the same change sent again under its key is stored once', async () => {
 })
 
 test('two edits of one version: one is taken, one sees both', async () => {
-  const edit = (fillerFraction: number) =>
-    db.transaction(tx =>
-      editRecord(tx, 'materials', shop.materialId, 1, materialEntry('PA6-CF20', { fillerFraction }), 1),
-    )
+  const edit = (fillerFraction: number) => {
+    const values = materialEntry('PA6-CF20', { fillerFraction })
+    return db.transaction(tx => editRecord(tx, 'materials', shop.materialId, 1, values, 1, [EARLIER_RUNS.keep]))
+  }
   const results = await Promise.allSettled([edit(0.21), edit(0.22)])
   expect(results.map(r => r.status).sort()).toEqual(['fulfilled', 'rejected'])
   expect((await refusal(edit(0.23))).status).toBe(409)
