@@ -19,6 +19,8 @@ export const newsItem = z.object({
   spool: id,
   printer: id,
   material: id,
+  /** Of a forecast: its nozzle is rather past its limit than not. */
+  past: z.boolean().optional(),
 })
 export type NewsItem = z.output<typeof newsItem>
 
@@ -96,8 +98,12 @@ const RULES: { [P in ReadPath]?: Rule<P> } = {
   '/api/spools/{tag}': (n, shown) =>
     among(['spools', 'spool_events', 'run_tools'], n) ? spoolOf(n) === shown.state.id : spoolElse(n),
   '/api/prepare': n => prepareElse(n),
+  // of what is forecast it shows which spare nozzles are to be had, and nothing else
   '/api/equip': (n, shown) =>
-    n.of === 'forecasts' ? !shown.printers.some(p => p.heads.some(h => h.nozzle?.id === n.nozzle)) : equipElse(n),
+    n.of === 'forecasts'
+      ? shown.nozzles.some(x => x.id === n.nozzle) === n.past &&
+        !shown.printers.some(p => p.heads.some(h => h.nozzle?.id === n.nozzle))
+      : equipElse(n),
   '/api/cards/{id}': n => none(ofSpools, ofWork, ofStudies, ofSteps, ofAir, ['gauges', 'forecasts', 'fittings'])(n),
   '/api/known-tags': n => n.of === 'nozzles' || n.of === 'spools',
   '/api/jobs': n => n.of === 'jobs',

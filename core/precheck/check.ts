@@ -8,6 +8,7 @@ import { capital, celsius, chance, counted, FOR_GOOD_H, grams, hours, kgEstimate
 import { letDownToC } from '../cooling'
 import { compareJob, countWords, differsWords, ofJob, recordOf } from '../cards'
 import { sustainedWords } from '../flow'
+import { PROBABLY_PAST } from '../schedule'
 import { drynessFixes, drynessFor, takesNoWater } from '../drying'
 import { need, needEach, needIfKnown } from '../numeric'
 import { SETPOINT_C } from '../gcode'
@@ -282,7 +283,7 @@ function wear(f: PrecheckFacts): CheckLine {
       waivable: false,
     })
   const asks = f.job.fibreG
-  if (n.pastChance > 0.5)
+  if (n.pastChance > PROBABLY_PAST)
     return line('wear', 'stop', `${n.tag} is more likely past its limit than not (${chance(n.pastChance)}).`, {
       fix: 'Gauge it, or fit another',
       ...gauge,

@@ -3,6 +3,7 @@
  * is of and whom it names. So no way of saving is left out, and every process hears it.
  */
 import type postgres from 'postgres'
+import { PROBABLY_PAST } from '#core/schedule'
 import { ENDING_TARGETS, LOG_TABLES, LOGS, STRIKE_TARGETS } from '#shared/logs'
 
 export const NEWS = 'iron_nozzle'
@@ -54,7 +55,8 @@ begin
     end if;
   end if;
   perform pg_notify('${NEWS}', jsonb_strip_nulls(jsonb_build_object('of', source, 'id', told -> 'id',
-    'nozzle', told -> 'nozzle_id', 'spool', told -> 'spool_id', 'material', told -> 'material_id', 'printer',
+    'nozzle', told -> 'nozzle_id', 'spool', told -> 'spool_id', 'material', told -> 'material_id',
+    'past', (told ->> 'past_chance')::float > ${PROBABLY_PAST}, 'printer',
     coalesce(told -> 'printer_id', (select to_jsonb(h.printer_id) from heads h where h.id = (told ->> 'head_id')::int))
     ))::text);
   return null;

@@ -7,11 +7,12 @@ import { spoolEventSchema } from '#shared/entries/spools'
 import { concerns, newsItem, ofShop, type NewsItem } from '#shared/news'
 import { Listener } from '../../server/db/listener'
 import { NEWS } from '../../server/db/news'
+import { equip } from '../../server/records/bench/equip'
+import { floor } from '../../server/records/bench/floor'
 import { editRecord } from '../../server/records/entry/edits'
 import { saveStrike } from '../../server/records/entry/strikes'
 import { saveGauge } from '../../server/records/nozzles/gauges'
 import { addNozzle, nozzlePage } from '../../server/records/nozzles/nozzles'
-import { floor } from '../../server/records/bench/floor'
 import { saveRun } from '../../server/records/runs/runs'
 import { shopNewsOf } from '../../server/records/shop/news'
 import { saveSpoolEvent } from '../../server/records/spools/spools'
@@ -95,6 +96,22 @@ test('a gauge concerns the page of its nozzle and the Floor where that is fitted
   const lines = await shopNewsOf(db, ofShop(shelf))
   expect(lines.nozzles.map(n => n.tag)).toEqual(['N-2'])
   expect(lines.nozzles[0]!.lastGaugedAt).not.toBe(null)
+})
+
+test('a forecast of a spare concerns Equip only where it takes the nozzle off what is to be had', async () => {
+  const tags = async () => (await equip(db)).nozzles.map(n => n.tag)
+  const before = await equip(db)
+  expect(before.nozzles.map(n => n.tag)).toContain('N-2')
+  const good = await told(() => gauge(other.id, { occurredAt: ago(0.08) }))
+  expect(of(good, 'forecasts')).toMatchObject({ nozzle: other.id, past: false })
+  expect(concerns('/api/equip', before, good)).toBe(false)
+  expect(await tags()).toContain('N-2')
+  const worn = await told(() =>
+    db.execute(sql`update forecasts set past_chance = 0.6, computed_at = now() where nozzle_id = ${other.id}`),
+  )
+  expect(of(worn, 'forecasts')).toMatchObject({ nozzle: other.id, past: true })
+  expect(concerns('/api/equip', before, worn)).toBe(true)
+  expect(await tags()).not.toContain('N-2')
 })
 
 test('an event of a spool is told with its line; an edit of a record concerns everybody', async () => {

@@ -13,6 +13,7 @@ import {
   type Part,
   type ShopDryer,
 } from '#core/limits'
+import { PROBABLY_PAST } from '#core/schedule'
 import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
 import { idIn } from '../../db/ids'
@@ -174,7 +175,7 @@ export async function listSpareNozzles(db: Connection): Promise<FittedNozzle[]> 
     join nozzle_stands e on e.nozzle_id = n.id
     left join forecasts f on f.nozzle_id = n.id
     where e.kind is distinct from 'fit' and e.kind is distinct from 'retire'
-    and e.hotend_id is null and coalesce(f.past_chance, 0) < 0.5 order by n.id`)
+    and e.hotend_id is null and coalesce(f.past_chance, 0) <= ${PROBABLY_PAST} order by n.id`)
   return rows.map(r => ({
     id: r.id,
     tag: r.tag,
