@@ -432,3 +432,19 @@ test('limits entered before stacks become parts with their guard band put back',
     }),
   ).rejects.toThrow('undo')
 })
+
+test('all stacks, kept in memory, are read again after a change, and never show what was rolled back', async () => {
+  const of = async (c: Connection, id: number) =>
+    (await listStacks(c)).flatMap(p => p.parts).find(x => x.id === id)!.limitC
+  const part = (await listStacks(db)).flatMap(p => p.parts).find(x => x.limitC !== null)!
+  const lower = (c: Connection, by: number) =>
+    editRecord(c, 'parts', part.id, part.version, { limitC: part.limitC! - by, basis: 'data sheet' }, 1)
+  await tx(async c => {
+    await lower(c, 7)
+    expect(await of(c, part.id)).toBe(part.limitC! - 7)
+    throw new Error('given up')
+  }).catch(() => {})
+  expect(await of(db, part.id)).toBe(part.limitC)
+  await tx(c => lower(c, 5))
+  expect(await of(db, part.id)).toBe(part.limitC! - 5)
+})

@@ -110,7 +110,7 @@ const headRows = (db: Connection, printerIds?: readonly number[]) =>
     left join nozzles n on n.id = e.nozzle_id left join nozzle_types y on y.id = n.type_id
     where ${idIn('h.printer_id', printerIds)} order by h.position, h.id`)
 
-const fittedParts = (db: Connection, printerIds?: readonly number[]) =>
+const fittedRows = (db: Connection, printerIds?: readonly number[]) =>
   db.execute<PartRow & { printerId: number }>(sql`
     select w.printer_id "printerId", ${PART_COLUMNS} from part_places w
     join parts a on a.id = w.part_id join people u on u.id = a.entered_by
@@ -127,12 +127,29 @@ function byPrinter<T extends { printerId: number }>(rows: readonly T[]): Map<num
   return of
 }
 
+/** How rows of a table stand: another for every change of one that is committed, and for another database. */
+const standOf = (table: 'parts' | 'part_stands' | 'people') => sql`(select count(*) || ' ' ||
+  coalesce(sum(hashtextextended(ctid::text || ' ' || xmin::text, 0)), 0) from ${sql.identifier(table)})`
+type Fitted = ReturnType<typeof byPrinter<PartRow & { printerId: number }>>
+/** All fitted parts as they were read last: thousands of rows of which hardly one changes from day to day. */
+let kept: { stand: string; parts: Fitted } | null = null
+
+/** Parts by their printer; those of all printers are read again only where one was changed. */
+async function fittedParts(db: Connection, printerIds?: readonly number[]): Promise<Fitted> {
+  if (printerIds) return byPrinter(await fittedRows(db, printerIds))
+  const [now] = await db.execute<{ stand: string }>(sql`
+    select (select oid from pg_database where datname = current_database()) || ' ' || ${standOf('parts')} || ' ' ||
+      ${standOf('part_stands')} || ' ' || ${standOf('people')} stand`)
+  if (kept?.stand !== now!.stand) kept = { stand: now!.stand, parts: byPrinter(await fittedRows(db)) }
+  return kept.parts
+}
+
 /** All printers as stacks, or those asked for. */
 export async function listStacks(db: Connection, ids?: readonly number[]): Promise<StackPrinter[]> {
   const [rows, heads, parts, dryers, checks] = await Promise.all([
     printerRows(db, ids),
     headRows(db, ids).then(byPrinter),
-    fittedParts(db, ids).then(byPrinter),
+    fittedParts(db, ids),
     shopDryers(db),
     knownSensors(db),
   ])
