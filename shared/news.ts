@@ -36,8 +36,15 @@ export const shopNews = z.object({
 export type ShopNews = z.output<typeof shopNews>
 
 /** What a browser hears; without items it may have missed some, and reads everything. */
-export const news = z.object({ items: z.array(newsItem), shop: shopNews })
+export const news = z.object({
+  items: z.array(newsItem),
+  shop: shopNews,
+  /** The mark of these news: who reads again because of them says it, and shares what was begun after them. */
+  heard: z.string(),
+})
 export type News = z.output<typeof news>
+/** The header in which it is said. */
+export const HEARD = 'iron-nozzle-heard'
 
 const ofSpools = ['spools', 'spool_events', 'dryings'] as const
 const ofWork = ['prechecks', 'jobs', 'cases', 'case_findings', 'case_closings', 'anneals', 'check_lines'] as const

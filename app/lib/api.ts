@@ -12,6 +12,7 @@ import {
   type ReadPath,
 } from '#shared/api'
 import type { EditableKind } from '#shared/entries/edits'
+import { HEARD } from '#shared/news'
 import type { Problem } from '#shared/problem'
 import { spoken } from '~/lib/zone'
 
@@ -62,16 +63,35 @@ async function request<T>(
   throw response.status >= 500 ? new FaultError(problem) : new ProblemError(problem)
 }
 
+/** The news that were heard last: what is read because of them is read once for all who heard them. */
+let heard: string | null = null
+export function heardNews(mark: string): void {
+  heard = mark
+}
+/** After a save of one's own the next reading must show it, whatever was heard before. */
+async function saving<T>(request: Promise<T>): Promise<T> {
+  try {
+    return await request
+  } finally {
+    heard = null
+  }
+}
+
 export const read = <P extends ReadPath>(path: P, params?: PathParams, query: Record<string, string> = {}) => {
   const search = new URLSearchParams(query).toString()
-  return request<ReadAnswer<P>>('GET', `${pathOf(path, params)}${search === '' ? '' : `?${search}`}`)
+  const address = `${pathOf(path, params)}${search === '' ? '' : `?${search}`}`
+  return request<ReadAnswer<P>>('GET', address, undefined, heard === null ? {} : { [HEARD]: heard })
 }
 /** A question with a body; nothing is stored. */
 export const ask = <P extends AskPath>(path: P, body: unknown) => request<AskAnswer<P>>('POST', path, body)
 export const post = <P extends EntryPath>(path: P, body: unknown, key: string) =>
-  request<EntryAnswer<P>>('POST', path, body, { 'idempotency-key': key })
+  saving(request<EntryAnswer<P>>('POST', path, body, { 'idempotency-key': key }))
 export const patch = (kind: EditableKind, id: number, body: unknown, key: string) =>
-  request<z.output<(typeof EDIT)['answer']>>('PATCH', pathOf(EDIT.path, { kind, id }), body, { 'idempotency-key': key })
+  saving(
+    request<z.output<(typeof EDIT)['answer']>>('PATCH', pathOf(EDIT.path, { kind, id }), body, {
+      'idempotency-key': key,
+    }),
+  )
 
 /** A key for one entry. getRandomValues works on plain http, where crypto.randomUUID does not. */
 export function newKey(): string {

@@ -3,7 +3,7 @@ import type { Shop } from '#shared/answers/shop'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { shopWith, type News, type NewsItem, type ShopNews } from '#shared/news'
-import { read } from '~/lib/api'
+import { heardNews, read } from '~/lib/api'
 import { speakIn } from '~/lib/zone'
 
 export type ShopData = Shop
@@ -53,7 +53,8 @@ export const useShop = defineStore('shop', () => {
     })
     source.addEventListener('saved', e => {
       heard.at = Date.now()
-      const { items, shop: lines } = JSON.parse((e as MessageEvent<string>).data) as News
+      const { items, shop: lines, heard: mark } = JSON.parse((e as MessageEvent<string>).data) as News
+      heardNews(mark)
       if (items.length === 0) {
         void refresh()
         return

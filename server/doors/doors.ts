@@ -43,6 +43,7 @@ import { bodyOf } from './body'
 import { faultId, faultLine } from './fault'
 import { bodyFault, textFault } from './plain-text'
 import { isAway, problemOf, SERVER_FAULT } from './problem'
+import { heardBy } from './heard'
 import { packable, packed, type Packable } from './packed'
 import { together } from './together'
 
@@ -145,7 +146,7 @@ export function answering<P extends ReadPath>(
       admit(READS[path].who)
       const started = performance.now()
       const work = async () => packableOf(path, await again(db => read(db, event)))
-      const answer = await (alone ? work() : together(event.path, work))
+      const answer = await (alone ? work() : together(event.path, work, heardBy(event)))
       setResponseHeader(event, 'server-timing', `read;dur=${(performance.now() - started).toFixed(1)}`)
       setResponseHeader(event, 'cache-control', 'no-store')
       setResponseHeader(event, 'content-type', 'application/json')

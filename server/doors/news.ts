@@ -8,6 +8,7 @@ import { newsItem, ofShop } from '#shared/news'
 import { database, listener } from '../db/database'
 import { NEWS } from '../db/news'
 import { shopNewsOf } from '../records/shop/news'
+import { nextNews } from './heard'
 
 type Hearer = (told: string) => void
 const hearers = new Set<Hearer>()
@@ -16,7 +17,8 @@ const GATHER_MS = 60
 /** Of more than so many it is simpler to read everything. */
 const MOST = 300
 
-const MISSED: News = { items: [], shop: { whole: true, nozzles: [], spools: [], printers: null, counts: null } }
+type Unmarked = Omit<News, 'heard'>
+const MISSED: Unmarked = { items: [], shop: { whole: true, nozzles: [], spools: [], printers: null, counts: null } }
 
 let gathered: NewsItem[] = []
 let missed = false
@@ -47,11 +49,12 @@ async function tell(): Promise<void> {
   gathered = []
   missed = false
   if (hearers.size === 0) return
-  const text = JSON.stringify(isMissed ? MISSED : await newsOf(items))
+  const news = isMissed ? MISSED : await newsOf(items)
+  const text = JSON.stringify({ ...news, heard: nextNews() } satisfies News)
   for (const hear of hearers) hear(text)
 }
 
-async function newsOf(items: NewsItem[]): Promise<News> {
+async function newsOf(items: NewsItem[]): Promise<Unmarked> {
   try {
     return { items, shop: await shopNewsOf(await database(), ofShop(items)) }
   } catch {

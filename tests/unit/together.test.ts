@@ -1,5 +1,6 @@
 /** Readings asked for together are worked out together, and none is older than its asking. */
 import { expect, test } from 'vitest'
+import { newsNow, nextNews } from '../../server/doors/heard'
 import { together } from '../../server/doors/together'
 
 /** Work that ends when it is told to, and counts. */
@@ -46,6 +47,29 @@ test('who asks after a save never gets an answer from before it', async () => {
   const ending = setInterval(() => void w.end(), 2)
   for (const a of asked) expect(await a.answer).toBeGreaterThanOrEqual(a.value)
   clearInterval(ending)
+})
+
+test('who asks because of news shares what was begun after them, also when it is done since', async () => {
+  const w = works()
+  const before = together('f', w.work, newsNow())
+  w.save()
+  nextNews()
+  const heard = newsNow()
+  // begun before the news: it may not know of them
+  const first = together('f', w.work, heard)
+  await w.end()
+  await new Promise(done => setTimeout(done, 5))
+  const second = together('f', w.work, heard)
+  await w.end()
+  expect(await Promise.all([before, first, second])).toEqual([0, 1, 1])
+  const third = together('f', w.work, heard)
+  expect(await third).toBe(1)
+  expect(w.left()).toBe(0)
+  // who does not say what was heard sees everything that is saved by now
+  const saved = w.save()
+  const fresh = together('f', w.work)
+  await w.end()
+  expect(await fresh).toBe(saved)
 })
 
 test('one that fails fails for those who shared it alone', async () => {
