@@ -28,6 +28,7 @@ const LAST = { tag: 'N-4990', id: 1 }
 const PARAMS: Record<string, Record<string, string | number> | null> = {
   '/api/spools/{tag}': { tag: 'S-1990' },
   '/api/edits/{kind}/{id}': { kind: 'settings', id: 1 },
+  '/api/entered/{kind}/{id}': { kind: 'run', id: 1 },
   '/api/prechecks/{id}': { id: 19_990 },
   '/api/nozzles/{tag}': { tag: 'N-4870' },
   '/api/swaps/{id}': { id: 5 },

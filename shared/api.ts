@@ -4,6 +4,7 @@
  * the description at /api/openapi and the tests all read it here; a route that is not here does not compile.
  */
 import { z } from 'zod'
+import { entered } from './answers/again'
 import { buying, equip, floor } from './answers/bench'
 import { chambers, surveyEffect } from './answers/chambers'
 import { change, hotendOffer, procedurePage, swapOffer, tickEffect } from './answers/change'
@@ -31,6 +32,7 @@ import { coolDownSchema, procedureSchema, serviceTagSchema, shiftNoteSchema, tic
 import { EDITS } from './entries/edits'
 import { idSchema } from './entries/fields'
 import { LIST_NAMES } from './lists'
+import type { StrikeTarget } from './logs'
 import { assemblySchema, hotendSchema } from './entries/hotends'
 import { standInSchema } from './entries/live'
 import { endingSchema, strikeSchema } from './entries/log'
@@ -140,6 +142,11 @@ export const READS = {
   '/api/spools/{tag}': { who: 'everybody', says: 'One spool: its water through its history', answer: spoolPage },
   '/api/prechecks/{id}': { who: 'everybody', says: 'One check before a run', answer: storedCheck },
   '/api/jobs': { who: 'everybody', says: 'Jobs the shop has', answer: z.array(jobLine) },
+  '/api/entered/{kind}/{id}': {
+    who: 'everybody',
+    says: 'An entry as it was sent, to enter it again with what is right',
+    answer: entered,
+  },
   '/api/jobs/{id}': { who: 'everybody', says: 'One job with its scan', answer: jobPage },
   '/api/nozzles': {
     who: 'everybody',
@@ -307,8 +314,14 @@ export const ENTRIES = {
     body: intakeSchema,
     answer: intakeEffect,
   },
-  '/api/runs': { who: 'everybody', says: 'Log a run', body: runSchema, answer: runEffect },
-  '/api/gauges': { who: 'everybody', says: 'Gauge a nozzle', body: gaugeSchema, answer: gaugeEffect },
+  '/api/runs': { who: 'everybody', says: 'Log a run', body: runSchema, answer: runEffect, again: 'run' },
+  '/api/gauges': {
+    who: 'everybody',
+    says: 'Gauge a nozzle',
+    body: gaugeSchema,
+    answer: gaugeEffect,
+    again: 'gauge',
+  },
   '/api/setups': {
     who: 'everybody',
     says: 'Add a set-up that takes pictures',
@@ -326,6 +339,7 @@ export const ENTRIES = {
     says: 'A sensor checked against a reference',
     body: sensorCheckSchema,
     answer: sensorCheckEffect,
+    again: 'sensor check',
   },
   '/api/surveys': {
     who: 'everybody',
@@ -419,6 +433,7 @@ export const ENTRIES = {
     says: 'Fit, remove or retire a nozzle',
     body: fittingSchema,
     answer: fittingEffect,
+    again: 'fitting',
   },
   '/api/strikes': {
     who: 'everybody',
@@ -431,6 +446,7 @@ export const ENTRIES = {
     says: 'What happened to a spool',
     body: spoolEventSchema,
     answer: z.object({ id, leftG: z.number() }),
+    again: 'spool event',
   },
   '/api/jobs': { who: 'everybody', says: 'Store the scan of a job file', body: jobSchema, answer: jobStored },
   '/api/printers': {
@@ -541,7 +557,7 @@ export const ENTRIES = {
     answer: z.object({ id, may: z.boolean() }),
   },
   '/api/people': { who: 'everybody', says: 'Add a person', body: personSchema, answer: stored },
-} as const satisfies Record<string, Route & { body: z.ZodType }>
+} as const satisfies Record<string, Route & { body: z.ZodType; again?: StrikeTarget }>
 
 /** Questions with a body: nothing is stored. */
 export const ASKS = {

@@ -9,6 +9,7 @@ import RunSaved from '~/components/run/RunSaved.vue'
 import RunList from '~/components/run/RunList.vue'
 import ScanView from '~/components/run/ScanView.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
+import { againAt, useAgain } from '~/composables/again'
 import { useAnswer } from '~/composables/answer'
 import { useScans } from '~/state/scans'
 import { useShop } from '~/state/shop'
@@ -25,7 +26,14 @@ const usable = computed(() =>
 const draft = computed(() => (route.query.draft ? String(route.query.draft) : null))
 const nozzleTag = computed(() => (route.query.nozzle ? String(route.query.nozzle) : null))
 const show = computed(() => (route.query.show ? Number(route.query.show) : null))
-const striking = ref<{ target: 'run'; id: number; says: string } | null>(null)
+const striking = ref<{ target: 'run'; id: number; says: string; again: string } | null>(null)
+const strike = (id: number, name: string) => {
+  striking.value = { target: 'run', id, says: `Run “${name}”`, again: againAt('/run', 'run', id) }
+}
+const { id: againId, old: before, failure: noRun } = useAgain('run')
+watch(before, old => {
+  if (old) select(null)
+})
 /**
  * The check this run was made after, and its job: the dropped file when it is here, else the shop's own copy of the
  * scan.
@@ -81,7 +89,7 @@ function saved(effect: RunEffect | 'queued', name: string): void {
   done.value = { effect, name }
   if (current.value) current.value.logged = true
   selected.value = scans.reads.find(r => !r.logged && r.state === 'read')?.id ?? null
-  if (draft.value || checkId.value !== null) void navigateTo({ query: {} }, { replace: true })
+  if (draft.value || checkId.value !== null || againId.value !== null) void navigateTo({ query: {} }, { replace: true })
 }
 const sentence = computed(() => {
   const open = scans.reads.filter(r => r.state === 'read' && !r.logged && (r.scan?.totalExtrudedMm ?? 0) > 0)
@@ -117,6 +125,9 @@ const sentence = computed(() => {
             <NuxtLink :to="`/prepare/check/${ofCheck.id}`" class="act">The check before this run</NuxtLink
             ><span>{{ ofCheck.may ? 'it might start' : 'it was stored with open lines' }}; the run keeps it.</span>
           </p>
+          <p v-if="noRun" class="font-semibold text-stop" role="alert">
+            {{ noRun }} <NuxtLink class="act" to="/run">Log a new run</NuxtLink>
+          </p>
           <p v-if="!current?.scan && current?.state === 'reading'" class="sheet p-3" role="status">
             Reading {{ current.file.name }}: {{ Math.floor(current.share * 100) }} %
           </p>
@@ -127,12 +138,12 @@ const sentence = computed(() => {
             :name="done.name"
             :next="nextFile"
             @again="again"
-            @strike="id => (striking = { target: 'run', id, says: `Run “${done!.name}”` })"
+            @strike="id => strike(id, done!.name)"
           />
           <RunForm
             v-show="done === null"
-            v-if="showForm && (checkId === null || ofCheck)"
-            :key="`${selected ?? 'hand'}-${draft ?? ''}-${checkId ?? ''}`"
+            v-if="showForm && (checkId === null || ofCheck) && (againId === null || before)"
+            :key="`${selected ?? 'hand'}-${draft ?? ''}-${checkId ?? ''}-${againId ?? ''}`"
             :scan="job?.scan ?? null"
             :file-name="job?.name ?? ''"
             :sha256="job?.sha256 ?? ''"
@@ -140,16 +151,13 @@ const sentence = computed(() => {
             :nozzle-tag="nozzleTag"
             :draft="draft"
             :check="ofCheck"
+            :again="before"
             @saved="saved"
             @reread="d => current && scans.again(current.id, { diameterMm: d })"
           />
         </div>
       </div>
-      <RunList
-        class="mt-5"
-        :show="show"
-        @strike="r => (striking = { target: 'run', id: r.id, says: `Run “${r.name}”` })"
-      />
+      <RunList class="mt-5" :show="show" @strike="r => strike(r.id, r.name)" />
     </template>
     <StrikeSheet :target="striking" @close="strikeClosed" />
   </div>

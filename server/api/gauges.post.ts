@@ -1,4 +1,6 @@
 import { entry } from '../doors/doors'
-import { saveGauge } from '../records/nozzles/gauges'
+import { gaugeKind, saveGauge } from '../records/nozzles/gauges'
 
-export default entry('/api/gauges', (tx, body, personId) => saveGauge(tx, body, personId))
+export default entry('/api/gauges', async (tx, body, personId) =>
+  saveGauge(tx, body, personId, await gaugeKind(tx, body.replaces)),
+)

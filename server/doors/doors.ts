@@ -30,11 +30,13 @@ import {
   type ReadPath,
   type Who,
 } from '#shared/api'
+import type { EnteredKind } from '#shared/answers/again'
 import type { EditableKind, EditBody } from '#shared/entries/edits'
 import { idSchema } from '#shared/entries/fields'
 import type { Person } from '#shared/answers/shop'
 import type { Problem } from '#shared/problem'
 import type { Connection, Database } from '../db/client'
+import { strikeReplaced, type Replacing } from '../records/entry/again'
 import { once } from '../records/entry/answers'
 import { notFound, Refusal, refuseFields } from '../records/entry/refusal'
 import { listPeople } from '../records/shop/people'
@@ -277,7 +279,11 @@ export function entry<P extends EntryPath>(
       return counted(
         event,
         ENTRIES[path].body,
-        (tx, body, personId, event) => save(tx, body as EntryBody<P>, personId, event),
+        async (tx, body, personId, event) => {
+          const { again } = ENTRIES[path] as { again?: EnteredKind }
+          if (again) await strikeReplaced(tx, again, body as Replacing, personId)
+          return await save(tx, body as EntryBody<P>, personId, event)
+        },
         201,
       )
     }),

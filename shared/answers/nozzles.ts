@@ -144,6 +144,8 @@ export const recordLine = z.object({
   detail: text,
   result: text,
   fibreG: number,
+  /** It can be entered again with what is right. */
+  again: z.boolean(),
   struck: z.object({ reason: text, person: text, at: time }).nullable(),
 })
 export type RecordLine = z.output<typeof recordLine>

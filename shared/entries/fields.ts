@@ -33,6 +33,10 @@ export const when = z.iso
   })
 /** Answers to questions that were asked and confirmed, by code. */
 export const confirmed = z.array(z.string()).max(20).default([])
+/** Why an entry is struck out. */
+export const strikeReason = text(300).min(3, 'Say why it is struck out')
+/** The entry whose place this one takes: it is struck out in the same step, or nothing is stored. */
+export const replaces = z.object({ id, reason: strikeReason }).nullable().default(null)
 export const basis = z.enum(ENTERED_BASES, { error: 'Say where the value comes from' })
 export const partBasis = z.enum(BASES, { error: 'Say where the value comes from' })
 /** Here no longer: it leaves the screens, what it did stays. */

@@ -2,12 +2,12 @@
 import { z } from 'zod'
 import { ENDING_TARGETS, STRIKE_TARGETS } from '../logs'
 import { AIR_C } from '#core/drying'
-import { id, text, confirmed, between, gross, note, when } from './fields'
+import { id, text, confirmed, between, gross, note, strikeReason, when } from './fields'
 
 export const strikeSchema = z.object({
   target: z.enum(STRIKE_TARGETS),
   targetId: id,
-  reason: text(300).min(3, 'Say why it is struck out'),
+  reason: strikeReason,
   confirmed,
 })
 /** How something that had to be proved was proved. */

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { MAKERS_NM } from '#core/changeover'
 import { NOZZLE_MATERIALS } from '#core/wear'
 import { pictureSchema } from './pictures'
-import { text, id, when, between, note, confirmed, name, basis, share, tag } from './fields'
+import { text, id, when, between, note, confirmed, name, basis, replaces, share, tag } from './fields'
 
 export const SHAPES = ['oval', 'flared', 'chipped', 'cracked plating', 'cracked body', 'loose insert'] as const
 
@@ -27,6 +27,7 @@ export const gaugeSchema = z
     picture: pictureSchema.nullable().default(null),
     note,
     confirmed,
+    replaces,
   })
   .superRefine((g, ctx) => {
     const say = (path: string, message: string) => ctx.addIssue({ code: 'custom', path: [path], message })

@@ -13,7 +13,7 @@ import {
   type DescribedPart,
   SHEETS,
 } from '#core/limits'
-import { id, text, when, confirmed, between, name, maybe, note, outOfUse, partBasis } from './fields'
+import { id, text, when, confirmed, between, name, maybe, note, outOfUse, partBasis, replaces } from './fields'
 
 export const fittingSchema = z
   .object({
@@ -23,6 +23,7 @@ export const fittingSchema = z
     reason: text(300).default(''),
     occurredAt: when,
     confirmed,
+    replaces,
   })
   .superRefine((f, ctx) => {
     if (f.kind === 'retire' && f.reason.length < 3)

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { MOST_TOOLS } from '#core/gcode'
 import { DIAMETER_MM } from '#core/materials'
 import { RUN_H } from '#core/runs'
-import { between, id, name, when, note, confirmed } from './fields'
+import { between, id, name, when, note, confirmed, replaces } from './fields'
 
 export const SYMPTOMS = [
   'under-extruded',
@@ -126,6 +126,7 @@ export const runSchema = z
     note,
     tools: z.array(runToolSchema).min(1, 'At least one tool').max(32),
     confirmed,
+    replaces,
   })
   .refine(r => r.job === null || r.jobId === null, { path: ['job'], error: 'Either a stored job or a new one' })
   .refine(r => r.outcome === 'failed' || r.stopped === null, {

@@ -24,7 +24,7 @@ import {
   type Allowed,
   type Reference,
 } from '#core/thermometry'
-import { between, confirmed, id, maybe, name, note, when } from './fields'
+import { between, confirmed, id, maybe, name, note, replaces, when } from './fields'
 
 const oneOf = <T extends number>(words: readonly T[]) =>
   z
@@ -97,4 +97,5 @@ export const sensorCheckSchema = z.object({
   note,
   occurredAt: when,
   confirmed,
+  replaces,
 })

@@ -2,7 +2,7 @@
 import { z } from 'zod'
 import { MOST_FILLER } from '#core/materials'
 import { DRYING_C, HUB_WORDS, RH_PERCENT } from '#core/drying'
-import { id, between, confirmed, note, share, when, tag } from './fields'
+import { id, between, confirmed, note, replaces, share, when, tag } from './fields'
 
 interface Happening {
   /** What a form offers, and what a save says. */
@@ -54,6 +54,7 @@ export const spoolEventSchema = z
     note,
     occurredAt: when,
     confirmed,
+    replaces,
   })
   .refine(e => e.kind === 'dried' || (e.atC === null && e.hours === null), {
     path: ['hours'],

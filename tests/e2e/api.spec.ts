@@ -457,6 +457,7 @@ test('each read', async () => {
   const params: Partial<Record<ReadPath, Record<string, string | number>>> = {
     '/api/spools/{tag}': { tag: 'S-07' },
     '/api/edits/{kind}/{id}': { kind: 'settings', id: 1 },
+    '/api/entered/{kind}/{id}': { kind: 'gauge', id: 1 },
     '/api/jobs/{id}': { id: jobs[0]!.id },
     '/api/prechecks/{id}': { id: checks[0]?.id ?? 0 },
   }

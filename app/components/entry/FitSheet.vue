@@ -2,15 +2,23 @@
 /** Fit a nozzle to a head: from the printer's column on the Floor, or from Stores. */
 import { computed } from 'vue'
 import { cautionsFor } from '#core/cautions'
+import type { EnteredOf } from '#shared/answers/again'
+import AgainBox from '~/components/entry/AgainBox.vue'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import CautionList from '~/components/equip/CautionList.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
+import { inPlaceOf } from '~/composables/again'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { useShop, type ShopData } from '~/state/shop'
 import { leftOn, shelfOf } from '~/words/nozzle'
 
-const props = defineProps<{ headId: number | null; nozzleId?: number | null }>()
+const props = defineProps<{
+  headId: number | null
+  nozzleId?: number | null
+  /** The fitting that this one takes the place of. */
+  again?: EnteredOf<'fitting'> | null
+}>()
 const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
 /** A nozzle is turned hot: 220 °C at the least. */
@@ -39,10 +47,15 @@ const nozzles = computed(() => [
 const headName = (id: number | null) => heads.value.find(h => h.value === id)?.text.split(',')[0] ?? ''
 
 const sheet = useEntrySheet('/api/fittings', {
-  on: () => (props.headId === null && (props.nozzleId ?? null) === null ? null : props),
-  name: p => `fit ${p.headId ?? ''} ${p.nozzleId ?? ''}`,
-  start: p => ({ headId: p.headId, nozzleId: p.nozzleId ?? null, occurredAt: new Date().toISOString() }),
-  body: v => ({ kind: 'fit', ...v }),
+  on: () => (props.headId === null && (props.nozzleId ?? null) === null && !props.again ? null : props),
+  name: p => (p.again ? `again ${p.again.id}` : `fit ${p.headId ?? ''} ${p.nozzleId ?? ''}`),
+  start: p => ({
+    headId: p.again ? p.again.body.headId : p.headId,
+    nozzleId: p.again?.body.nozzleId ?? p.nozzleId ?? null,
+    occurredAt: p.again?.at ?? new Date().toISOString(),
+    reason: '',
+  }),
+  body: ({ reason, ...v }) => ({ kind: 'fit', ...v, replaces: inPlaceOf(props.again, reason) }),
   says: v => `Fit ${shop.data?.nozzles.find(n => n.id === v.nozzleId)?.tag ?? 'nozzle'} to ${headName(v.headId)}`,
   saved: (done, v) => {
     const off = done.removed ? `; ${done.removed} came off` : ''
@@ -53,8 +66,14 @@ const sheet = useEntrySheet('/api/fittings', {
 </script>
 
 <template>
-  <EntrySheet :sheet="sheet" title="Fit a nozzle" action="Fit" :shown="['headId', 'nozzleId', 'occurredAt']">
-    <CautionList :cautions="CAUTIONS" title="While you do it" />
+  <EntrySheet
+    :sheet="sheet"
+    title="Fit a nozzle"
+    action="Fit"
+    :shown="['headId', 'nozzleId', 'occurredAt', 'replaces.reason']"
+  >
+    <AgainBox v-if="again" v-model="sheet.v.reason" :old="again" :error="sheet.errors['replaces.reason']" />
+    <CautionList v-if="!again" :cautions="CAUTIONS" title="While you do it" />
     <p class="text-sm">A longer nozzle can hit the bed: raise Z before homing.</p>
     <FieldSelect
       id="fit-head"

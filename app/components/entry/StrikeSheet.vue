@@ -5,7 +5,10 @@ import EntrySheet from '~/components/entry/EntrySheet.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
 
-const props = defineProps<{ target: { target: StrikeEntry['target']; id: number; says: string } | null }>()
+const props = defineProps<{
+  /** `again`: where it is entered again with what is right, and struck out with that. */
+  target: { target: StrikeEntry['target']; id: number; says: string; again?: string } | null
+}>()
 const emit = defineEmits<{ close: [struck: boolean] }>()
 const sheet = useEntrySheet('/api/strikes', {
   on: () => props.target,
@@ -23,8 +26,14 @@ const sheet = useEntrySheet('/api/strikes', {
 <template>
   <EntrySheet :sheet="sheet" title="Strike out" action="Strike out" give-up="Keep it" danger :shown="['reason']">
     <p>
-      {{ target?.says }} will stay readable, crossed out, and count no more. To correct it, strike it out and enter it
-      again.
+      {{ target?.says }} will stay readable, crossed out, and count no more.
+      <template v-if="!target?.again"> To correct it, strike it out and enter it again.</template>
+    </p>
+    <p v-if="target?.again">
+      Only something in it is wrong?
+      <NuxtLink :to="target.again" class="act" @click="emit('close', false)"
+        >Enter it again with what is right</NuxtLink
+      >
     </p>
     <FieldText
       id="strike-reason"

@@ -1,13 +1,16 @@
 <script setup lang="ts">
 /** Gauge a nozzle: pins or a value, tip length, what was seen. Emits what is typed so that the chart can show it. */
+import type { EnteredOf } from '#shared/answers/again'
 import type { GaugeEffect } from '#shared/answers/nozzles'
 import { computed, nextTick, reactive, ref, watch } from 'vue'
 import { SHAPES, type GaugeEntry } from '#shared/entries/nozzles'
+import AgainBox from '~/components/entry/AgainBox.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
+import { inPlaceOf } from '~/composables/again'
 import { useEscape } from '~/composables/escape'
 import { useEntryForm } from '~/composables/entry-form'
 import { gaugeEffectWords } from '~/words/effects'
@@ -15,7 +18,13 @@ import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 
-const props = defineProps<{ nozzleId: number; tag: string; draft: string | null }>()
+const props = defineProps<{
+  nozzleId: number
+  tag: string
+  draft: string | null
+  /** The gauge that this one takes the place of. */
+  again?: EnteredOf<'gauge'> | null
+}>()
 const emit = defineEmits<{
   saved: [effect: GaugeEffect | 'queued' | null]
   cancel: []
@@ -51,14 +60,18 @@ const picture = computed(() => {
   return p && way.value === 'value' && v.valueMm === p.valueMm && v.uMm === p.uMm ? p.picture! : null
 })
 
+/** Why the gauge that this one takes the place of is struck out. */
+const reason = ref('')
 let filled = false
 watch(
-  () => [props.draft, outbox.entries.length],
+  () => [props.draft, props.again, outbox.entries.length],
   () => {
     if (filled) return
-    const kept = outbox.entries.find(e => e.key === props.draft)?.body as GaugeEntry | undefined
+    const waiting = outbox.entries.find(e => e.key === props.draft)?.body as GaugeEntry | undefined
+    const kept = waiting ?? props.again?.body
     if (!kept) return
     filled = true
+    reason.value = kept.replaces?.reason ?? ''
     way.value = kept.valueMm != null ? 'value' : 'pins'
     pictured.value = kept.picture ? kept : null
     Object.assign(v, {
@@ -123,6 +136,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       shape: v.shape,
       picture: picture.value,
       note: v.note,
+      replaces: inPlaceOf(props.again, reason.value),
       goPin: way.value === 'pins' && v.goMm !== null ? v.goPin || null : null,
       noGoPin: way.value === 'pins' && v.noGoMm !== null ? v.noGoPin || null : null,
     },
@@ -140,6 +154,12 @@ async function save(confirmed: string[] = []): Promise<void> {
 
 <template>
   <form class="sheet grid gap-3 p-3" aria-label="Gauge" @submit.prevent="save()">
+    <AgainBox
+      v-if="again"
+      v-model="reason"
+      :old="again"
+      :error="form.errors.value['replaces.reason'] ?? form.errors.value.replaces"
+    />
     <p class="border-l-4 border-look pl-3 text-sm">
       <b>Clean and cold.</b> Let it cool to touch and clean it; never force a pin. A pin finds the narrowest place, a
       picture the mouth. The maker's manual comes first.

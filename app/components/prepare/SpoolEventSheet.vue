@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** Something that happened to a spool, with its own time, air or weight. */
 import { computed } from 'vue'
+import type { EnteredOf } from '#shared/answers/again'
 import type { SpoolState } from '#shared/answers/spools'
 import { SPOOL_HAPPENINGS, type SpoolKind } from '#shared/entries/spools'
+import AgainBox from '~/components/entry/AgainBox.vue'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import BalanceField from '~/components/prepare/BalanceField.vue'
 import { SPOOL_CHOICES } from '~/components/stores/fields'
@@ -10,10 +12,15 @@ import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
+import { inPlaceOf } from '~/composables/again'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { useShop } from '~/state/shop'
 
-const props = defineProps<{ spool: SpoolState | null }>()
+const props = defineProps<{
+  spool: SpoolState | null
+  /** The entry that this one takes the place of. */
+  again?: EnteredOf<'spool event'> | null
+}>()
 const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
 const heads = computed(() => [
@@ -25,9 +32,14 @@ const heads = computed(() => [
 /** Where it goes into air of which something may be known. */
 const intoAir = (kind: SpoolKind) => kind === 'out' || kind === 'in' || kind === 'loaded'
 
+function entered() {
+  if (!props.again) return {}
+  const { kind, headId, roomC, rh, atC, hours, grossG, note, occurredAt } = props.again.body
+  return { kind, headId, roomC, rh, atC, hours, grossG, note, occurredAt }
+}
 const sheet = useEntrySheet('/api/spool-events', {
   on: () => props.spool,
-  name: s => String(s.id),
+  name: s => (props.again ? `again ${props.again.id}` : String(s.id)),
   start: s => ({
     kind: (s.place === 'sealed' ? 'opened' : 'out') as SpoolKind,
     headId: null as number | null,
@@ -38,6 +50,8 @@ const sheet = useEntrySheet('/api/spool-events', {
     grossG: null as number | null,
     note: '',
     occurredAt: new Date().toISOString(),
+    ...entered(),
+    reason: '',
   }),
   body: (v, s) => ({
     spoolId: s.id,
@@ -50,6 +64,7 @@ const sheet = useEntrySheet('/api/spool-events', {
     grossG: v.kind === 'weighed' ? v.grossG : null,
     note: v.note,
     occurredAt: v.occurredAt,
+    replaces: inPlaceOf(props.again, v.reason),
   }),
   says: (v, s) => `Spool ${s.tag} ${SPOOL_HAPPENINGS[v.kind].text}`,
   saved: (done, v, s) => {
@@ -65,8 +80,9 @@ const sheet = useEntrySheet('/api/spool-events', {
     :sheet="sheet"
     :title="`Spool ${spool?.tag ?? ''}`"
     action="Save"
-    :shown="['occurredAt', 'headId', 'roomC', 'rh', 'atC', 'hours', 'grossG', 'note']"
+    :shown="['occurredAt', 'headId', 'roomC', 'rh', 'atC', 'hours', 'grossG', 'note', 'replaces.reason']"
   >
+    <AgainBox v-if="again" v-model="sheet.v.reason" :old="again" :error="sheet.errors['replaces.reason']" />
     <div class="grid gap-3 sm:grid-cols-2">
       <FieldSelect id="event-kind" v-model="sheet.v.kind" label="What happened" :options="SPOOL_CHOICES" />
       <FieldWhen id="event-when" v-model="sheet.v.occurredAt" label="When" :error="sheet.errors.occurredAt" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- what is typed, offered and worked out beside it changes together; tools are RunTool */
 /** Log a run: from a job file that was read, or by hand. Remembers printer and spool; offers the fitted nozzle. */
+import type { EnteredOf } from '#shared/answers/again'
 import type { StoredCheck } from '#shared/answers/prepare'
 import type { RunEffect } from '#shared/answers/runs'
 import { computed, reactive, ref, watch } from 'vue'
@@ -9,6 +10,7 @@ import { checkStack, demandOfJob, inOrder, reason, stackOf } from '#core/limits'
 import { fibreMassG, massG } from '#core/materials'
 import { filamentOfSpool, readForAnother } from '#shared/filament'
 import { SYMPTOMS, type RunEntry } from '#shared/entries/runs'
+import AgainBox from '~/components/entry/AgainBox.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
@@ -17,6 +19,7 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import RunTool from '~/components/run/RunTool.vue'
 import { amountOf, newTool, typedAmount, type ToolForm } from '~/components/run/tool-form'
+import { inPlaceOf } from '~/composables/again'
 import { useEntryForm } from '~/composables/entry-form'
 import { useAnswer } from '~/composables/answer'
 import { grams, kgEstimate } from '#core/words'
@@ -32,6 +35,8 @@ const props = defineProps<{
   nozzleTag: string | null
   draft: string | null
   check?: StoredCheck | null
+  /** The run that this one takes the place of. */
+  again?: EnteredOf<'run'> | null
 }>()
 const emit = defineEmits<{ saved: [effect: RunEffect | 'queued', name: string]; reread: [diameterMm: number] }>()
 const shop = useShop()
@@ -53,6 +58,10 @@ const v = reactive({
   tools: [newTool(0)],
 })
 const keptJob = ref<RunEntry['job']>(null)
+/** What goes with a run that is entered again, or that waits to be sent, and has no field here. */
+const besides = ref<Pick<RunEntry, 'jobId' | 'bedSetC' | 'chamberSetC' | 'precheckId'>>({})
+/** Why the run that this one takes the place of is struck out. */
+const struckFor = ref('')
 
 const printer = computed(() => shop.data?.printers.find(p => p.id === v.printerId) ?? null)
 const printers = computed(() => [
@@ -65,10 +74,17 @@ const heads = computed(() =>
     text: h.nozzle ? `${h.name}, ${h.nozzle}` : `${h.name}, no nozzle`,
   })),
 )
+/** What a run that is entered again was of and no list has any more: retired or used up long since. */
+const notListed = (ids: (number | null)[], list: readonly { id: number }[]) =>
+  ids.filter(id => id !== null && !list.some(x => x.id === id)).map(value => ({ value, text: 'as it was entered' }))
 const nozzlesFor = (headId: number | null) => [
   { value: null as number | null, text: 'Choose a nozzle' },
+  ...notListed(
+    v.tools.map(t => t.nozzleId),
+    shop.data?.nozzles ?? [],
+  ),
   ...(shop.data?.nozzles ?? [])
-    .filter(n => !n.retired)
+    .filter(n => !n.retired || v.tools.some(t => t.nozzleId === n.id))
     .sort((a, b) => Number(b.headId === headId) - Number(a.headId === headId) || a.tag.localeCompare(b.tag))
     .map(n => ({
       value: n.id as number | null,
@@ -77,8 +93,12 @@ const nozzlesFor = (headId: number | null) => [
 ]
 const spools = computed(() => [
   { value: null as number | null, text: 'No spool: choose the material' },
+  ...notListed(
+    v.tools.map(t => t.spoolId),
+    shop.data?.spools ?? [],
+  ),
   ...(shop.data?.spools ?? [])
-    .filter(s => s.inUse)
+    .filter(s => s.inUse || v.tools.some(t => t.spoolId === s.id))
     .map(s => ({ value: s.id as number | null, text: `${s.tag}, ${s.material}, ${s.leftG.toFixed(0)} g left` })),
 ])
 const materials = computed(() => [
@@ -133,8 +153,9 @@ watch(
     const kept = outbox.entries.find(e => e.key === props.draft)?.body as RunEntry | undefined
     if (props.draft && !kept && outbox.entries.length === 0) return
     started = true
-    if (kept) {
-      fillFrom(kept)
+    const filled = kept ?? props.again?.body
+    if (filled) {
+      fillFrom(filled)
       return
     }
     if (props.check) {
@@ -181,7 +202,10 @@ function fromCheck(c: StoredCheck): void {
   pickHead(v.tools[0]!, c.headId)
 }
 function fillFrom(r: RunEntry): void {
+  const { jobId, bedSetC, chamberSetC, precheckId } = r
+  besides.value = { jobId, bedSetC, chamberSetC, precheckId }
   keptJob.value = r.job ?? null
+  struckFor.value = r.replaces?.reason ?? ''
   Object.assign(v, {
     printerId: r.printerId,
     name: r.name,
@@ -324,9 +348,11 @@ async function save(confirmed: string[] = []): Promise<void> {
           scan: props.scan,
         }
       : keptJob.value,
-    bedSetC: props.check?.setC?.bedC ?? null,
-    chamberSetC: props.check?.setC?.chamberC ?? null,
-    precheckId: props.check?.id ?? null,
+    bedSetC: props.check?.setC?.bedC ?? besides.value.bedSetC ?? null,
+    chamberSetC: props.check?.setC?.chamberC ?? besides.value.chamberSetC ?? null,
+    precheckId: props.check?.id ?? besides.value.precheckId ?? null,
+    jobId: props.scan || keptJob.value ? null : (besides.value.jobId ?? null),
+    replaces: inPlaceOf(props.again, struckFor.value),
     tools: v.tools.map(t => ({
       tool: t.tool,
       headId: t.headId,
@@ -358,6 +384,12 @@ async function save(confirmed: string[] = []): Promise<void> {
 
 <template>
   <form class="sheet grid gap-4 p-3" aria-label="Log a run" @submit.prevent="save()">
+    <AgainBox
+      v-if="again"
+      v-model="struckFor"
+      :old="again"
+      :error="form.errors.value['replaces.reason'] ?? form.errors.value.replaces"
+    />
     <div class="grid gap-3 sm:grid-cols-2">
       <FieldSelect
         id="run-printer"

@@ -5,8 +5,10 @@ import { cautionsFor } from '#core/cautions'
 import { ceilings } from '#core/limits'
 import { InputError } from '#core/numeric'
 import { placementOf, placementsOf, sensorCheck, type Allowed, type CheckResult } from '#core/thermometry'
+import type { EnteredOf } from '#shared/answers/again'
 import type { ReferenceLine, SensorLine } from '#shared/answers/sensors'
 import { countingChecks } from '#shared/sensor-state'
+import AgainBox from '~/components/entry/AgainBox.vue'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import CautionList from '~/components/equip/CautionList.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -20,10 +22,12 @@ import {
   isEmpty,
   options,
   toPoint,
+  typedCheck,
   wholePoints,
   type CheckForm,
 } from '~/components/verify/check-form'
 import CheckPoints from '~/components/verify/CheckPoints.vue'
+import { inPlaceOf } from '~/composables/again'
 import { useAnswer } from '~/composables/answer'
 import { useEntrySheet } from '~/composables/entry-sheet'
 import { useNow } from '~/composables/prepare'
@@ -42,7 +46,12 @@ import {
 } from '~/words/sensor'
 import { VERDICT_TEXT } from '~/words/verdict'
 
-const props = defineProps<{ sensor: SensorLine; references: readonly ReferenceLine[] }>()
+const props = defineProps<{
+  sensor: SensorLine
+  references: readonly ReferenceLine[]
+  /** The check that this one takes the place of. */
+  again?: EnteredOf<'sensor check'> | null
+}>()
 const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
 const live = useLive()
@@ -50,10 +59,10 @@ live.listen()
 const now = useNow(1000)
 const { data: equip } = useAnswer('/api/equip')
 
-const usable = computed(() => props.references.filter(r => !r.withdrawn))
+const usable = computed(() => props.references.filter(r => !r.withdrawn || r.id === props.again?.body.referenceId))
 const sheet = useEntrySheet('/api/sensor-checks', {
   on: () => props.sensor,
-  name: sensorKey,
+  name: s => (props.again ? `again ${props.again.id}` : sensorKey(s)),
   start: (s): CheckForm => ({
     referenceId: usable.value[0]?.id ?? null,
     placement: placementsOf(s.zone)[0]!,
@@ -66,6 +75,8 @@ const sheet = useEntrySheet('/api/sensor-checks', {
     coupleClass: 2,
     note: '',
     occurredAt: new Date().toISOString(),
+    reason: '',
+    ...(props.again && typedCheck(props.again.body)),
   }),
   body: (v, s) => ({
     printerId: s.printerId,
@@ -77,6 +88,7 @@ const sheet = useEntrySheet('/api/sensor-checks', {
     allowed: allowedOf(v, s.guardPartC),
     note: v.note,
     occurredAt: v.occurredAt,
+    replaces: inPlaceOf(props.again, v.reason),
   }),
   says: (_, s) => `Check of ${sensorName(s)}`,
   saved: (done, _, s) =>
@@ -142,12 +154,13 @@ async function readThermometer(point: number): Promise<void> {
     silent.value = e instanceof ProblemError ? e.problem.title : 'The server does not answer; type what it reads'
   }
 }
-const FIELDS = ['referenceId', 'placement', 'points', 'note', 'occurredAt', 'allowed.plusMinusC']
+const FIELDS = ['replaces.reason', 'referenceId', 'placement', 'points', 'note', 'occurredAt', 'allowed.plusMinusC']
 const shown = computed(() => [...FIELDS, ...Object.keys(sheet.errors).filter(f => f.startsWith('points.'))])
 </script>
 
 <template>
   <EntrySheet :sheet="sheet" :title="`Check ${sensorName(sensor)}`" action="Save the check" :shown="shown" wide>
+    <AgainBox v-if="again" v-model="sheet.v.reason" :old="again" :error="sheet.errors['replaces.reason']" />
     <div class="grid gap-3 sm:grid-cols-2">
       <FieldSelect
         id="check-reference"

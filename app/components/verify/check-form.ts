@@ -8,6 +8,7 @@ import type {
   Thermocouple,
   ThermocoupleClass,
 } from '#core/thermometry'
+import type { EnteredOf } from '#shared/answers/again'
 
 /** Choices of a list, each by its own word or as it is said. */
 export const options = <T extends string | number>(all: readonly T[], says: (x: T) => string = String) =>
@@ -51,6 +52,19 @@ export interface CheckForm {
   coupleClass: ThermocoupleClass
   note: string
   occurredAt: string
+  /** Why the check that this one takes the place of is struck out. */
+  reason: string
+}
+/** A check that was entered, as the sheet types it. */
+export function typedCheck(b: EnteredOf<'sensor check'>['body']): Partial<CheckForm> {
+  const a = b.allowed
+  return {
+    ...{ referenceId: b.referenceId, placement: b.placement, points: b.points, note: b.note },
+    ...{ occurredAt: b.occurredAt, by: a.by },
+    ...(a.by === 'platinum' && { platinumClass: a.class, build: a.build }),
+    ...(a.by === 'thermocouple' && { type: a.type, coupleClass: a.class }),
+    ...(a.by === 'data sheet' && { plusMinusC: a.plusMinusC }),
+  }
 }
 /** What the sensor may be off by, as typed; `guardPartC` where nothing better is known of it. */
 export function allowedOf(v: CheckForm, guardPartC: number): Allowed | { by: 'data sheet'; plusMinusC: number | null } {

@@ -34,6 +34,7 @@ import RecordSheet from '~/components/stores/RecordSheet.vue'
 import ListLinks from '~/components/ui/ListLinks.vue'
 import NozzleTitleBlock from '~/components/inspect/NozzleTitleBlock.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
+import { againAt, useAgain } from '~/composables/again'
 import { useAnswer } from '~/composables/answer'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { day } from '#shared/time'
@@ -56,6 +57,11 @@ watch(page, p => {
 })
 
 const gauging = ref(false)
+const { old: gaugeBefore, failure: noGauge } = useAgain('gauge')
+watch(gaugeBefore, old => {
+  if (old) openGauge()
+})
+const { old: fitBefore, leave: leaveFitBefore, failure: noFit } = useAgain('fitting')
 const draft = computed(() => (route.query.draft ? String(route.query.draft) : null))
 watch(
   () => [route.query.gauge, route.query.draft],
@@ -264,7 +270,7 @@ const inJobs = computed(() => {
   }
 })
 
-const striking = ref<{ target: 'run' | 'gauge' | 'fitting'; id: number; says: string } | null>(null)
+const striking = ref<{ target: 'run' | 'gauge' | 'fitting'; id: number; says: string; again?: string } | null>(null)
 /** What of its record other programs can have. */
 const OUT: ListName[] = ['runs', 'gauges', 'fittings']
 const strike = (r: RecordLine) => {
@@ -272,6 +278,7 @@ const strike = (r: RecordLine) => {
     target: r.kind,
     id: r.id,
     says: r.kind === 'run' ? `Run “${r.title}”` : `${r.title} ${r.result}`.trim(),
+    again: r.again ? againAt(r.kind === 'run' ? '/run' : `/inspect/${tag.value}`, r.kind, r.id) : undefined,
   }
 }
 const retiring = ref<'retire' | 'remove' | null>(null)
@@ -316,6 +323,7 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
 
 <template>
   <div>
+    <p v-if="noGauge || noFit" class="mb-2 font-semibold text-stop" role="alert">{{ noGauge || noFit }}</p>
     <p v-if="failure" class="mb-2 font-semibold text-look" role="status">
       {{ failure }} <NuxtLink class="underline" to="/inspect">All nozzles</NuxtLink>
     </p>
@@ -368,11 +376,13 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
           </SavedNote>
           <GaugeForm
             v-if="gauging || leftOpen"
+            :key="gaugeBefore?.id ?? 'new'"
             v-show="gauging"
             ref="gaugeForm"
             :nozzle-id="page.nozzle.id"
             :tag="page.nozzle.tag"
             :draft="draft"
+            :again="gaugeBefore"
             @preview="v => (typed = v)"
             @saved="gaugeSaved"
             @cancel="closeGauge"
@@ -500,6 +510,7 @@ const chartWords = (bore: { median: number; low80: number; high80: number }, wea
         @close="retiring = null"
       />
       <FitSheet :head-id="null" :nozzle-id="fitting ? page.nozzle.id : null" @close="fitting = false" />
+      <FitSheet :head-id="null" :again="fitBefore" @close="leaveFitBefore" />
       <RecordSheet :open="editing" @close="edited" />
     </template>
     <div

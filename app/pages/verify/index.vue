@@ -15,6 +15,7 @@ import ErrorScale from '~/components/verify/ErrorScale.vue'
 import ReferenceSheet from '~/components/verify/ReferenceSheet.vue'
 import SensorRecord from '~/components/verify/SensorRecord.vue'
 import VerifyTabs from '~/components/verify/VerifyTabs.vue'
+import { againAt, useAgain } from '~/composables/again'
 import { useAnswer } from '~/composables/answer'
 import { useShop } from '~/state/shop'
 import { farthestC, referenceWords, sensorKey, sensorName, shopWords, standing } from '~/words/sensor'
@@ -64,12 +65,20 @@ const sentence = computed(() => (data.value ? shopWords(states.value) : null))
 const usable = computed(() => (data.value?.references ?? []).filter(r => !r.withdrawn))
 const checking = ref<SensorLine | null>(null)
 const reference = ref<{ of: ReferenceLine | null } | null>(null)
-const striking = ref<{ target: 'sensor check'; id: number; says: string } | null>(null)
+const striking = ref<{ target: 'sensor check'; id: number; says: string; again: string } | null>(null)
+const { old: before, leave: leaveBefore, failure: noEntry } = useAgain('sensor check')
+/** The sensor that an old check was of. */
+const checkedBefore = computed(() => {
+  const b = before.value?.body
+  const is = (s: SensorLine) => s.printerId === b?.printerId && s.zone === b.zone && s.headId === b.headId
+  return (b && data.value?.sensors.find(is)) ?? null
+})
 </script>
 
 <template>
   <div>
     <VerifyTabs :failure="failure" />
+    <p v-if="noEntry" class="mb-2 font-semibold text-stop" role="alert">{{ noEntry }}</p>
     <EmptyShop v-if="shop.data && shop.data.printers.length === 0" />
     <template v-else-if="data && sentence">
       <!-- more than a sensor may be off by -->
@@ -136,7 +145,10 @@ const striking = ref<{ target: 'sensor check'; id: number; says: string } | null
             :sensor="sensor"
             :can-check="usable.length > 0"
             @check="checking = sensor"
-            @strike="(id, says) => (striking = { target: 'sensor check', id, says })"
+            @strike="
+              (id, says) =>
+                (striking = { target: 'sensor check', id, says, again: againAt('/verify', 'sensor check', id) })
+            "
           />
         </div>
       </div>
@@ -168,6 +180,14 @@ const striking = ref<{ target: 'sensor check'; id: number; says: string } | null
         </ul>
       </section>
       <CheckSheet v-if="checking" :sensor="checking" :references="data.references" @close="checking = null" />
+      <CheckSheet
+        v-if="checkedBefore"
+        :key="`again ${before!.id}`"
+        :sensor="checkedBefore"
+        :references="data.references"
+        :again="before"
+        @close="leaveBefore"
+      />
       <ReferenceSheet :open="reference !== null" :reference="reference?.of ?? null" @close="reference = null" />
       <StrikeSheet :target="striking" @close="striking = null" />
     </template>

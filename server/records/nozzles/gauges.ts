@@ -16,7 +16,7 @@ import { fibreLeft, range80Of, refreshForecast } from './forecasts'
 import { boreReading, outweighedGauges, wearBy } from './history'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 
-type GaugeIn = z.output<typeof gaugeSchema>
+type GaugeIn = Omit<z.output<typeof gaugeSchema>, 'replaces'>
 
 /** Stores a gauge; what it did to its nozzle is for the caller to work out, once for several. */
 export async function storeGauge(
@@ -59,6 +59,13 @@ export async function storeGauge(
     })
     .returning({ id: gauges.id })
   return { id: saved!.id, tag: nozzle.tag, isUnexpected: unexpected !== null }
+}
+
+/** In place of a receipt stands a receipt. */
+export async function gaugeKind(tx: Connection, replaces: { id: number } | null): Promise<'receipt' | 'service'> {
+  if (replaces === null) return 'service'
+  const [was] = await tx.select({ kind: gauges.kind }).from(gauges).where(eq(gauges.id, replaces.id))
+  return was?.kind ?? 'service'
 }
 
 /** Stores a gauge and says at once what it did to its nozzle. */

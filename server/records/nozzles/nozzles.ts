@@ -195,23 +195,23 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
     with entries as (
       select 'run' kind, t.run_id id, t.ended_at at, r.recorded_at, r.person_id, r.name title,
       p.name || ', ' || t.material_name detail,
-        t.extruded_g, t.fibre_g, null::jsonb data, r.outcome, 'run' target
+        t.extruded_g, t.fibre_g, null::jsonb data, r.outcome, 'run' target, true again
       from run_tools t join runs r on r.id = t.run_id join printers p on p.id = r.printer_id
       where t.nozzle_id = ${nozzleId}
       union all
       select 'gauge', g.id, g.occurred_at, g.recorded_at, g.person_id, case g.kind
-      when 'receipt' then 'Receipt gauge' else 'Gauge' end, g.note, null, null, to_jsonb(g) - 'picture', null, 'gauge'
+      when 'receipt' then 'Receipt gauge' else 'Gauge' end, g.note, null, null, to_jsonb(g) - 'picture', null, 'gauge', true
       from gauges g where g.nozzle_id = ${nozzleId}
       union all
       select 'fitting', f.id, f.occurred_at, f.recorded_at, f.person_id, case f.kind
       when 'fit' then 'Fitted to ' || p.name when 'remove' then coalesce('Removed from ' || p.name, 'At the bench')
       else 'Retired' end,
-      f.reason, null, null, null, null, 'fitting'
+      f.reason, null, null, null, null, 'fitting', f.kind = 'fit' and f.change_id is null
       from fittings f left join heads h on h.id = f.head_id left join printers p on p.id = h.printer_id
       where f.nozzle_id = ${nozzleId}
     )
     select e.kind, e.id, ${iso('e.at')} at, ${iso('e.recorded_at')} recorded_at, e.title, e.detail, e.extruded_g,
-      e.fibre_g, e.data, e.outcome, w.name person, s.reason strike_reason, ${iso('s.recorded_at')} struck_at,
+      e.fibre_g, e.data, e.outcome, e.again, w.name person, s.reason strike_reason, ${iso('s.recorded_at')} struck_at,
       sw.name struck_by,
       sum(case when s.id is null then e.fibre_g end) over (order by e.at, e.recorded_at, e.kind desc, e.id) total_g
     from entries e join people w on w.id = e.person_id left join strikes s on s.target = e.target
@@ -227,6 +227,7 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
     detail: `${r.detail as string}${r.outcome === 'failed' ? ', failed' : ''}`,
     result: resultOf(r),
     fibreG: (r.total_g as number | null) ?? 0,
+    again: r.again as boolean,
     struck:
       r.strike_reason === null
         ? null

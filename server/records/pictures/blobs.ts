@@ -24,6 +24,10 @@ export async function keepBlob(tx: Connection, field: string, base64: string): P
   return hash
 }
 
+/** A crop as it was sent. */
+export const blobBase64 = async (db: Connection, hash: string): Promise<string> =>
+  (await readBlob(db, hash)).bytes.toString('base64')
+
 export async function readBlob(db: Connection, hash: string): Promise<{ type: string; bytes: Buffer }> {
   const [blob] = /^[0-9a-f]{64}$/.test(hash) ? await db.select().from(blobs).where(eq(blobs.sha256, hash)) : []
   return blob ?? notFound('This picture')

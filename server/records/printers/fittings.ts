@@ -59,7 +59,7 @@ export async function nozzleAt(db: Connection, nozzleId: number, at: Date): Prom
 /** Stores the event and the removals it implies; answers what it displaced. `changeId`: the change that brought it. */
 export async function saveFitting(
   tx: Connection,
-  f: z.output<typeof fittingSchema>,
+  f: Omit<z.output<typeof fittingSchema>, 'replaces'>,
   personId: number,
   changeId: number | null = null,
 ): Promise<{ id: number; tag: string; removed: string | null }> {

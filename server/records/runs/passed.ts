@@ -11,7 +11,8 @@ import { doubtOfUse, doubtsOfWeight, notBelowEmpty } from '../spools/mass'
 import { doubtsOfRun } from './doubts'
 import type { RunFacts } from './facts'
 
-export type Run = z.output<typeof runSchema>
+/** A run as it is sent, without what it takes the place of. */
+export type Run = Omit<z.output<typeof runSchema>, 'replaces'>
 type Tool = Run['tools'][number]
 
 /** Rows of a run and what is asked about it; `jobId` is that of its job, stored or new. */

@@ -13,6 +13,7 @@ import WaterTrace from '~/components/prepare/WaterTrace.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useNow } from '~/composables/prepare'
+import { againAt, useAgain } from '~/composables/again'
 import { useAnswer } from '~/composables/answer'
 import { when, withTimes } from '#shared/time'
 import { hours, water, leftWords } from '#core/words'
@@ -50,7 +51,8 @@ const mark = computed(() => (data.value ? drynessVerdict(data.value.state) : 'lo
 const sets = computed(() => equip.value?.materials.find(m => m.id === data.value?.state.materialId)?.sets ?? [])
 const drying = computed(() => data.value?.state.drying ?? null)
 const ending = ref<ToEnd | null>(null)
-const striking = ref<{ target: 'spool event' | 'drying'; id: number; says: string } | null>(null)
+const striking = ref<{ target: 'spool event' | 'drying'; id: number; says: string; again?: string } | null>(null)
+const { old: before, leave: leaveBefore, failure: noEntry } = useAgain('spool event')
 function endIt(): void {
   const d = drying.value!
   ending.value = {
@@ -114,6 +116,11 @@ const log = computed(() => {
   return [...events, ...dried, ...struck].sort((a, b) => (a.at < b.at ? 1 : -1))
 })
 
+function strike(e: (typeof log.value)[number]): void {
+  const again = e.target === 'spool event' ? againAt(`/prepare/spool/${tag.value}`, e.target, e.id) : undefined
+  striking.value = { target: e.target, id: e.id, says: `${tag.value} ${e.says}`, again }
+}
+
 const lasts = (t: { woundH: number; strandH: number }) =>
   data.value!.state.water!.dryness === 'unknown'
     ? 'not known: never dried for sure'
@@ -156,6 +163,7 @@ const entering = ref(false)
 <template>
   <div>
     <PrepareTabs :failure="failure" />
+    <p v-if="noEntry" class="mb-2 font-semibold text-stop" role="alert">{{ noEntry }}</p>
     <template v-if="data">
       <div class="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
         <p class="text-[20px] font-[700]">
@@ -249,12 +257,7 @@ const entering = ref(false)
                   >{{ e.says }}{{ e.note ? `; ${e.note}` : ''
                   }}<span class="text-ink2">{{ e.person ? `, ${e.person}` : '' }}</span></span
                 ><span v-if="e.struck" class="text-sm text-ink2">struck out: {{ e.struck }}</span
-                ><button
-                  v-else
-                  type="button"
-                  class="button plain"
-                  @click="striking = { target: e.target, id: e.id, says: `${tag} ${e.says}` }"
-                >
+                ><button v-else type="button" class="button plain" @click="strike(e)">
                   Strike out<span class="sr-only"> {{ e.says }}</span>
                 </button>
               </li>
@@ -280,5 +283,6 @@ const entering = ref(false)
     <EndSheet :ending="ending" @close="ending = null" />
     <StrikeSheet :target="striking" @close="striking = null" />
     <SpoolEventSheet :spool="entering && data ? data.state : null" @close="entering = false" />
+    <SpoolEventSheet v-if="before" :spool="data?.state ?? null" :again="before" @close="leaveBefore" />
   </div>
 </template>
