@@ -6,7 +6,7 @@ import { useSessionStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import type { Answer, Answered } from '#core/precheck'
 
-interface Check {
+export interface Check {
   printerId: number | null
   headId: number | null
   spoolId: number | null

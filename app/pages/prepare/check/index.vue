@@ -22,6 +22,7 @@ import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
 import { when } from '#shared/time'
+import { addressOf, saidIn } from '~/lib/check-address'
 import { ON_THE_PAGE, placeUrl } from '~/lib/check-places'
 import { placeWords } from '~/words/water'
 import { useCheck } from '~/state/check'
@@ -33,6 +34,9 @@ import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'May I start · Iron Nozzle' })
 const route = useRoute()
+const router = useRouter()
+/** The address follows what is chosen from here on. */
+const written = ref(false)
 const shop = useShop()
 const scans = useScans()
 const ui = useUi()
@@ -64,19 +68,28 @@ watch(
   () => shop.data !== null && data.value !== null,
   ready => {
     if (!ready) return
-    const asked = shop.data!.printers.find(p => p.name === route.query.printer)
+    const { printers } = shop.data!
+    const said = saidIn(route.query, shop.data!)
     // what was begun is there again, unless another printer is asked for
-    if (v.value.printerId !== null && (asked === undefined || asked.id === v.value.printerId)) {
-      if (shop.data!.printers.some(p => p.id === v.value.printerId)) return
+    const isBegun = printers.some(p => p.id === v.value.printerId)
+    if (!isBegun || (said.printerId !== undefined && said.printerId !== v.value.printerId)) {
+      kept.next()
+      const last = printers.find(p => p.id === ui.lastPrinterId)
+      pickPrinter(said.printerId ?? last?.id ?? printers[0]?.id ?? null)
     }
-    kept.next()
-    pickPrinter(
-      asked?.id ?? shop.data!.printers.find(p => p.id === ui.lastPrinterId)?.id ?? shop.data!.printers[0]?.id ?? null,
-    )
-    const spool = shop.data!.spools.find(s => s.tag === route.query.spool)
-    if (spool) pickSpool(spool.id)
+    if (said.spoolId != null && said.spoolId !== v.value.spoolId) pickSpool(said.spoolId)
+    Object.assign(v.value, said)
+    written.value = true
   },
   { immediate: true },
+)
+/** What is chosen stands in the address, once what that asked for is chosen. */
+watch(
+  () => (written.value && shop.data ? addressOf(v.value, shop.data) : null),
+  now => {
+    if (now === null || route.path !== '/prepare/check') return
+    if (JSON.stringify(now) !== JSON.stringify(route.query)) void router.replace({ query: now })
+  },
 )
 watch(
   () => v.value.jobId,
@@ -294,6 +307,8 @@ async function save(confirmed: string[] = []): Promise<void> {
     void check()
     return
   }
+  // it is left for the stored one, which its own address must not call off
+  written.value = done === 'queued'
   // also when it waits to be sent: the form that stays would be stored a second time
   kept.next()
   if (done === 'queued') return
