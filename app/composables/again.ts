@@ -2,9 +2,10 @@
  * An entry that takes the place of an old one: the address names the old one (`again=gauge:55`), the form starts from
  * what was entered then, and the old one is struck out when the new one is saved, not before.
  */
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import type { EnteredKind, EnteredOf } from '#shared/answers/again'
 import { ProblemError, read } from '~/lib/api'
+import { sheetsSettled } from '~/lib/sheet-history'
 
 /** Where an old entry is entered again. */
 export const againAt = (path: string, kind: EnteredKind, id: number): string =>
@@ -40,6 +41,10 @@ export function useAgain<K extends EnteredKind>(kind: K) {
   )
   /** The old one stays as it is, or another stands in its place: the address names it no more. */
   async function leave(): Promise<void> {
+    old.value = null
+    // a sheet takes its step out of the history when it closes; the address below it is the one to write
+    await nextTick()
+    await sheetsSettled()
     if (id.value === null) return
     const { again: _, ...rest } = route.query
     await router.replace({ query: rest })

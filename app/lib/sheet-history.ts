@@ -17,6 +17,9 @@ let settled = Promise.resolve()
 let leaving = false
 let listening = false
 
+/** When every sheet that was closed by now has taken its step out of the history. */
+export const sheetsSettled = (): Promise<void> => settled
+
 /** A step back takes a few ms. */
 const LONGEST_MS = 500
 

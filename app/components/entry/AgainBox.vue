@@ -27,7 +27,7 @@ const NAMES: Record<Entered['kind'], string> = {
       id="again-reason"
       v-model="reason"
       label="Why the old one is struck out"
-      placeholder="the wrong nozzle"
+      placeholder="read wrong"
       :error="error"
     />
   </div>

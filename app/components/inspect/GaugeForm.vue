@@ -226,7 +226,13 @@ async function save(confirmed: string[] = []): Promise<void> {
         placeholder="if measured"
         :error="form.errors.value.tipMm"
       />
-      <FieldWhen id="gauge-when" v-model="v.occurredAt" label="When" :error="form.errors.value.occurredAt" />
+      <FieldWhen
+        id="gauge-when"
+        v-model="v.occurredAt"
+        class="col-span-2"
+        label="When"
+        :error="form.errors.value.occurredAt"
+      />
     </div>
     <fieldset class="flex flex-wrap gap-x-3">
       <legend class="label">Seen</legend>

@@ -229,6 +229,17 @@ function fillFrom(r: RunEntry): void {
 }
 const scanInUse = computed(() => props.scan ?? (keptJob.value?.scan as unknown as FullScan | undefined) ?? null)
 
+/** The job's file was not what was printed: the amounts are typed. */
+function byHand(): void {
+  const s = keptJob.value!.scan
+  keptJob.value = null
+  v.stoppedValue = null
+  v.tools = v.tools.map(t => {
+    const mm = s.tools.find(x => x.index === t.tool)?.extrudedMm
+    return mm === undefined ? t : { ...t, ...typedAmount({ kind: 'metres', metres: Number((mm / 1000).toFixed(2)) }) }
+  })
+}
+
 /** Fraction, density and material of a tool's filament as chosen. */
 function filament(t: ToolForm) {
   const s = shop.data?.spools.find(x => x.id === t.spoolId)
@@ -289,14 +300,18 @@ function effectOf(t: ToolForm): string {
   if (g === null || !n) return ''
   const after = (kg: number | null) => Math.max(0, (kg ?? NaN) - (fibreG ?? 0) / 1000)
   const then = { median: after(n.leftKg), low80: after(n.leftLowKg), high80: after(n.leftHighKg) }
-  const left = fibreG && n.leftKg !== null && n.lastMaterial === f?.name ? `; ${kgEstimate(then)} left after it` : ''
+  // what is left now counts the run that this one takes the place of
+  const left =
+    !props.again && fibreG && n.leftKg !== null && n.lastMaterial === f?.name
+      ? `; ${kgEstimate(then)} left after it`
+      : ''
   return `${grams(g)} ${f?.name ?? ''}, ${fibreG ? `${grams(fibreG)} fibre` : 'no fibre'} through ${n.tag}${left}`
 }
 /** The nozzle's remaining life with this run drawn on it. */
 function lifeOf(t: ToolForm) {
   const n = shop.data?.nozzles.find(x => x.id === t.nozzleId)
   const { fibreG } = massOf(t)
-  if (!n || n.leftKg === null || !fibreG || n.lastMaterial !== filament(t)?.name) return null
+  if (props.again || !n || n.leftKg === null || !fibreG || n.lastMaterial !== filament(t)?.name) return null
   return {
     left: { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! },
     after: Math.max(0, n.leftKg - fibreG / 1000),
@@ -407,6 +422,11 @@ async function save(confirmed: string[] = []): Promise<void> {
         :error="form.errors.value.name"
       />
     </div>
+    <p v-if="keptJob && !scan" class="flex flex-wrap items-center gap-x-3">
+      <span
+        >By its job file, <b>{{ keptJob.name }}</b></span
+      ><button type="button" class="button" @click="byHand">Enter what was extruded instead</button>
+    </p>
     <div v-if="tooMuch.length" class="border-2 border-stop p-3" role="alert">
       <p v-for="w in tooMuch" :key="w" class="flex items-start gap-2 font-semibold text-stop">
         <VerdictMark verdict="stop" />{{ w }}
