@@ -1,9 +1,10 @@
 /**
- * Keys. Station numbers, R, G, ? and / act when no field has focus, after a short quiet, and can be switched off
+ * Keys. Station numbers, R, G, F, ? and / act when no field has focus, after a short quiet, and can be switched off
  * (WCAG 2.1.4). A scanner types keys under 35 ms apart: such a burst goes to the strip as a whole.
  */
 import { onBeforeUnmount, onMounted } from 'vue'
 import { leavePageField } from '~/composables/escape'
+import { focusFind } from '~/composables/list-keys'
 import { useUi } from '~/state/ui'
 
 export const STATIONS = [
@@ -32,6 +33,7 @@ export function useShortcuts(toStrip: (text: string) => void): void {
     const station = STATIONS.find(s => s.key === key)
     if (station) void router.push(station.path)
     else if (key === '?') ui.keysOpen = true
+    else if (key === 'f' || key === 'F') focusFind()
     else if (key === 'r' || key === 'R')
       void router.push(route.params.tag ? `/run?nozzle=${String(route.params.tag)}` : '/run')
     else if (key === 'g' || key === 'G') {

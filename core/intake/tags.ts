@@ -29,3 +29,19 @@ export function nextTags(known: readonly string[], first: string, count: number)
   }
   return out
 }
+
+/** The most of one kind that are entered at once. */
+export const MOST_ALIKE = 50
+
+/**
+ * Tags of so many alike: the first as it is given, and those after it by its number. `count` is 1 to 50; null where it
+ * is more than one and the tag ends in no number.
+ *
+ * @example
+ * tagsFrom('N-041', 3) // ["N-041","N-042","N-043"]
+ */
+export function tagsFrom(first: string, count: number): string[] | null {
+  need('count', count, 1, MOST_ALIKE)
+  if (count === 1) return [first]
+  return /\d$/.test(first) ? nextTags([], first, count) : null
+}

@@ -1,5 +1,6 @@
 /** The fields that entries are made of. Messages say what to do; units stand in the names. */
 import { z } from 'zod'
+import { MOST_ALIKE } from '#core/intake'
 import { BASES } from '#core/limits'
 import { percentOf } from '../share'
 
@@ -45,6 +46,9 @@ export const tag = z
   .string()
   .trim()
   .regex(TAG, 'Letters, digits, dot and dash, up to 20, starting with a letter or digit')
+
+/** So many alike at once, their tags one after the other. */
+export const howMany = between(1, MOST_ALIKE, '').int('A whole number').default(1)
 
 export const maybe = (low: number, high: number, unit: string) => between(low, high, unit).nullable()
 

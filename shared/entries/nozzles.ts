@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { MAKERS_NM } from '#core/changeover'
 import { NOZZLE_MATERIALS } from '#core/wear'
 import { pictureSchema } from './pictures'
-import { text, id, when, between, note, confirmed, name, basis, replaces, share, tag } from './fields'
+import { text, howMany, id, when, between, note, confirmed, name, basis, replaces, share, tag } from './fields'
 
 export const SHAPES = ['oval', 'flared', 'chipped', 'cracked plating', 'cracked body', 'loose insert'] as const
 
@@ -79,6 +79,7 @@ export const nozzleEditFields = nozzleFields
 export const nozzleSchema = z
   .object({
     tag,
+    howMany,
     typeId: id,
     wasUsed: z.boolean().default(false),
     note,
@@ -97,6 +98,12 @@ export const nozzleSchema = z
   })
   .superRefine((n, ctx) => {
     const r = n.receipt
+    if (n.howMany > 1 && r && Object.values(r).some(x => x !== null))
+      ctx.addIssue({
+        code: 'custom',
+        path: ['howMany'],
+        message: 'A receipt gauge is of one nozzle: enter that one by itself, or gauge them afterwards',
+      })
     if (r && r.goMm !== null && r.noGoMm !== null && r.goMm >= r.noGoMm)
       ctx.addIssue({
         code: 'custom',

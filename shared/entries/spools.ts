@@ -2,7 +2,7 @@
 import { z } from 'zod'
 import { MOST_FILLER } from '#core/materials'
 import { DRYING_C, HUB_WORDS, RH_PERCENT } from '#core/drying'
-import { id, between, confirmed, note, replaces, share, when, tag } from './fields'
+import { howMany, id, between, confirmed, note, replaces, share, when, tag } from './fields'
 
 interface Happening {
   /** What a form offers, and what a save says. */
@@ -75,9 +75,12 @@ const spoolFields = z.object({
 })
 export const spoolSchema = spoolFields.extend({
   tag,
+  howMany,
   materialId: id,
   diameterMm: between(1, 3.5, 'mm'),
   netG: between(10, 20_000, 'g'),
 })
 /** What an edit may put right; what is not named stays. */
-export const spoolEditFields = spoolSchema.partial({ tag: true, materialId: true, diameterMm: true, netG: true })
+export const spoolEditFields = spoolSchema
+  .omit({ howMany: true })
+  .partial({ tag: true, materialId: true, diameterMm: true, netG: true })

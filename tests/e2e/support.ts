@@ -9,6 +9,7 @@ export const SERVERS_FILE = join(tmpdir(), 'iron-nozzle-e2e.json')
 export const WORKERS = 2
 /** Specs that change so much that they have a copy of the demo to themselves, which they serve. */
 export const OWN_DATABASE = [
+  'again',
   'api',
   'chambers',
   'change',

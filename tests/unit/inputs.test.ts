@@ -773,6 +773,7 @@ const CALLS: Record<string, Record<string, Call>> = {
   },
   intake: {
     nextTags: { args: { known: ['N-001'], first: 'N-001', count: 2 } },
+    tagsFrom: { args: { first: 'N-001', count: 2 } },
     startMaterial: { args: { polymer: 'PA6', filler: 'carbon fibre', fillerFraction: 0.2 } },
     startNozzle: { args: { boreMm: 0.4 } },
   },

@@ -6,6 +6,7 @@ import {
   looksLikeHeadings,
   matchHeadings,
   nextTags,
+  tagsFrom,
   nozzleTypeOfName,
   readCell,
   separatorOf,
@@ -188,5 +189,8 @@ describe('what a name tells', () => {
     expect(nextTags([], 'S-01', 2)).toEqual(['S-01', 'S-02'])
     expect(nextTags(['n-0009'], 'N-001', 2)).toEqual(['N-0010', 'N-0011'])
     expect(nextTags(['S-99'], 'S-01', 1)).toEqual(['S-100'])
+    expect(tagsFrom('N-098', 3)).toEqual(['N-098', 'N-099', 'N-100'])
+    expect(tagsFrom('spare', 1)).toEqual(['spare'])
+    expect(tagsFrom('spare', 2)).toBeNull()
   })
 })

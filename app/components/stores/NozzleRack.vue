@@ -5,10 +5,12 @@ import type { ShopData } from '~/state/shop'
 import { kg, mmNumber } from '#core/words'
 import { leftOn, shelfOf } from '~/words/nozzle'
 
-const props = defineProps<{ shop: ShopData }>()
+const props = defineProps<{ shop: ShopData; /** Those in which this is found, in small letters. */ find: string }>()
+const isFound = (n: ShopData['nozzles'][number]) =>
+  [n.tag, n.typeName, n.place ?? '', n.hotend ?? ''].some(t => t.toLowerCase().includes(props.find))
 const rows = computed(() =>
   props.shop.types
-    .map(t => ({ type: t, nozzles: props.shop.nozzles.filter(n => n.typeName === t.name) }))
+    .map(t => ({ type: t, nozzles: props.shop.nozzles.filter(n => n.typeName === t.name && isFound(n)) }))
     .filter(r => r.nozzles.length > 0)
     .sort((a, b) => a.type.name.localeCompare(b.type.name)),
 )
@@ -30,7 +32,8 @@ const words = (n: ShopData['nozzles'][number]) => {
 </script>
 
 <template>
-  <ul class="sheet" aria-label="Nozzle rack">
+  <p v-if="rows.length === 0 && find !== ''" class="text-ink2">None is found.</p>
+  <ul v-else class="sheet" aria-label="Nozzle rack" data-list>
     <li
       v-for="r in rows"
       :key="r.type.id"

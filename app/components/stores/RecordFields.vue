@@ -18,6 +18,7 @@ const props = defineProps<{
 /** Error at a field, also when the entry keeps the record inside `set`. */
 const errorAt = (key: string) => props.errors[key] ?? props.errors[`set.${key}`]
 const number = (f: FormField) => shownNumber(f.key, getPath(props.v, f.key) as number | null)
+const hint = (f: FormField) => (typeof f.hint === 'function' ? f.hint(props.v) : f.hint)
 const shownFields = () => props.fields.filter(f => !f.when || f.when(props.v))
 const id = (key: string) => `record-${key.replaceAll('.', '-')}`
 </script>
@@ -31,7 +32,7 @@ const id = (key: string) => `record-${key.replaceAll('.', '-')}`
         :model-value="number(f)"
         :label="f.label"
         :unit="f.unit ?? shareUnit(f.key) ?? undefined"
-        :hint="f.hint"
+        :hint="hint(f)"
         :error="errorAt(f.key)"
         @update:model-value="x => setPath(v, f.key, keptNumber(f.key, x))"
       />
@@ -41,7 +42,7 @@ const id = (key: string) => `record-${key.replaceAll('.', '-')}`
         :model-value="getPath(v, f.key) as string"
         :label="f.label"
         :options="f.options ?? []"
-        :hint="f.hint"
+        :hint="hint(f)"
         :error="errorAt(f.key)"
         @update:model-value="
           x => {
@@ -63,7 +64,7 @@ const id = (key: string) => `record-${key.replaceAll('.', '-')}`
         :id="id(f.key)"
         :model-value="(getPath(v, f.key) as string | null) ?? null"
         :label="f.label"
-        :hint="f.hint"
+        :hint="hint(f)"
         :error="errorAt(f.key)"
         @update:model-value="x => setPath(v, f.key, x)"
       />
@@ -80,7 +81,7 @@ const id = (key: string) => `record-${key.replaceAll('.', '-')}`
         :id="id(f.key)"
         :model-value="(getPath(v, f.key) as string) ?? ''"
         :label="f.label"
-        :hint="f.hint"
+        :hint="hint(f)"
         :list="f.list"
         :error="errorAt(f.key)"
         @update:model-value="x => setPath(v, f.key, x)"

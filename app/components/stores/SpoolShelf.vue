@@ -2,9 +2,15 @@
 /** Spools by what is left on them, to one scale. */
 import { computed } from 'vue'
 import { SPOOL_HAPPENINGS } from '#shared/entries/spools'
+import type { SpoolOrder } from '~/components/stores/fields'
 import type { ShopData } from '~/state/shop'
 
-const props = defineProps<{ shop: ShopData }>()
+const props = defineProps<{
+  shop: ShopData
+  /** Those in which this is found, in small letters. */
+  find: string
+  by: SpoolOrder
+}>()
 type Spool = ShopData['spools'][number]
 defineEmits<{ edit: [spool: Spool]; log: [spool: Spool] }>()
 /** A sum of runs is no weighing, and a spool whose empty weight nobody knows cannot be weighed. */
@@ -13,13 +19,23 @@ const BY: Record<Spool['leftBy'], (netG: number) => string> = {
   'difference of weighings': () => ' by its label and weighings',
   'label': netG => ` by its label of ${netG} g`,
 }
+const left = (s: Spool) => Math.max(0, s.leftG)
+const ORDER: Record<SpoolOrder, (a: Spool, b: Spool) => number> = {
+  'tag': () => 0,
+  'material': (a, b) => a.material.localeCompare(b.material),
+  'least left': (a, b) => left(a) - left(b),
+}
+const shown = computed(() =>
+  props.shop.spools.filter(s => `${s.tag} ${s.material}`.toLowerCase().includes(props.find)).sort(ORDER[props.by]),
+)
 const most = computed(() => Math.max(1, ...props.shop.spools.map(s => s.netG)))
 </script>
 
 <template>
-  <ul class="sheet" aria-label="Spools">
+  <p v-if="shown.length === 0" class="text-ink2">None is found.</p>
+  <ul v-else class="sheet" aria-label="Spools" data-list>
     <li
-      v-for="s in shop.spools"
+      v-for="s in shown"
       :key="s.id"
       class="grid items-center gap-x-3 border-b border-rule px-3 py-1 last:border-0 sm:grid-cols-[70px_140px_minmax(120px,1fr)_150px_auto]"
     >
@@ -46,10 +62,10 @@ const most = computed(() => Math.max(1, ...props.shop.spools.map(s => s.netG)))
           stroke="var(--color-ink2)"
           vector-effect="non-scaling-stroke"
         />
-        <rect x="0.5" y="1" :width="(198 * Math.max(0, s.leftG)) / most" height="12" fill="var(--color-slate)" />
+        <rect x="0.5" y="1" :width="(198 * left(s)) / most" height="12" fill="var(--color-slate)" />
       </svg>
       <span class="text-sm"
-        ><b>{{ Math.max(0, s.leftG).toFixed(0) }} g</b>{{ BY[s.leftBy](s.netG)
+        ><b>{{ left(s).toFixed(0) }} g</b>{{ BY[s.leftBy](s.netG)
         }}<span v-if="s.tareG === null" class="block text-xs text-look">weight empty not known</span
         ><span class="block text-xs text-ink2"
           >{{ s.diameterMm }} mm{{ s.place ? `, ${SPOOL_HAPPENINGS[s.place].after}` : '' }}</span

@@ -1,5 +1,6 @@
 /** The fields of each kind of record in Stores, for one form that serves them all. */
 import { HUB_WORDS } from '#core/drying'
+import { MOST_ALIKE, tagsFrom } from '#core/intake'
 import { VENTILATION } from '#core/limits'
 import { FILLERS, NOZZLE_MATERIALS, PIN_U_MM, START_ABRASIVITY } from '#core/wear'
 import { ENTERED_BASES as BASES } from '#shared/entries/fields'
@@ -121,8 +122,21 @@ const nozzleItself = (shop: ShopData): FormField[] => [
   { key: 'wasUsed', label: 'It comes used', kind: 'check' },
 ]
 export const nozzleEditFieldsOf = (shop: ShopData): FormField[] => [...nozzleItself(shop), note]
+/** Only where nothing was measured: a gauge is of one. */
+const HOW_MANY: FormField = {
+  key: 'howMany',
+  label: 'How many alike',
+  kind: 'number',
+  hint: v => {
+    const [tag, n] = [String(v.tag), Number(v.howMany)]
+    const tags = Number.isInteger(n) && n > 1 && n <= MOST_ALIKE ? tagsFrom(tag, n) : undefined
+    if (tags === null) return 'several need a tag that ends in a number'
+    return tags && `${tags[0]} to ${tags.at(-1)}`
+  },
+}
 export const nozzleFieldsOf = (shop: ShopData): FormField[] => [
   ...nozzleItself(shop),
+  HOW_MANY,
   { key: 'receivedAt', label: 'Received', kind: 'when' },
   {
     key: 'receipt.valueMm',
@@ -138,8 +152,12 @@ export const nozzleFieldsOf = (shop: ShopData): FormField[] => [
   note,
 ]
 
+/** In which order the shelf stands. */
+export const SPOOL_ORDERS = ['tag', 'material', 'least left'] as const
+export type SpoolOrder = (typeof SPOOL_ORDERS)[number]
 export const spoolFieldsOf = (shop: ShopData): FormField[] => [
   { key: 'tag', label: 'Tag', kind: 'text' },
+  HOW_MANY,
   {
     key: 'materialId',
     label: 'Material',

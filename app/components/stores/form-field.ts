@@ -7,7 +7,7 @@ export interface FormField {
   label: string
   kind: 'text' | 'number' | 'select' | 'when' | 'check' | 'photo'
   unit?: string
-  hint?: string
+  hint?: string | ((v: Record<string, unknown>) => string | undefined)
   options?: { value: string | number | null; text: string }[]
   list?: string[]
   when?: (v: Record<string, unknown>) => boolean

@@ -11,6 +11,7 @@ import WhoAsk from '~/components/ui/WhoAsk.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import TheToasts from '~/components/ui/TheToasts.vue'
 import TheStrip from '~/components/strip/TheStrip.vue'
+import { useListKeys } from '~/composables/list-keys'
 import { STATIONS, useShortcuts } from '~/composables/shortcuts'
 import { watchLeaving } from '~/lib/sheet-history'
 import { usePaper } from '~/composables/paper'
@@ -34,6 +35,7 @@ onMounted(() => {
   }, 5000)
 })
 useShortcuts(text => strip.value?.focus(text))
+useListKeys()
 
 const state = computed(() => {
   if (outbox.refused.length > 0)

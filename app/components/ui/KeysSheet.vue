@@ -8,9 +8,10 @@ const more = [
   ['/', 'the strip'],
   ['R', 'log a run'],
   ['G', 'gauge the nozzle on screen, or the last one'],
+  ['F', 'find in the list on screen'],
   ['?', 'these keys'],
   ['Esc', 'leave the field, then close the form'],
-  ['← → ↑ ↓', 'move in lists'],
+  ['← → ↑ ↓', 'move in lists; ↓ goes into the list on screen, also from Find'],
 ] as const
 </script>
 

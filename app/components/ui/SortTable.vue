@@ -85,7 +85,7 @@ const name = (c: SortColumn<T>) => `cell-${c.key}`
           </th>
         </tr>
       </thead>
-      <tbody>
+      <tbody data-list>
         <tr v-for="r in table.getRowModel().rows" :key="r.original.id" :class="rowClass?.(r.original)">
           <td v-for="c in columns" :key="c.key" :class="c.num ? 'num' : ''">
             <slot :name="name(c)" :row="r.original">{{ c.by?.(r.original) }}</slot>

@@ -126,7 +126,7 @@ const past = computed(() => {
       >
         <VerdictMark :verdict="lead.mark" :size="20" class="mt-[2px]" />{{ lead.text }}
       </p>
-      <ul class="sheet" aria-label="Printers">
+      <ul class="sheet" aria-label="Printers" data-list>
         <li
           v-for="p in rows"
           :key="p.id"

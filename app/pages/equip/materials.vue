@@ -15,7 +15,6 @@ import RecordSheet from '~/components/stores/RecordSheet.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEquip } from '~/composables/equip'
-import { useListKeys } from '~/composables/list-keys'
 import { day } from '#shared/time'
 import { useShop } from '~/state/shop'
 import { fillerWords } from '~/words/material'
@@ -24,7 +23,6 @@ useHead({ title: 'Materials · Equip · Iron Nozzle' })
 const route = useRoute()
 const shop = useShop()
 const { data, failure } = useEquip()
-const { onKey } = useListKeys()
 const adding = computed(() => route.query.add !== undefined)
 const chosen = ref<number | null>(null)
 watch(
@@ -166,7 +164,7 @@ const agreement = computed(() => {
               @update:model-value="id => navigateTo({ query: { m: id } }, { replace: true })"
             />
           </div>
-          <ul class="sheet hidden lg:block" aria-label="Materials" @keydown="onKey">
+          <ul class="sheet hidden lg:block" aria-label="Materials" data-list>
             <li v-for="m in data.materials" :key="m.id" class="border-b border-faint last:border-0">
               <NuxtLink
                 :to="{ query: { m: m.id } }"

@@ -6,7 +6,6 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import InspectTabs from '~/components/inspect/InspectTabs.vue'
 import LifeBar from '~/components/ui/LifeBar.vue'
 import { useInAddress } from '~/composables/in-address'
-import { useListKeys } from '~/composables/list-keys'
 import { useAnswer } from '~/composables/answer'
 import { shelfOf } from '~/words/nozzle'
 import { day } from '#shared/time'
@@ -66,7 +65,6 @@ const firstWords = (n: NozzleLine) =>
 const soon = computed(
   () => sorted.value.filter(n => n.place && n.nextGaugeKg !== null).sort((a, b) => a.nextGaugeKg! - b.nextGaugeKg!)[0],
 )
-const { onKey } = useListKeys()
 </script>
 
 <template>
@@ -100,7 +98,7 @@ const { onKey } = useListKeys()
           Bars: fibre left from 1 g to 100 kg, each mark ten times the last; stroke the middle, band 80 %.
         </p>
       </div>
-      <ul class="sheet" aria-label="Nozzles" @keydown="onKey">
+      <ul class="sheet" aria-label="Nozzles" data-list>
         <li v-for="n in sorted" :key="n.id" class="border-b border-rule last:border-0">
           <NuxtLink
             :to="`/inspect/${n.tag}`"

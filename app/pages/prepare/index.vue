@@ -156,7 +156,7 @@ function noWater(s: SpoolState): string {
       </p>
       <section v-if="drying.length" class="mb-4" aria-labelledby="in-dryers">
         <h2 id="in-dryers" class="mb-1">In a dryer now</h2>
-        <ul class="grid gap-2">
+        <ul class="grid gap-2" data-list>
           <li v-for="s in drying" :key="s.id" class="sheet flex flex-wrap items-center gap-x-4 gap-y-1 px-3 py-1">
             <NuxtLink :to="`/prepare/spool/${s.tag}`" class="act">{{ s.tag }}</NuxtLink><span>{{ s.material }}</span>
             <span v-if="s.drying"
@@ -181,7 +181,7 @@ function noWater(s: SpoolState): string {
           <VerdictMark :verdict="g.verdict" :size="16" />{{ g.title }}
           <span class="font-normal text-ink2">{{ g.spools.length }}</span>
         </h2>
-        <ul class="grid gap-x-6 xl:grid-cols-2">
+        <ul class="grid gap-x-6 xl:grid-cols-2" data-list>
           <li
             v-for="s in g.spools"
             :key="s.id"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: the seven shelves */
 /** Stores: what the shop has. Add and edit each thing, fit and retire nozzles. */
-import { FIRST_TAG, nextTags, startNozzle } from '#core/intake'
+import { FIRST_TAG, nextTags, startNozzle, tagsFrom } from '#core/intake'
 import { counted } from '#core/words'
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -17,6 +17,7 @@ import {
   RULES_FIELDS,
   SETTINGS_FIELDS,
   SPOOL_EVENT_FIELDS,
+  SPOOL_ORDERS,
   spoolFieldsOf,
   TYPE_FIELDS,
   type FormField,
@@ -27,6 +28,7 @@ import NozzleRack from '~/components/stores/NozzleRack.vue'
 import PrinterLimits from '~/components/stores/PrinterLimits.vue'
 import type { OpenRecord } from '~/components/stores/form-field'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
+import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
 import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
 import SpoolShelf from '~/components/stores/SpoolShelf.vue'
 import { useAnswer } from '~/composables/answer'
@@ -56,14 +58,22 @@ const { data: tags } = useAnswer('/api/known-tags')
 /** Where the sequence of each begins in a shop that has none. */
 const nextTag = (of: keyof typeof FIRST_TAG, saved: string[] = []) =>
   nextTags([...s.value![of].map(x => x.tag), ...(tags.value?.[of] ?? []), ...saved], FIRST_TAG[of], 1)[0]!
+/** What the next one does not have of the one before. */
+const OF_ONE = ['note', 'receipt', 'howMany']
 /** The next of the same: all but its tag, its note and what was measured of it. */
 function another(v: Record<string, unknown>): void {
   const o = open.value
   if (o === null || !('route' in o) || o.another === undefined) return
   const { start } = o
-  const same = Object.fromEntries(Object.entries(v).filter(([k]) => k !== 'note' && k !== 'receipt'))
-  open.value = { ...o, start: { ...start, ...same, tag: nextTag(o.another, [String(v.tag)]) } }
+  const same = Object.fromEntries(Object.entries(v).filter(([k]) => !OF_ONE.includes(k)))
+  const saved = tagsFrom(String(v.tag), Number(v.howMany ?? 1)) ?? []
+  open.value = { ...o, start: { ...start, ...same, tag: nextTag(o.another, saved) } }
 }
+const alikeWords = (what: string, v: Record<string, unknown>) =>
+  Number(v.howMany) > 1
+    ? `${String(v.howMany)} ${what.toLowerCase()}s from ${String(v.tag)}`
+    : `${what} ${String(v.tag)}`
+const oneUnlessSaid = (v: Record<string, unknown>) => ({ ...v, howMany: v.howMany ?? 1 })
 function add(kind: 'nozzle' | 'spool' | 'type'): void {
   const d = s.value!
   const forms: Record<typeof kind, () => OpenRecord> = {
@@ -71,10 +81,12 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
       title: 'Add a nozzle',
       fields: nozzleFieldsOf(d),
       route: '/api/nozzles',
-      says: (v: Record<string, unknown>) => `Nozzle ${String(v.tag)}`,
+      says: v => alikeWords('Nozzle', v),
+      body: oneUnlessSaid,
       another: 'nozzles',
       start: {
         tag: nextTag('nozzles'),
+        howMany: 1,
         typeId: null,
         wasUsed: false,
         receivedAt: new Date().toISOString(),
@@ -86,10 +98,12 @@ function add(kind: 'nozzle' | 'spool' | 'type'): void {
       title: 'Add a spool',
       fields: spoolFieldsOf(d),
       route: '/api/spools',
-      says: (v: Record<string, unknown>) => `Spool ${String(v.tag)}`,
+      says: v => alikeWords('Spool', v),
+      body: oneUnlessSaid,
       another: 'spools',
       start: {
         tag: nextTag('spools'),
+        howMany: 1,
         materialId: null,
         diameterMm: 1.75,
         netG: 1000,
@@ -214,6 +228,16 @@ watch(
   },
   { immediate: true },
 )
+/** What is looked for on a shelf, and how spools stand on theirs. */
+const find = useInAddress('find', { typed: true })
+const wanted = computed(() => find.value.trim().toLowerCase())
+const sort = useInAddress('sort', { none: SPOOL_ORDERS[0] })
+const by = computed({
+  get: () => SPOOL_ORDERS.find(o => o === sort.value) ?? SPOOL_ORDERS[0],
+  set: order => (sort.value = order),
+})
+const FINDS_IN = ['Nozzles', 'Spools', 'Materials', 'Nozzle types']
+const named = <T extends { name: string }>(rows: T[]) => rows.filter(r => r.name.toLowerCase().includes(wanted.value))
 const building = ref(false)
 // a link here may open a sheet; it is no part of the address once it is open
 watch(
@@ -299,6 +323,26 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
           ><button type="button" :class="selected ? 'bg-ink text-white' : ''">{{ t }}</button></Tab
         >
       </TabList>
+      <div v-if="FINDS_IN.includes(tabs[tab]!)" class="mb-3 flex flex-wrap items-end gap-3">
+        <div class="field w-64">
+          <label for="stores-find">Find</label
+          ><input
+            id="stores-find"
+            v-model="find"
+            class="input"
+            type="search"
+            :placeholder="tabs[tab] === 'Nozzles' ? 'tag, type or printer' : 'tag or name'"
+          />
+        </div>
+        <div v-if="tabs[tab] === 'Spools'">
+          <span class="label">In order of</span>
+          <ChoiceButtons
+            v-model="by"
+            label="In order of"
+            :options="SPOOL_ORDERS.map(value => ({ value, text: value }))"
+          />
+        </div>
+      </div>
       <TabPanels>
         <TabPanel>
           <p class="mb-2 flex flex-wrap items-center gap-3">
@@ -308,12 +352,12 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
               edit or retire it.</span
             >
           </p>
-          <NozzleRack :shop="s" />
+          <NozzleRack :shop="s" :find="wanted" />
         </TabPanel>
         <TabPanel><HotendShelf v-model:adding="building" /></TabPanel>
         <TabPanel>
           <p class="mb-2"><button type="button" class="button first" @click="add('spool')">Add a spool</button></p>
-          <SpoolShelf :shop="s" @edit="editSpool" @log="logSpool" />
+          <SpoolShelf :shop="s" :find="wanted" :by="by" @edit="editSpool" @log="logSpool" />
         </TabPanel>
         <TabPanel>
           <p class="mb-2"><NuxtLink to="/equip/stack/new" class="button first">Add a printer</NuxtLink></p>
@@ -328,7 +372,7 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
             <NuxtLink to="/equip/materials?add=1" class="button first">Add a material</NuxtLink
             ><NuxtLink to="/equip/materials" class="act">Windows and practices</NuxtLink>
           </p>
-          <SortTable :rows="s.materials" :columns="MATERIAL_COLUMNS" label="Materials" :min-width="640">
+          <SortTable :rows="named(s.materials)" :columns="MATERIAL_COLUMNS" label="Materials" :min-width="640">
             <template #cell-name="{ row }"
               ><b>{{ row.name }}</b></template
             >
@@ -346,7 +390,7 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
         </TabPanel>
         <TabPanel>
           <p class="mb-2"><button type="button" class="button first" @click="add('type')">Add a nozzle type</button></p>
-          <SortTable :rows="s.types" :columns="TYPE_COLUMNS" label="Nozzle types" :min-width="640">
+          <SortTable :rows="named(s.types)" :columns="TYPE_COLUMNS" label="Nozzle types" :min-width="640">
             <template #cell-name="{ row }"
               ><b>{{ row.name }}</b></template
             >

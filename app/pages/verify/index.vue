@@ -112,7 +112,7 @@ const checkedBefore = computed(() => {
               ><span>reads {{ reachC }} °C low</span><span>true</span><span>{{ reachC }} °C high</span></span
             >
           </div>
-          <ul>
+          <ul data-list>
             <li v-for="r in rows" :key="r.key" class="border-t border-rule">
               <button
                 type="button"

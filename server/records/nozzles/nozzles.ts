@@ -200,7 +200,8 @@ async function recordOf(db: Connection, nozzleId: number): Promise<RecordLine[]>
       where t.nozzle_id = ${nozzleId}
       union all
       select 'gauge', g.id, g.occurred_at, g.recorded_at, g.person_id, case g.kind
-      when 'receipt' then 'Receipt gauge' else 'Gauge' end, g.note, null, null, to_jsonb(g) - 'picture', null, 'gauge', true
+      when 'receipt' then 'Receipt gauge' else 'Gauge' end, g.note, null, null, to_jsonb(g) - 'picture', null, 'gauge',
+      true
       from gauges g where g.nozzle_id = ${nozzleId}
       union all
       select 'fitting', f.id, f.occurred_at, f.recorded_at, f.person_id, case f.kind
@@ -247,7 +248,7 @@ const found = (g: Record<string, unknown>): GaugeFound => ({
 /** A nozzle with its receipt gauge, if there is one, in the same breath. */
 export async function addNozzle(
   tx: Connection,
-  n: z.output<typeof nozzleSchema>,
+  n: Omit<z.output<typeof nozzleSchema>, 'howMany'>,
   personId: number,
 ): Promise<{ id: number; tag: string }> {
   notInFuture('receivedAt', n.receivedAt)

@@ -149,7 +149,7 @@ async function leaveDryer(
 
 export async function addSpool(
   tx: Connection,
-  s: z.output<typeof spoolSchema>,
+  s: Omit<z.output<typeof spoolSchema>, 'howMany'>,
   personId: number,
 ): Promise<{ id: number; tag: string }> {
   await unused(tx, spools, 'tag', s.tag, 'a spool')
