@@ -145,7 +145,7 @@ export const nozzleFieldsOf = (shop: ShopData): FormField[] => [
     unit: 'mm',
     hint: 'a measured value; or pins below',
   },
-  { key: 'receipt.uMm', label: '± of that', kind: 'number', unit: 'mm', hint: `${PIN_U_MM} when empty` },
+  { key: 'receipt.uMm', label: 'Bore at receipt, ±', kind: 'number', unit: 'mm', hint: `${PIN_U_MM} when empty` },
   { key: 'receipt.goMm', label: 'Goes', kind: 'number', unit: 'mm' },
   { key: 'receipt.noGoMm', label: 'Does not go', kind: 'number', unit: 'mm' },
   { key: 'receipt.tipMm', label: 'Tip length at receipt', kind: 'number', unit: 'mm' },

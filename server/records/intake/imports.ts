@@ -4,11 +4,9 @@ import type { TableName } from '#core/intake'
 import type { IntakeImports } from '#shared/answers/intake'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
+import { insertMany } from '../../db/many'
 import { importRows, imports } from '../../db/schema'
 import type { Entry } from './line'
-
-/** Rows of one insertion: a question has at most 65 535 parameters. */
-const AT_ONCE = 10_000
 
 export async function keepImport(
   tx: Connection,
@@ -23,8 +21,7 @@ export async function keepImport(
     .values({ kind: table, name: name || 'pasted', lines: entries.length, personId })
     .returning({ id: imports.id })
   const rows = entries.map(e => ({ importId: kept!.id, target: e.target, targetId: e.id }))
-  for (let from = 0; from < rows.length; from += AT_ONCE)
-    await tx.insert(importRows).values(rows.slice(from, from + AT_ONCE))
+  await insertMany(tx, importRows, rows)
 }
 
 const MOST_LISTED = 100

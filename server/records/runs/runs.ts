@@ -5,6 +5,7 @@ import type { RunEffect, RunLine } from '#shared/answers/runs'
 import { inArray, sql } from 'drizzle-orm'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
+import { insertEntries, insertMany } from '../../db/many'
 import { forecasts, runs, runTools } from '../../db/schema'
 import { ask } from '../entry/refusal'
 import { fibreLeft, refreshForecast } from '../nozzles/forecasts'
@@ -13,8 +14,6 @@ import { saveJob } from './jobs'
 import { passedThrough, type Passed, type Run } from './passed'
 
 const ENTERED_AS = { job: 'job file', grams: 'grams', metres: 'metres', weights: 'spool weights' } as const
-/** Rows of one insertion: a question has at most 65 535 parameters. */
-const AT_ONCE = 1000
 
 /** Runs that were taken in, each with what went through. */
 export interface TakenIn {
@@ -40,20 +39,15 @@ async function takeIn(tx: Connection, all: readonly Run[], personId: number): Pr
 
 /** Stores runs that were taken in; answers their ids in the same order. */
 export async function insertRuns(tx: Connection, taken: readonly TakenIn[], personId: number): Promise<number[]> {
-  const ids: number[] = []
-  for (let from = 0; from < taken.length; from += AT_ONCE) {
-    const some = taken.slice(from, from + AT_ONCE)
-    const saved = await tx
-      .insert(runs)
-      .values(some.map(t => runRow(t, personId)))
-      .returning({ id: runs.id })
-    ids.push(...saved.map(r => r.id))
-    const rows = some.flatMap(({ passed }, i) =>
-      passed.rows.map(({ nozzle: _, fittedAt: _at, ...r }) => ({ ...r, runId: saved[i]!.id })),
-    )
-    for (let row = 0; row < rows.length; row += AT_ONCE)
-      await tx.insert(runTools).values(rows.slice(row, row + AT_ONCE))
-  }
+  const ids = await insertEntries(
+    tx,
+    runs,
+    taken.map(t => runRow(t, personId)),
+  )
+  const rows = taken.flatMap(({ passed }, i) =>
+    passed.rows.map(({ nozzle: _, fittedAt: _at, ...r }) => ({ ...r, runId: ids[i]! })),
+  )
+  await insertMany(tx, runTools, rows)
   return ids
 }
 const runRow = ({ run, jobId, passed: { endedAt, scan } }: TakenIn, personId: number) => ({
