@@ -10,11 +10,13 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { dataFolder, startServer } from '../scripts/lib/postgres.mjs'
 import { intakeSchema, PIECE_LINES } from '#shared/entries/intake'
+import { strikeSchema } from '#shared/entries/log'
 import { runSchema } from '#shared/entries/runs'
 import { connect } from '../server/db/client'
 import { migrationFiles } from '../server/db/files'
 import { migrate } from '../server/db/migrate'
 import { lookAt, takeIn } from '../server/records/intake/intake'
+import { saveStrike } from '../server/records/entry/strikes'
 import { keepPiece, progressOf } from '../server/records/intake/stage'
 import { saveRun } from '../server/records/runs/runs'
 import { firstPeople } from '../server/records/shop/people'
@@ -114,6 +116,12 @@ const [singleS] = await timed(async () => {
       ),
     )
 })
+const [importId] = await client<{ id: number }[]>`select id::int from imports order by id`
+const [struckS] = await timed(() =>
+  db.transaction(tx =>
+    saveStrike(tx, strikeSchema.parse({ target: 'import', targetId: importId!.id, reason: 'another shop' }), 1),
+  ),
+)
 const each = (singleS / SINGLE) * 1000
 const over = (s: number) => (s > BUDGET_S ? 'over' : '    ')
 const ratio = (s: number) => ((s * 1000) / RUNS / each).toFixed(3)
@@ -122,6 +130,7 @@ console.log(`${over(lookedS)} looked at         ${lookedS.toFixed(2)} s; ratio t
 console.log(
   `${over(savedS)} saved             ${savedS.toFixed(2)} s; ratio to one by one ${ratio(savedS)}; told of ${told}`,
 )
+console.log(`${over(struckS)} struck as a whole ${struckS.toFixed(2)} s; ratio to one by one ${ratio(struckS)}`)
 console.log(`     one by one        ${each.toFixed(1)} ms each (baseline; ${SINGLE} of them)`)
 await client.end({ timeout: 2 })
 await server.stop()
