@@ -1,5 +1,5 @@
 /** Brings the schema up at start, works out stale forecasts in the background, and closes the pool at the end. */
-import { refreshMissing, refreshStale } from '../records/nozzles/forecasts'
+import { isAnyMissing, refreshMissing, refreshStale } from '../records/nozzles/forecasts'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { dailyChores } from '../records/entry/chores'
 import { refreshStands } from '../records/spools/stands'
@@ -25,6 +25,7 @@ export default defineNitroPlugin(nitro => {
   const round = async () => {
     try {
       const db = await database()
+      if (await isAnyMissing(db)) await refreshMissing(db)
       await refreshStale(db)
       await chores(db)
       while (!stopped && (await refreshStands(db)) > 0) await sleep(PAUSE_MS)

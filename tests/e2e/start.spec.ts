@@ -83,12 +83,13 @@ test('application and database are killed, and are back by themselves; a copy is
   const copy = join(folder, 'by-hand.dump')
   expect(script('scripts/backup.mjs', copy).stdout).toContain('Put it back with')
   const before = await printers()
-  const person = (name: string) =>
-    fetch(`http://127.0.0.1:${port}/api/people`, {
+  const post = (path: string, key: string, body: object) =>
+    fetch(`http://127.0.0.1:${port}${path}`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json', 'idempotency-key': `start-spec-${name}` },
-      body: JSON.stringify({ name, role: 'technician' }),
+      headers: { 'content-type': 'application/json', 'idempotency-key': `start-spec-${key}` },
+      body: JSON.stringify(body),
     })
+  const person = (name: string) => post('/api/people', name, { name, role: 'technician' })
   expect((await person('Afterwards')).status).toBe(201)
   expect(script('scripts/restore.mjs', join(folder, 'none.dump')).status).toBe(1)
   const restored = script('scripts/restore.mjs', copy)
@@ -99,6 +100,26 @@ test('application and database are killed, and are back by themselves; a copy is
     ((await (await fetch(`http://127.0.0.1:${port}/api/shop`)).json()) as { people: { name: string }[] }).people
   expect((await people()).map(p => p.name)).not.toContain('Afterwards')
   expect((await person('Again')).status).toBe(201)
+
+  // of an archive nothing that is derived is read: what is forecast is worked out afresh, also while it runs
+  const type = await post('/api/nozzle-types', 'a-type', {
+    ...{ name: 'hardened steel 0.4', material: 'hardened steel', nominalBoreMm: 0.4, lengthMm: 12.5, coneDeg: 60 },
+    ...{ tipFlatMm: 1, landMm: 0.6, inletMm: 2, basis: 'practice' },
+  })
+  const { id: typeId } = (await type.json()) as { id: number }
+  const receivedAt = new Date().toISOString()
+  expect((await post('/api/nozzles', 'nozzles', { tag: 'N-001', typeId, receivedAt, howMany: 3 })).status).toBe(201)
+  const nozzles = async () => {
+    const list = await fetch(`http://127.0.0.1:${port}/api/nozzles`)
+    return ((await list.json()) as { nozzles: { tag: string; stale: boolean; pastChance: number }[] }).nozzles
+  }
+  const forecasts = await nozzles()
+  expect(forecasts.map(n => n.stale)).toEqual([false, false, false])
+  const archive = join(folder, 'by-hand.zip')
+  expect(script('scripts/archive.mjs', archive).stdout).toContain('Read it with')
+  expect(script('scripts/restore.mjs', archive).stdout).toContain('is the shop now')
+  await expect.poll(floor, { timeout: 10_000 }).toBe(true)
+  await expect.poll(nozzles, { timeout: 15_000 }).toEqual(forecasts)
   s.child.kill('SIGTERM')
   expect(await s.ended).toBe(0)
   await expect.poll(left).toBe('')

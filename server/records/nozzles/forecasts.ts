@@ -207,6 +207,13 @@ const STANDS = sql`join nozzle_stands s on s.nozzle_id = f.nozzle_id`
 const PRESSING_FIRST = sql`order by (s.kind = 'fit') is true desc, (s.kind = 'retire') is true, f.past_chance desc,
   f.nozzle_id limit 1`
 
+/** Whether a nozzle has none: in a database that was read back while the shop runs all of them. */
+export async function isAnyMissing(db: Connection): Promise<boolean> {
+  const [row] = await db.execute<{ is: boolean }>(sql`
+    select exists (select from nozzles n where not exists (select from forecasts f where f.nozzle_id = n.id)) "is"`)
+  return row!.is
+}
+
 /** Every nozzle that has none yet (a database from before, or one where they were thrown away). */
 export async function refreshMissing(db: Database): Promise<number> {
   await db.transaction(async tx => {
