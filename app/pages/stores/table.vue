@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What a shop has by the table: pasted or from a file, looked at line by line, all of it or nothing. */
-import { computed, ref } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { TABLE_NAMES, TABLES, type TableName } from '#core/intake'
 import { counted, listed } from '#core/words'
 import BroughtTables from '~/components/stores/BroughtTables.vue'
@@ -26,6 +26,13 @@ const { now, problem, columns, headings, lines, looking, questions, missing, ask
 const form = useEntryForm('/api/intake')
 const input = ref<HTMLInputElement | null>(null)
 const over = ref(false)
+/** One comes here to paste: the field is ready for it, but not where that would bring up a keyboard over the page. */
+function ready(): void {
+  if (window.matchMedia('(pointer: fine)').matches)
+    document.getElementById('table-text')?.focus({ preventScroll: true })
+}
+onMounted(ready)
+watch(table, () => void nextTick(ready))
 /** What was saved last, and the table that usually comes after it. */
 const saved = ref<{ says: string; next: TableName | null } | null>(null)
 const NEXT: Record<TableName, TableName | null> = {
