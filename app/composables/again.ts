@@ -12,8 +12,7 @@ export const againAt = (path: string, kind: EnteredKind, id: number): string =>
   `${path}?again=${encodeURIComponent(`${kind}:${id}`)}`
 
 /** What goes with an entry in place of an old one. */
-export const inPlaceOf = (old: { id: number } | null | undefined, reason: string) =>
-  old ? { id: old.id, reason } : null
+export const inPlaceOf = (id: number | null | undefined, reason: string) => (id == null ? null : { id, reason })
 
 export function useAgain<K extends EnteredKind>(kind: K) {
   const route = useRoute()

@@ -82,10 +82,26 @@ test('a spool says what its grams rest on; no whole number where nobody weighed 
     place: null,
     ...more,
   })
-  const of = (more: object) => words(shown(SpoolShelf, { props: { shop: { spools: [spool(more)] } } as never }))
+  const of = (more: object) =>
+    words(shown(SpoolShelf, { props: { shop: { spools: [spool(more)] }, find: '', by: 'tag' } as never }))
   expect(of({})).toContain('1000 g by its label of 1000 g')
   expect(of({ tareG: null })).toContain('weight empty not known')
   expect(of({ tareG: null })).not.toContain('1000 g of 1000 g')
   expect(of({ leftG: 640, leftBy: 'weighing' })).toContain('640 g of 1000 g')
   expect(of({ leftG: 640, leftBy: 'difference of weighings', tareG: null })).toContain('by its label and weighings')
+})
+
+test('spools are found by tag or material, and stand in the order that is asked for', () => {
+  const spool = (id: number, material: string, leftG: number) => ({
+    ...{ id, tag: `S-0${id}`, material, leftG, netG: 1000, tareG: 200, leftBy: 'label', diameterMm: 1.75 },
+    ...{ densityGCm3: 1.2, place: null },
+  })
+  const shop = { spools: [spool(1, 'PETG', 900), spool(2, 'PA6-CF20', 40), spool(3, 'PA12', 500)] }
+  const tags = (find: string, by: string) =>
+    [...words(shown(SpoolShelf, { props: { shop, find, by } as never })).matchAll(/S-0\d/g)].map(m => m[0])
+  const each = (list: string[]) => list.filter((t, i) => list.indexOf(t) === i)
+  expect(each(tags('', 'tag'))).toEqual(['S-01', 'S-02', 'S-03'])
+  expect(each(tags('', 'least left'))).toEqual(['S-02', 'S-03', 'S-01'])
+  expect(each(tags('', 'material'))).toEqual(['S-03', 'S-02', 'S-01'])
+  expect(each(tags('pa', 'tag'))).toEqual(['S-02', 'S-03'])
 })

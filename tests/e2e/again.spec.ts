@@ -52,6 +52,40 @@ test('an entry of a spool and a gauge: filled as they were; left alone they stan
   await expect(page.getByRole('alert').filter({ hasText: 'This gauge is not known' })).toBeVisible()
 })
 
+test('what waited to be sent still takes the old one’s place, and can be a new one where that is gone', async ({
+  page,
+}) => {
+  await page.goto('/inspect/N-020')
+  const all = page.getByRole('button', { name: /^Show \d+ entries/ })
+  if (await all.isVisible()) await all.click()
+  await page
+    .getByRole('button', { name: /^Strike out (Receipt gauge|Gauge)/ })
+    .first()
+    .click()
+  await page.getByRole('link', { name: 'Enter it again with what is right' }).click()
+  await page.getByLabel('Why the old one is struck out').fill('read wrong')
+  const id = Number(/gauge%3A(\d+)/.exec(page.url())![1])
+  // the server is away, and meanwhile somebody else strikes the old one
+  await page.route('**/api/gauges', route => route.abort())
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  await expect(page.getByRole('button', { name: /1 waiting to be sent/ })).toBeVisible()
+  const struck = await page.request.post('/api/strikes', {
+    headers: { 'content-type': 'application/json', 'idempotency-key': 'again-spec-strike' },
+    data: { target: 'gauge', targetId: id, reason: 'somebody else' },
+  })
+  expect(struck.status()).toBe(201)
+  await page.unroute('**/api/gauges')
+  await page.getByRole('button', { name: /1 entry needs you/ }).click({ timeout: 45_000 })
+  await page.getByRole('button', { name: 'Edit' }).click()
+  await expect(page.getByText('that was entered before')).toBeVisible()
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  await expect(page.getByText('This entry is struck out already')).toBeVisible()
+  await page.getByRole('button', { name: 'Enter it as a new one' }).click()
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  const asked = page.getByRole('button', { name: /as read|as it was read|Store it/i }).first()
+  await expect(page.getByRole('button', { name: 'all entries saved' }).or(asked)).toBeVisible()
+})
+
 test('six alike; found, put in order and walked through by keys alone', async ({ page }) => {
   await page.goto('/stores?add=nozzle')
   const sheet = page.getByRole('dialog')

@@ -55,7 +55,7 @@ const sheet = useEntrySheet('/api/fittings', {
     occurredAt: p.again?.at ?? new Date().toISOString(),
     reason: '',
   }),
-  body: ({ reason, ...v }) => ({ kind: 'fit', ...v, replaces: inPlaceOf(props.again, reason) }),
+  body: ({ reason, ...v }) => ({ kind: 'fit', ...v, replaces: inPlaceOf(props.again?.id, reason) }),
   says: v => `Fit ${shop.data?.nozzles.find(n => n.id === v.nozzleId)?.tag ?? 'nozzle'} to ${headName(v.headId)}`,
   saved: (done, v) => {
     const off = done.removed ? `; ${done.removed} came off` : ''
@@ -72,7 +72,13 @@ const sheet = useEntrySheet('/api/fittings', {
     action="Fit"
     :shown="['headId', 'nozzleId', 'occurredAt', 'replaces.reason']"
   >
-    <AgainBox v-if="again" v-model="sheet.v.reason" :old="again" :error="sheet.errors['replaces.reason']" />
+    <AgainBox
+      v-if="again"
+      kind="fitting"
+      v-model="sheet.v.reason"
+      :old="again"
+      :error="sheet.errors['replaces.reason']"
+    />
     <CautionList v-if="!again" :cautions="CAUTIONS" title="While you do it" />
     <p class="text-sm">A longer nozzle can hit the bed: raise Z before homing.</p>
     <FieldSelect

@@ -60,7 +60,8 @@ const picture = computed(() => {
   return p && way.value === 'value' && v.valueMm === p.valueMm && v.uMm === p.uMm ? p.picture! : null
 })
 
-/** Why the gauge that this one takes the place of is struck out. */
+/** The gauge that this one takes the place of, and why that is struck out. */
+const replaced = ref<number | null>(null)
 const reason = ref('')
 let filled = false
 watch(
@@ -71,6 +72,7 @@ watch(
     const kept = waiting ?? props.again?.body
     if (!kept) return
     filled = true
+    replaced.value = waiting?.replaces?.id ?? props.again?.id ?? null
     reason.value = kept.replaces?.reason ?? ''
     way.value = kept.valueMm != null ? 'value' : 'pins'
     pictured.value = kept.picture ? kept : null
@@ -136,7 +138,7 @@ async function save(confirmed: string[] = []): Promise<void> {
       shape: v.shape,
       picture: picture.value,
       note: v.note,
-      replaces: inPlaceOf(props.again, reason.value),
+      replaces: inPlaceOf(replaced.value, reason.value),
       goPin: way.value === 'pins' && v.goMm !== null ? v.goPin || null : null,
       noGoPin: way.value === 'pins' && v.noGoMm !== null ? v.noGoPin || null : null,
     },
@@ -155,10 +157,13 @@ async function save(confirmed: string[] = []): Promise<void> {
 <template>
   <form class="sheet grid gap-3 p-3" aria-label="Gauge" @submit.prevent="save()">
     <AgainBox
-      v-if="again"
+      v-if="replaced !== null"
       v-model="reason"
-      :old="again"
+      kind="gauge"
+      :old="again ?? null"
+      can-be-new
       :error="form.errors.value['replaces.reason'] ?? form.errors.value.replaces"
+      @new="replaced = null"
     />
     <p class="border-l-4 border-look pl-3 text-sm">
       <b>Clean and cold.</b> Let it cool to touch and clean it; never force a pin. A pin finds the narrowest place, a

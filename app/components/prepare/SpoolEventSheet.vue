@@ -64,7 +64,7 @@ const sheet = useEntrySheet('/api/spool-events', {
     grossG: v.kind === 'weighed' ? v.grossG : null,
     note: v.note,
     occurredAt: v.occurredAt,
-    replaces: inPlaceOf(props.again, v.reason),
+    replaces: inPlaceOf(props.again?.id, v.reason),
   }),
   says: (v, s) => `Spool ${s.tag} ${SPOOL_HAPPENINGS[v.kind].text}`,
   saved: (done, v, s) => {
@@ -82,7 +82,13 @@ const sheet = useEntrySheet('/api/spool-events', {
     action="Save"
     :shown="['occurredAt', 'headId', 'roomC', 'rh', 'atC', 'hours', 'grossG', 'note', 'replaces.reason']"
   >
-    <AgainBox v-if="again" v-model="sheet.v.reason" :old="again" :error="sheet.errors['replaces.reason']" />
+    <AgainBox
+      v-if="again"
+      kind="spool event"
+      v-model="sheet.v.reason"
+      :old="again"
+      :error="sheet.errors['replaces.reason']"
+    />
     <div class="grid gap-3 sm:grid-cols-2">
       <FieldSelect id="event-kind" v-model="sheet.v.kind" label="What happened" :options="SPOOL_CHOICES" />
       <FieldWhen id="event-when" v-model="sheet.v.occurredAt" label="When" :error="sheet.errors.occurredAt" />

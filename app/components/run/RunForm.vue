@@ -60,7 +60,8 @@ const v = reactive({
 const keptJob = ref<RunEntry['job']>(null)
 /** What goes with a run that is entered again, or that waits to be sent, and has no field here. */
 const besides = ref<Pick<RunEntry, 'jobId' | 'bedSetC' | 'chamberSetC' | 'precheckId'>>({})
-/** Why the run that this one takes the place of is struck out. */
+/** The run that this one takes the place of, and why that is struck out. */
+const replaced = ref<number | null>(null)
 const struckFor = ref('')
 
 const printer = computed(() => shop.data?.printers.find(p => p.id === v.printerId) ?? null)
@@ -205,6 +206,7 @@ function fillFrom(r: RunEntry): void {
   const { jobId, bedSetC, chamberSetC, precheckId } = r
   besides.value = { jobId, bedSetC, chamberSetC, precheckId }
   keptJob.value = r.job ?? null
+  replaced.value = r.replaces?.id ?? props.again?.id ?? null
   struckFor.value = r.replaces?.reason ?? ''
   Object.assign(v, {
     printerId: r.printerId,
@@ -302,7 +304,7 @@ function effectOf(t: ToolForm): string {
   const then = { median: after(n.leftKg), low80: after(n.leftLowKg), high80: after(n.leftHighKg) }
   // what is left now counts the run that this one takes the place of
   const left =
-    !props.again && fibreG && n.leftKg !== null && n.lastMaterial === f?.name
+    replaced.value === null && fibreG && n.leftKg !== null && n.lastMaterial === f?.name
       ? `; ${kgEstimate(then)} left after it`
       : ''
   return `${grams(g)} ${f?.name ?? ''}, ${fibreG ? `${grams(fibreG)} fibre` : 'no fibre'} through ${n.tag}${left}`
@@ -311,7 +313,7 @@ function effectOf(t: ToolForm): string {
 function lifeOf(t: ToolForm) {
   const n = shop.data?.nozzles.find(x => x.id === t.nozzleId)
   const { fibreG } = massOf(t)
-  if (props.again || !n || n.leftKg === null || !fibreG || n.lastMaterial !== filament(t)?.name) return null
+  if (replaced.value !== null || !n || n.leftKg === null || !fibreG || n.lastMaterial !== filament(t)?.name) return null
   return {
     left: { median: n.leftKg, low80: n.leftLowKg!, high80: n.leftHighKg! },
     after: Math.max(0, n.leftKg - fibreG / 1000),
@@ -367,7 +369,7 @@ async function save(confirmed: string[] = []): Promise<void> {
     chamberSetC: props.check?.setC?.chamberC ?? besides.value.chamberSetC ?? null,
     precheckId: props.check?.id ?? besides.value.precheckId ?? null,
     jobId: props.scan || keptJob.value ? null : (besides.value.jobId ?? null),
-    replaces: inPlaceOf(props.again, struckFor.value),
+    replaces: inPlaceOf(replaced.value, struckFor.value),
     tools: v.tools.map(t => ({
       tool: t.tool,
       headId: t.headId,
@@ -400,10 +402,13 @@ async function save(confirmed: string[] = []): Promise<void> {
 <template>
   <form class="sheet grid gap-4 p-3" aria-label="Log a run" @submit.prevent="save()">
     <AgainBox
-      v-if="again"
+      v-if="replaced !== null"
       v-model="struckFor"
-      :old="again"
+      kind="run"
+      :old="again ?? null"
+      can-be-new
       :error="form.errors.value['replaces.reason'] ?? form.errors.value.replaces"
+      @new="replaced = null"
     />
     <div class="grid gap-3 sm:grid-cols-2">
       <FieldSelect

@@ -88,7 +88,7 @@ const sheet = useEntrySheet('/api/sensor-checks', {
     allowed: allowedOf(v, s.guardPartC),
     note: v.note,
     occurredAt: v.occurredAt,
-    replaces: inPlaceOf(props.again, v.reason),
+    replaces: inPlaceOf(props.again?.id, v.reason),
   }),
   says: (_, s) => `Check of ${sensorName(s)}`,
   saved: (done, _, s) =>
@@ -160,7 +160,13 @@ const shown = computed(() => [...FIELDS, ...Object.keys(sheet.errors).filter(f =
 
 <template>
   <EntrySheet :sheet="sheet" :title="`Check ${sensorName(sensor)}`" action="Save the check" :shown="shown" wide>
-    <AgainBox v-if="again" v-model="sheet.v.reason" :old="again" :error="sheet.errors['replaces.reason']" />
+    <AgainBox
+      v-if="again"
+      kind="sensor check"
+      v-model="sheet.v.reason"
+      :old="again"
+      :error="sheet.errors['replaces.reason']"
+    />
     <div class="grid gap-3 sm:grid-cols-2">
       <FieldSelect
         id="check-reference"

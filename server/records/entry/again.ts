@@ -49,6 +49,14 @@ function sentOf<T extends Row>(row: T) {
   return { ...sent, occurredAt: occurredAt.toISOString(), ...NEW }
 }
 
+/** An entry and who made it. */
+async function whose<T extends Row>(db: Connection, rows: Promise<T[]>): Promise<{ entry: T; person: string } | null> {
+  const [entry] = await rows
+  if (!entry) return null
+  const [by] = await db.select({ name: people.name }).from(people).where(eq(people.id, entry.personId))
+  return { entry, person: by!.name }
+}
+
 async function runAs(db: Connection, id: number): Promise<EnteredOf<'run'> | null> {
   const [run] = await loggedRuns(db, sql`r.id = ${id}`)
   if (!run) return null
@@ -66,13 +74,9 @@ async function runAs(db: Connection, id: number): Promise<EnteredOf<'run'> | nul
 }
 
 async function gaugeAs(db: Connection, id: number): Promise<EnteredOf<'gauge'> | null> {
-  const [found] = await db
-    .select({ g: gauges, person: people.name })
-    .from(gauges)
-    .innerJoin(people, eq(people.id, gauges.personId))
-    .where(eq(gauges.id, id))
+  const found = await whose(db, db.select().from(gauges).where(eq(gauges.id, id)).execute())
   if (!found) return null
-  const { setupId, uSharedMm, picture, blob, kind: _, ...g } = sentOf(found.g)
+  const { setupId, uSharedMm, picture, blob, kind: _, ...g } = sentOf(found.entry)
   const body: EnteredOf<'gauge'>['body'] = {
     ...g,
     shape: g.shape as EnteredOf<'gauge'>['body']['shape'],
@@ -90,37 +94,25 @@ async function gaugeAs(db: Connection, id: number): Promise<EnteredOf<'gauge'> |
 }
 
 async function spoolEventAs(db: Connection, id: number): Promise<EnteredOf<'spool event'> | null> {
-  const [found] = await db
-    .select({ e: spoolEvents, person: people.name })
-    .from(spoolEvents)
-    .innerJoin(people, eq(people.id, spoolEvents.personId))
-    .where(eq(spoolEvents.id, id))
+  const found = await whose(db, db.select().from(spoolEvents).where(eq(spoolEvents.id, id)).execute())
   if (!found) return null
-  const body = sentOf(found.e)
+  const body = sentOf(found.entry)
   return { kind: 'spool event', id, at: body.occurredAt, person: found.person, body }
 }
 
 async function sensorCheckAs(db: Connection, id: number): Promise<EnteredOf<'sensor check'> | null> {
-  const [found] = await db
-    .select({ c: sensorChecks, person: people.name })
-    .from(sensorChecks)
-    .innerJoin(people, eq(people.id, sensorChecks.personId))
-    .where(eq(sensorChecks.id, id))
+  const found = await whose(db, db.select().from(sensorChecks).where(eq(sensorChecks.id, id)).execute())
   if (!found) return null
-  const { reference: _, partId: _part, ...body } = sentOf(found.c)
+  const { reference: _, partId: _part, ...body } = sentOf(found.entry)
   const points = body.points.map(p => ({ ...p, coldC: p.coldC ?? null, swingC: p.swingC ?? 0 }))
   return { kind: 'sensor check', id, at: body.occurredAt, person: found.person, body: { ...body, points } }
 }
 
 async function fittingAs(db: Connection, id: number): Promise<EnteredOf<'fitting'> | null> {
-  const [found] = await db
-    .select({ f: fittings, person: people.name })
-    .from(fittings)
-    .innerJoin(people, eq(people.id, fittings.personId))
-    .where(eq(fittings.id, id))
+  const found = await whose(db, db.select().from(fittings).where(eq(fittings.id, id)).execute())
   // one that moved with its hotend was not entered by itself
-  if (!found || found.f.changeId !== null) return null
-  const { hotendId: _, changeId: _change, ...body } = sentOf(found.f)
+  if (!found || found.entry.changeId !== null) return null
+  const { hotendId: _, changeId: _change, ...body } = sentOf(found.entry)
   return { kind: 'fitting', id, at: body.occurredAt, person: found.person, body }
 }
 
