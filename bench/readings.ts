@@ -32,6 +32,7 @@ const PARAMS: Record<string, Record<string, string | number> | null> = {
   '/api/prechecks/{id}': { id: 19_990 },
   '/api/nozzles/{tag}': { tag: 'N-4870' },
   '/api/swaps/{id}': { id: 5 },
+  '/api/clogs/{id}': { id: 5 },
   '/api/hotend-swaps/{id}': { id: 5 },
   '/api/bench-plans/{id}': { id: 5 },
   // nothing of it in this shop, or no device

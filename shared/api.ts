@@ -7,7 +7,7 @@ import { z } from 'zod'
 import { entered } from './answers/again'
 import { buying, equip, floor } from './answers/bench'
 import { chambers, surveyEffect } from './answers/chambers'
-import { change, hotendOffer, procedurePage, swapOffer, tickEffect } from './answers/change'
+import { change, clogOffer, hotendOffer, procedurePage, swapOffer, tickEffect } from './answers/change'
 import { hotendLine } from './answers/hotends'
 import { editLine } from './answers/edits'
 import { temperatures, weight } from './answers/live'
@@ -164,6 +164,7 @@ export const READS = {
     says: 'Which nozzle to take for a head, and how the swap would go',
     answer: swapOffer,
   },
+  '/api/clogs/{id}': { who: 'everybody', says: 'How a clog on a head would be cleared', answer: clogOffer },
   '/api/hotend-swaps/{id}': {
     who: 'everybody',
     says: 'Which hotend to take for a head, and how the change would go',

@@ -6,6 +6,8 @@ export { rankNozzles } from './choose'
 export type { Candidate, Choice, Coming } from './choose'
 export { notReadyToGo, rankHotends } from './choose-hotend'
 export type { HotendChoice } from './choose-hotend'
+export { burnOut, CLEARED_BY, CLOG_BORE_MM, clogDoubt, clogSteps, coldPullC, needleMm } from './clog'
+export type { ClogFacts } from './clog'
 export { commissionFacts, commissionSteps, guardsOf } from './commission'
 export type { CommissionFacts } from './commission'
 export {

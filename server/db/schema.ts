@@ -28,7 +28,7 @@ import type { ChamberSize, FittedWarmUp, Guard, PartSize, Read, Reading, SurveyP
 import type { Cause, Finding, KnownBy } from '#core/diagnosis'
 import type { Tone } from '#core/imaging'
 import type { ZWay } from '#core/changeover'
-import type { CommissionFacts, HotendFacts, Step, SwapFacts, Values } from '#core/procedures'
+import type { ClogFacts, CommissionFacts, HotendFacts, Step, SwapFacts, Values } from '#core/procedures'
 import type { StudyMethod } from '#core/study'
 import type { Allowed, Placement, Point, Reference, Sensed } from '#core/thermometry'
 import type { DryerKind, FittedFactor } from '#core/drying'
@@ -726,7 +726,7 @@ export const procedures = pgTable('procedures', {
   printerId: integer().notNull(),
   headId: integer(),
   title: text().notNull(),
-  facts: jsonb().$type<SwapFacts | HotendFacts | CommissionFacts>().notNull(),
+  facts: jsonb().$type<SwapFacts | HotendFacts | ClogFacts | CommissionFacts>().notNull(),
   steps: jsonb().$type<Step[]>().notNull(),
   note: note(),
   ...logged(),

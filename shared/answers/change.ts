@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { Z_WAYS } from '#core/changeover'
 import { GUARDS } from '#core/chamber'
 import type {
+  ClogFacts,
   Field,
   HeadFacts,
   HotendFacts,
@@ -14,6 +15,7 @@ import type {
   Wait,
 } from '#core/procedures'
 import type { Standing } from '#core/schedule'
+import { NOZZLE_MATERIALS } from '#core/wear'
 import { PROCEDURE_KINDS } from '../entries/change'
 import { id, maybe, number, struckFor, text, time } from './parts'
 import { fittedNozzle } from './printers'
@@ -141,6 +143,28 @@ export const hotendOffer = z.object({
   ),
 })
 export type HotendOffer = z.output<typeof hotendOffer>
+
+const clogFacts = headFacts
+  .pick({ place: true, head: true, sock: true, liner: true, materials: true, holds: true })
+  .extend({
+    nozzle: swapNozzle,
+    material: z.enum(NOZZLE_MATERIALS),
+    boreMm: number,
+    softC: number,
+    pullC: maybe(number),
+  }) satisfies z.ZodType<ClogFacts>
+/** How a clog on a head would be cleared; `refusal`: why it cannot be worked out. */
+export const clogOffer = z.object({
+  headId: id,
+  place: text,
+  printer: text,
+  printerId: id,
+  refusal,
+  under,
+  coming: z.array(text),
+  facts: maybe(clogFacts),
+})
+export type ClogOffer = z.output<typeof clogOffer>
 
 const tick = z.object({
   id,

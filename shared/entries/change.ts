@@ -7,7 +7,7 @@ import { cropBase64 } from './pictures'
 import { between, confirmed, id, name, note, text, when } from './fields'
 
 /** What a procedure does; each kind has its steps in `core/procedures`. */
-export const PROCEDURE_KINDS = ['swap', 'hotend', 'commission'] as const
+export const PROCEDURE_KINDS = ['swap', 'hotend', 'clog', 'commission'] as const
 export type ProcedureKind = (typeof PROCEDURE_KINDS)[number]
 
 /** What begins: its steps are worked out by the server. */
@@ -15,6 +15,7 @@ const begun = { note, occurredAt: when, confirmed }
 export const procedureSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('swap'), headId: id, nozzleId: id, ...begun }),
   z.object({ kind: z.literal('hotend'), headId: id, hotendId: id, ...begun }),
+  z.object({ kind: z.literal('clog'), headId: id, ...begun }),
   z.object({ kind: z.literal('commission'), printerId: id, ...begun }),
 ])
 

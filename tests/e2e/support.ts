@@ -14,6 +14,7 @@ export const OWN_DATABASE = [
   'chambers',
   'change',
   'check',
+  'clog',
   'first',
   'fuzz',
   'picture',

@@ -225,6 +225,10 @@ const hotendFacts: procedures.HotendFacts = {
   tuneC: 280,
   roomC: 23,
 }
+const clogFacts: procedures.ClogFacts = {
+  ...{ place: 'P', head: 0, sock: true, liner: false, holds: 'PA6', materials: [{ id: 1, name: 'PA6', purgeC: 250 }] },
+  ...{ nozzle: swapNozzle('N-1', 12.5), material: 'hardened steel', boreMm: 0.4, softC: 245, pullC: 135 },
+}
 const shelf = [{ nozzle: nozzle('hardened steel'), left: { low80G: 200, medianG: 400 }, pastChance: 0.02, worn: null }]
 const coolsDown: cooling.CoolDown = {
   polymer: 'PC',
@@ -984,6 +988,9 @@ const CALLS: Record<string, Record<string, Call>> = {
     },
   },
   procedures: {
+    clogSteps: { args: { f: clogFacts }, unused: /id$|lengthMm/ },
+    coldPullC: { args: { of: { glassC: 60, meltC: 170 } } },
+    needleMm: { args: { boreMm: 0.4 } },
     hotendSteps: { args: { f: hotendFacts }, unused: /id$/ },
     matchWords: { args: { f: hotendFacts }, unused: /^f\.(?!firmware)/ },
     rankHotends: {
@@ -1216,6 +1223,8 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
   cautions: { cautionsNamed: 'words in' },
   changeover: { bodyOf: 'words in' },
   procedures: {
+    burnOut: 'construction in words',
+    clogDoubt: 'words of steps',
     commissionFacts: 'fills a record from parts that are checked where they are reckoned with',
     guardsOf: 'reads what parts there are',
     notReadyToGo: 'reads what parts there are',

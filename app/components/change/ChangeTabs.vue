@@ -6,6 +6,7 @@ const TABS = [
   { to: '/change', name: 'Under way' },
   { to: '/change/swap', name: 'Swap a nozzle' },
   { to: '/change/hotend', name: 'Change a hotend' },
+  { to: '/change/clog', name: 'Clear a clog' },
   { to: '/change/cool', name: 'After the print' },
   { to: '/change/commission', name: 'New or rebuilt' },
 ] as const

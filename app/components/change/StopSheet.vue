@@ -30,7 +30,12 @@ const sheet = useEntrySheet('/api/endings', {
 
 <template>
   <EntrySheet :sheet="sheet" title="Stop here" action="Stop it" give-up="Go on" danger :shown="['note']">
-    <p v-if="moves === null">{{ of.printer }} is tagged out of service until what is still missing has been proved.</p>
+    <p v-if="of.kind === 'clog'">
+      {{ of.printer }} is tagged out of service until its nozzle runs again, or another is in its place.
+    </p>
+    <p v-else-if="moves === null">
+      {{ of.printer }} is tagged out of service until what is still missing has been proved.
+    </p>
     <p v-else-if="done('in')">
       {{ moves.fresh.tag }} is logged as fitted, and {{ of.printer }} is tagged out of service:
       {{ of.hotend ? 'what is still missing has to be proved' : 'Z is not set' }}.

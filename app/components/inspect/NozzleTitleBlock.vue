@@ -112,6 +112,7 @@ const last = computed(() => [...props.page.gaugePoints].reverse().find(g => g.ki
     </dl>
     <div class="no-print mt-2 flex flex-wrap gap-2">
       <NuxtLink v-if="page.place" :to="`/change/swap?head=${page.place.headId}`" class="button">Swap it</NuxtLink>
+      <NuxtLink v-if="page.place" :to="`/change/clog?head=${page.place.headId}`" class="button">Clear a clog</NuxtLink>
       <NuxtLink v-if="page.place" :to="`/inspect/bench?head=${page.place.headId}`" class="button"
         >Bench its flow</NuxtLink
       >

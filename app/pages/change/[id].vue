@@ -105,11 +105,17 @@ async function finish(confirmed: string[] = []): Promise<void> {
 }
 const endWords = computed(() => {
   if (data.value?.swap) return 'Ready writes the fitting, the new length, Z and what was purged.'
+  if (data.value?.kind === 'clog')
+    return 'Ready writes what cleared it and what runs from it now. One that is still blocked stays out of service.'
   return data.value?.hotend
     ? 'Ready writes which hotend is on with all that is in it, the firmware’s ceiling, Z and what was purged.'
     : 'Ready says that it is commissioned.'
 })
 function readyWords(p: ProcedurePage): string {
+  if (p.kind === 'clog')
+    return entered.value.clearedBy === 'nothing'
+      ? `${p.printer} is out of service: nothing cleared it.`
+      : `${p.printer} is ready: what cleared it and what runs from it now are written down.`
   const fresh = (p.swap ?? p.hotend)?.fresh.tag
   if (fresh === undefined) return `${p.printer} is commissioned.`
   const unchecked = p.hotend ? ' Its sensor is unchecked there.' : ''

@@ -168,6 +168,12 @@ function print(): void {
               <button type="button" class="button" :class="isSettled ? 'first' : ''" @click="closing = true">
                 Say what it was
               </button>
+              <NuxtLink
+                v-if="answer.cause === 'partial clog'"
+                :to="`/change/clog?head=${page.headId}`"
+                class="button ml-2"
+                >Clear it, step by step</NuxtLink
+              >
             </div>
           </div>
         </div>

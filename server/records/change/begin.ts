@@ -1,7 +1,7 @@
 /** A procedure begins: its steps are worked out from how things stand, and kept as they are read. */
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { commissionFacts, commissionSteps, hotendSteps, swapSteps } from '#core/procedures'
+import { clogSteps, commissionFacts, commissionSteps, hotendSteps, swapSteps } from '#core/procedures'
 import type { procedureSchema } from '#shared/entries/change'
 import type { Connection } from '../../db/client'
 import { heads, nozzles, procedures } from '../../db/schema'
@@ -10,6 +10,7 @@ import { shopRules } from '../printers/ceilings'
 import { askAboutFitting } from '../printers/fittings'
 import { lockedHotend } from '../printers/hotends'
 import { listStacks } from '../printers/stack-read'
+import { clogFacts } from './clog'
 import { hotendFacts } from './hotend'
 import { swapFacts } from './swap'
 import { underWay } from './under-way'
@@ -56,6 +57,16 @@ async function hotend(tx: Connection, p: Extract<Begin, { kind: 'hotend' }>, at:
   return { printerId: head.printerId, headId: p.headId, title, facts, steps: hotendSteps(facts) }
 }
 
+async function clog(tx: Connection, p: Extract<Begin, { kind: 'clog' }>) {
+  const [head] = await tx.select().from(heads).where(eq(heads.id, p.headId))
+  if (!head) refuseField('headId', 'This head is not known')
+  await refuseSecond(tx, head.printerId, 'headId')
+  const { facts, refusal } = await clogFacts(tx, p.headId)
+  if (facts === null) refuseField('headId', refusal!.says)
+  const title = `Clog on ${facts.place}: ${facts.nozzle.tag}`
+  return { printerId: head.printerId, headId: p.headId, title, facts, steps: clogSteps(facts) }
+}
+
 async function commission(tx: Connection, p: Extract<Begin, { kind: 'commission' }>) {
   const [printer] = await listStacks(tx, [p.printerId])
   if (!printer) refuseField('printerId', 'This printer is not known')
@@ -67,6 +78,7 @@ async function commission(tx: Connection, p: Extract<Begin, { kind: 'commission'
 
 function begun(tx: Connection, p: Begin, at: Date) {
   if (p.kind === 'swap') return swap(tx, p, at)
+  if (p.kind === 'clog') return clog(tx, p)
   return p.kind === 'hotend' ? hotend(tx, p, at) : commission(tx, p)
 }
 

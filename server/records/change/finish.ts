@@ -17,7 +17,7 @@ import { saveChangeover } from '../prepare/changeovers'
 import { headAt, hotendOnHead, saveFitting } from '../printers/fittings'
 import { saveChange } from '../printers/stack-change'
 import { listStacks } from '../printers/stack-read'
-import { hotendOf, swapOf, type Endable } from './ticks'
+import { clogOf, hotendOf, swapOf, type Endable } from './ticks'
 
 interface Ending {
   outcome: 'done' | 'stopped early'
@@ -38,6 +38,7 @@ export async function writeEnd(tx: Connection, procedure: Endable, ending: Endin
   const hotend = hotendOf(procedure.p)
   if (swap !== null) await writeSwap(tx, procedure, swap, e, personId)
   else if (hotend !== null) await writeHotend(tx, procedure, hotend, e, personId)
+  else if (clogOf(procedure.p)) await writeClog(tx, procedure, e, personId)
   else if (e.outcome === 'stopped early') await keepUnproved(tx, procedure, e, personId)
 }
 
@@ -112,10 +113,21 @@ async function writeZAndPurge(
     occurredAt: new Date(at('z')!),
     personId,
   })
+  const note = 'after the change; how much went through was not measured'
+  await writePurge(tx, { p, ticks, values }, facts, { nozzleId: to.nozzleId, atC: to.turnC, note }, confirmed, personId)
+}
+
+/** What the nozzle was purged to at the end, and from what. */
+async function writePurge(
+  tx: Connection,
+  { p, ticks, values }: Endable,
+  { holds, materials: filaments }: Pick<HeadFacts, 'holds' | 'materials'>,
+  to: { nozzleId: number; atC: number; note: string },
+  confirmed: string[],
+  personId: number,
+) {
   const toMaterialId = Number(values.material)
-  const holds = facts.holds
   const [from] = holds === null ? [] : await tx.select().from(materials).where(eq(materials.name, holds))
-  const purgeC = facts.materials.find(m => m.id === toMaterialId)?.purgeC ?? to.turnC
   await saveChangeover(
     tx,
     changeoverSchema.parse({
@@ -123,15 +135,36 @@ async function writeZAndPurge(
       nozzleId: to.nozzleId,
       fromMaterialId: from?.id ?? null,
       toMaterialId,
-      atC: purgeC,
+      atC: filaments.find(m => m.id === toMaterialId)?.purgeC ?? to.atC,
       volumeMm3: Math.round(washout(START_MELT_MM3.standard, USUAL_DIAMETER_MM).volumeMm3),
       clean: true,
-      note: 'after the change; how much went through was not measured',
-      occurredAt: at('purge')!,
+      note: to.note,
+      occurredAt: doneAt(ticks)('purge')!,
       confirmed,
     }),
     personId,
   )
+}
+
+/** A clog: what runs from the nozzle now; one that is still blocked keeps its printer still. */
+async function writeClog(tx: Connection, procedure: Endable, e: Ending, personId: number): Promise<void> {
+  const { p, values } = procedure
+  const facts = clogOf(p)!
+  const isBlocked = e.outcome === 'stopped early' || values.clearedBy === 'nothing'
+  if (!isBlocked) {
+    const to = { nozzleId: facts.nozzle.id, atC: facts.softC, note: 'after a clog was cleared' }
+    await writePurge(tx, procedure, facts, to, e.confirmed, personId)
+    return
+  }
+  const why = e.outcome === 'done' ? 'nothing cleared it' : e.note.trim()
+  await tx.insert(serviceTags).values({
+    printerId: p.printerId,
+    why: `${p.title}: ${why}`.slice(0, 300),
+    must: [`${facts.nozzle.tag} runs again, or another is in its place`],
+    procedureId: p.id,
+    occurredAt: e.at,
+    personId,
+  })
 }
 
 /** Stopped with the nozzle moved: the printer must not run before it is put right. */

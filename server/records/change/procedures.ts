@@ -3,16 +3,17 @@
  * finds it where it was left.
  */
 import { sql } from 'drizzle-orm'
-import { progress, type HotendFacts, type Step, type SwapFacts } from '#core/procedures'
+import { progress, type ClogFacts, type HotendFacts, type Step, type SwapFacts } from '#core/procedures'
 import type { ProcedureLine, ProcedurePage, Tick } from '#shared/answers/change'
 import type { Connection } from '../../db/client'
 import { idIn } from '../../db/ids'
 import { iso } from '../../db/iso'
 import { notFound } from '../entry/refusal'
 import { proofOf } from './proofs'
+import { clogFacts } from './clog'
 import { swapFacts } from './swap'
 import { hotendFacts } from './hotend'
-import { hotendOf, swapOf, type Procedure } from './ticks'
+import { clogOf, hotendOf, swapOf, type Procedure } from './ticks'
 
 interface Row extends Record<string, unknown> {
   id: number
@@ -100,6 +101,8 @@ export async function procedurePage(db: Connection, id: number): Promise<Procedu
 async function changedSince(db: Connection, row: Row): Promise<string[]> {
   const hotend = hotendOf(row)
   if (hotend !== null) return hotendChangedSince(db, hotend)
+  const clog = clogOf(row)
+  if (clog !== null) return clogChangedSince(db, row.headId!, clog)
   const was = swapOf(row)
   if (was === null) return []
   const { facts: is } = await swapFacts(db, row.headId!, was.fresh.id)
@@ -113,6 +116,15 @@ async function changedSince(db: Connection, row: Row): Promise<string[]> {
   const most = (r: SwapFacts['resnug']) => r?.setC ?? 0
   if (most(is.resnug) < most(was.resnug)) out.push('The hottest coming job is cooler than it was when this began.')
   return out
+}
+
+async function clogChangedSince(db: Connection, headId: number, was: ClogFacts): Promise<string[]> {
+  const { facts: is, refusal } = await clogFacts(db, headId)
+  if (is === null) return [refusal!.says]
+  if (is.nozzle.id !== was.nozzle.id) return [`${is.nozzle.tag} is logged as fitted there now.`]
+  return is.holds === was.holds
+    ? []
+    : [`${is.holds ?? 'Nobody knows what'} stands in it now, not ${was.holds ?? 'that'}.`]
 }
 
 async function hotendChangedSince(db: Connection, was: HotendFacts): Promise<string[]> {

@@ -36,7 +36,7 @@ export async function swapFacts(
 }
 
 /** Where what keeps a nozzle from being turned is put right. */
-function refusalOf(h: HeadFor, headId: number, t: ReturnType<typeof turning>): SwapOffer['refusal'] {
+export function refusalOf(h: HeadFor, headId: number, t: ReturnType<typeof turning>): SwapOffer['refusal'] {
   const nothing = nothingDescribed(h)
   if (nothing) return nothing
   if (h.hotend === null)

@@ -3,6 +3,7 @@ import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import {
   byHand,
+  clogDoubt,
   lengthDoubt,
   missingBefore,
   progress,
@@ -12,6 +13,7 @@ import {
   valueFaults,
   waitState,
   waitWords,
+  type ClogFacts,
   type HotendFacts,
   type Step,
   type SwapFacts,
@@ -37,6 +39,10 @@ export const swapOf = (p: Pick<Procedure, 'kind' | 'facts'>): SwapFacts | null =
 /** What a change of a hotend was worked out from; null for another kind. */
 export const hotendOf = (p: Pick<Procedure, 'kind' | 'facts'>): HotendFacts | null =>
   p.kind === 'hotend' ? (p.facts as HotendFacts) : null
+
+/** What the clearing of a clog was worked out from; null for another kind. */
+export const clogOf = (p: Pick<Procedure, 'kind' | 'facts'>): ClogFacts | null =>
+  p.kind === 'clog' ? (p.facts as ClogFacts) : null
 
 /** Ticks as they stand, in their order. */
 export async function standingTicks(db: Connection, procedureId: number) {
@@ -69,6 +75,7 @@ function doubtsOfTick(p: Procedure, step: Step, values: Values): Question[] {
   const doubts = {
     ...(swap && { lengthMm: lengthDoubt(swap, values), zAfterMm: swapZ(swap, values).far }),
     ...(hotend && { showsC: roomDoubt(hotend, values) }),
+    ...(clogOf(p) && { clearedBy: clogDoubt(values) }),
   }
   return Object.entries(doubts).flatMap(([field, message]) =>
     message !== null && step.fields.some(f => f.key === field)

@@ -89,8 +89,25 @@ export const standingClosings = async (db: Connection, which: SQL = sql`true`): 
     )
   ).filter(l => l.struck === null)
 
-const startFrom = (closed: readonly ReadClosing[]): Chances =>
-  startOf(closed.map((l): Closing => ({ cause: l.cause, known: countsAs(l.known) })))
+/**
+ * Clogs that were cleared step by step and are in no case: each tells how often it is that, as a repair does. One that
+ * a case of its head was closed with within two days is that case.
+ */
+export async function clearedClogs(db: Connection): Promise<number> {
+  const [row] = await db.execute<{ n: number }>(sql`
+    select count(*)::int n from standing_procedures p where p.kind = 'clog' and p.outcome = 'done'
+      and exists (select from standing_procedure_ticks t where t.procedure_id = p.id and t.step = 'cleared'
+        and t.entered->>'clearedBy' <> 'nothing')
+      and not exists (select from standing_case_closings l join cases c on c.id = l.case_id
+        where c.head_id = p.head_id and l.cause = 'partial clog'
+          and abs(extract(epoch from l.occurred_at - p.ended_at)) < 2 * 86400)`)
+  return row!.n
+}
+const startFrom = (closed: readonly ReadClosing[], clogs: number): Chances =>
+  startOf([
+    ...closed.map((l): Closing => ({ cause: l.cause, known: countsAs(l.known) })),
+    ...Array.from({ length: clogs }, (): Closing => ({ cause: 'partial clog', known: 'proved' })),
+  ])
 
 /** The case that each case follows. A case follows one that was there before it, so there is no circle. */
 async function follows(db: Connection): Promise<ReadonlyMap<number, number>> {
@@ -117,7 +134,10 @@ export async function workedOut(
   of: CaseRow,
   { facts, closed, findings }: { facts: KnownFacts; closed: readonly ReadClosing[]; findings: readonly CaseFinding[] },
 ) {
-  const start = startFrom(closed.filter(l => l.caseId !== of.id))
+  const start = startFrom(
+    closed.filter(l => l.caseId !== of.id),
+    await clearedClogs(db),
+  )
   const right = await putRight(db, of, closed)
   const told: Told[] = recordsTell(facts)
   const found = findings.filter(f => f.struck === null)
