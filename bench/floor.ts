@@ -25,10 +25,8 @@ server.createDatabase('bench')
 const { client, db } = connect(server.url('bench'), { max: 4 })
 await migrate(client, migrationFiles())
 await firstPeople(db)
-for (const file of ['shop.sql']) {
-  const sql = readFileSync(new URL(`./${file}`, import.meta.url), 'utf8')
-  await client.unsafe(sql.replaceAll(':runs', String(runs)).replaceAll(':model', String(WEAR_MODEL)))
-}
+const filling = readFileSync(new URL('./shop.sql', import.meta.url), 'utf8')
+await client.unsafe(filling.replaceAll(':runs', String(runs)).replaceAll(':model', String(WEAR_MODEL)))
 await client.unsafe(DERIVE)
 
 await db.transaction(tx => refreshCeilings(tx))

@@ -4,11 +4,11 @@
  * gives off what nobody may breathe. °C as set at the printer, mm. Source: common practice, no source; the rule for
  * the temperature of a cold pull is from memory.
  */
-import { InputError, need, needIfKnown } from '../numeric'
+import { need, needIfKnown } from '../numeric'
 import { celsius, listed, mmNumber } from '../words'
 import type { NozzleMaterial } from '../wear'
 import { field, hazards, step } from './make'
-import { raise, type HeadFacts } from './shared'
+import { checkPurging, purgedTo, raise, type HeadFacts } from './shared'
 import type { SwapNozzle } from './swap'
 import type { Step, Values, Wait } from './types'
 
@@ -102,8 +102,7 @@ export function clogSteps(f: ClogFacts): Step[] {
   need('softC', f.softC, 0, 600, '°C')
   needIfKnown('pullC', f.pullC, 0, 600, '°C')
   need('head', f.head, 0, 63)
-  if (f.materials.length === 0) throw new InputError('materials', 0, 'at least one filament to purge with')
-  for (const m of f.materials) needIfKnown('materials.purgeC', m.purgeC, 0, 600, '°C')
+  checkPurging(f)
   const { tag } = f.nozzle
   const hot: Wait = { heater: 'nozzle', head: f.head, setC: f.softC }
   const needle = mmNumber(needleMm(f.boreMm), 2)
@@ -175,20 +174,7 @@ export function clogSteps(f: ClogFacts): Step[] {
       says: ['A straight strand of the same thickness for half a metre.'],
       hazards: hazards('fumes'),
       wait: hot,
-      fields: [
-        field.choice(
-          'material',
-          'What runs from it now',
-          f.materials.map(m => ({
-            value: String(m.id),
-            text: m.purgeC === null ? m.name : `${m.name}, purged at ${celsius(m.purgeC)}`,
-          })),
-          {
-            required: true,
-            help: 'It stands in the nozzle until the next purge. Of one still blocked: what is in it.',
-          },
-        ),
-      ],
+      fields: [purgedTo(f, ' Of one still blocked: what is in it.')],
     }),
     step('cleared', 'What cleared it', {
       says: [

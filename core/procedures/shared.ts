@@ -31,8 +31,11 @@ export function checkHead(f: HeadFacts): void {
   need('torque.newtonMetre', f.torque.newtonMetre, 0, 100, 'N·m')
   need('head', f.head, 0, 63)
   needIfKnown('zMm', f.zMm, ...Z_MM, 'mm')
-  if (f.materials.length === 0) throw new InputError('materials', 0, 'at least one filament to purge with')
-  for (const m of f.materials) needIfKnown('materials.purgeC', m.purgeC, 0, 600, '°C')
+  checkPurging(f)
+}
+export function checkPurging({ materials }: Pick<HeadFacts, 'materials'>): void {
+  if (materials.length === 0) throw new InputError('materials', 0, 'at least one filament to purge with')
+  for (const m of materials) needIfKnown('materials.purgeC', m.purgeC, 0, 600, '°C')
 }
 
 export const torqueWords = ({ newtonMetre, by }: HeadFacts['torque']) => {
@@ -73,6 +76,18 @@ export const leaks = (): Step =>
   step('leaks', 'Look for leaks', {
     says: ['Five minutes hot, then a light from the side: nothing between flange and block, nothing on top of it.'],
   })
+
+/** What runs from the nozzle at the end; `more`: what to choose where that is not plain. */
+export const purgedTo = ({ materials }: Pick<HeadFacts, 'materials'>, more = '') =>
+  field.choice(
+    'material',
+    'What runs from it now',
+    materials.map(m => ({
+      value: String(m.id),
+      text: m.purgeC === null ? m.name : `${m.name}, purged at ${celsius(m.purgeC)}`,
+    })),
+    { required: true, help: `It stands in the nozzle until the next purge.${more}` },
+  )
 
 /** Z, level, probe, purge, first layer: what follows whatever was changed at the hot end. */
 export function backToWork(f: HeadFacts): Step[] {
@@ -115,17 +130,7 @@ export function backToWork(f: HeadFacts): Step[] {
           : `${f.holds} still stands in the hotend above the nozzle.`,
       ],
       hazards: hazards('fumes'),
-      fields: [
-        field.choice(
-          'material',
-          'What runs from it now',
-          f.materials.map(m => ({
-            value: String(m.id),
-            text: m.purgeC === null ? m.name : `${m.name}, purged at ${celsius(m.purgeC)}`,
-          })),
-          { required: true, help: 'It stands in the nozzle until the next purge.' },
-        ),
-      ],
+      fields: [purgedTo(f)],
     }),
     step('first layer', 'Watch a first layer', {
       says: ['0.3 mm high, 15 mm/s: it lies flat, no ridges, no gaps, the same at every corner.'],

@@ -102,35 +102,34 @@ const refusal = maybe(z.object({ says: text, where: maybe(text), action: text })
 /** The procedure that is under way there already. */
 const under = maybe(z.object({ id, title: text }))
 
-/** What may be taken for a head, and how it would go; `refusal`: why its nozzle is not turned at all. */
-export const swapOffer = z.object({
+/** What each offer says of its head. */
+const offered = {
   headId: id,
   place: text,
   printer: text,
   printerId: id,
-  old: maybe(swapNozzle),
-  /** Why the nozzle must not be turned; null when it may. */
+  /** Why it must not be done; null when it may. */
   refusal,
-  /** The hotend that is proposed instead; null where the nozzle is better swapped. */
-  hotend: maybe(hotendThing.extend({ says: text, minutes: number })),
   under,
   coming: z.array(text),
+}
+
+/** What may be taken for a head, and how it would go; `refusal`: why its nozzle is not turned at all. */
+export const swapOffer = z.object({
+  ...offered,
+  old: maybe(swapNozzle),
+  /** The hotend that is proposed instead; null where the nozzle is better swapped. */
+  hotend: maybe(hotendThing.extend({ says: text, minutes: number })),
   choices: z.array(z.object({ nozzle: fittedNozzle, good: z.boolean(), says: z.array(text), facts: maybe(swapFacts) })),
 })
 export type SwapOffer = z.output<typeof swapOffer>
 
 /** Which hotend may be taken for a head, and how it would go. */
 export const hotendOffer = z.object({
-  headId: id,
-  place: text,
-  printer: text,
-  printerId: id,
+  ...offered,
   old: maybe(hotendThing),
-  refusal,
   /** Why its nozzle may not be turned; null when it may. */
   nozzle: maybe(text),
-  under,
-  coming: z.array(text),
   choices: z.array(
     hotendThing.extend({
       good: z.boolean(),
@@ -153,15 +152,9 @@ const clogFacts = headFacts
     softC: number,
     pullC: maybe(number),
   }) satisfies z.ZodType<ClogFacts>
-/** How a clog on a head would be cleared; `refusal`: why it cannot be worked out. */
+/** How a clog on a head would be cleared. */
 export const clogOffer = z.object({
-  headId: id,
-  place: text,
-  printer: text,
-  printerId: id,
-  refusal,
-  under,
-  coming: z.array(text),
+  ...offered,
   facts: maybe(clogFacts),
 })
 export type ClogOffer = z.output<typeof clogOffer>

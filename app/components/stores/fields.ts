@@ -122,11 +122,12 @@ const nozzleItself = (shop: ShopData): FormField[] => [
   { key: 'wasUsed', label: 'It comes used', kind: 'check' },
 ]
 export const nozzleEditFieldsOf = (shop: ShopData): FormField[] => [...nozzleItself(shop), note]
-/** Only where nothing was measured: a gauge is of one. */
+/** Of what is added, not of what is there already; and where nothing was measured, as a gauge is of one. */
 const HOW_MANY: FormField = {
   key: 'howMany',
   label: 'How many alike',
   kind: 'number',
+  when: v => Object.hasOwn(v, 'howMany'),
   hint: v => {
     const [tag, n] = [String(v.tag), Number(v.howMany)]
     const tags = Number.isInteger(n) && n > 1 && n <= MOST_ALIKE ? tagsFrom(tag, n) : undefined

@@ -7,6 +7,7 @@ import BeginProcedure from '~/components/change/BeginProcedure.vue'
 import OfferFrame from '~/components/change/OfferFrame.vue'
 import { useAnswer } from '~/composables/answer'
 import { useHeadChoice } from '~/composables/head-choice'
+import { heldUp } from '~/lib/offer'
 
 useHead({ title: 'Clear a clog · Iron Nozzle' })
 const { headId, heads } = useHeadChoice('nozzle')
@@ -20,8 +21,8 @@ const steps = computed(() => (facts.value ? clogSteps(facts.value) : []))
 const lead = computed(() => {
   const o = now.value
   if (!o) return null
-  if (o.under) return { mark: 'look' as const, text: `${o.under.title} is under way.` }
-  if (o.refusal) return { mark: 'stop' as const, text: o.refusal.says }
+  const held = heldUp(o)
+  if (held) return held
   const f = facts.value!
   const pull = f.pullC === null ? 'a cold pull' : `a cold pull from ${celsius(f.pullC)}`
   return {

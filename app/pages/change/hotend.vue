@@ -7,6 +7,7 @@ import OfferFrame from '~/components/change/OfferFrame.vue'
 import PickList from '~/components/change/PickList.vue'
 import { useAnswer } from '~/composables/answer'
 import { useHeadChoice } from '~/composables/head-choice'
+import { heldUp } from '~/lib/offer'
 
 useHead({ title: 'Change a hotend · Iron Nozzle' })
 const { headId, takenId: hotendId, heads } = useHeadChoice('hotend')
@@ -33,8 +34,8 @@ const items = computed(() =>
 const lead = computed(() => {
   const o = now.value
   if (!o) return null
-  if (o.under) return { mark: 'look' as const, text: `${o.under.title} is under way.` }
-  if (o.refusal) return { mark: 'stop' as const, text: o.refusal.says }
+  const held = heldUp(o)
+  if (held) return held
   const c = chosen.value
   if (c === null)
     return {

@@ -7,6 +7,7 @@ import OfferFrame from '~/components/change/OfferFrame.vue'
 import PickList from '~/components/change/PickList.vue'
 import { useAnswer } from '~/composables/answer'
 import { useHeadChoice } from '~/composables/head-choice'
+import { heldUp } from '~/lib/offer'
 import { useShop } from '~/state/shop'
 
 useHead({ title: 'Swap a nozzle · Iron Nozzle' })
@@ -40,8 +41,8 @@ const framed = computed(() => {
 const lead = computed(() => {
   const o = now.value
   if (!o) return null
-  if (o.under) return { mark: 'look' as const, text: `${o.under.title} is under way.` }
-  if (o.refusal) return { mark: 'stop' as const, text: o.refusal.says }
+  const held = heldUp(o)
+  if (held) return held
   if (o.choices.length === 0) return { mark: 'stop' as const, text: 'No nozzle is on the shelf.' }
   const c = chosen.value!
   const wanted = nozzleId.value === null ? null : shop.data?.nozzles.find(n => n.id === nozzleId.value)

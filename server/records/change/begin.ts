@@ -24,10 +24,16 @@ async function refuseSecond(tx: Connection, printerId: number, field: string): P
   if (under) refuseField(field, `${under.title} is under way there: finish it, or stop it`)
 }
 
-async function swap(tx: Connection, p: Extract<Begin, { kind: 'swap' }>, at: Date) {
-  const [head] = await tx.select().from(heads).where(eq(heads.id, p.headId))
+/** The printer of a head on which something can begin. */
+async function freeHead(tx: Connection, headId: number): Promise<number> {
+  const [head] = await tx.select().from(heads).where(eq(heads.id, headId))
   if (!head) refuseField('headId', 'This head is not known')
   await refuseSecond(tx, head.printerId, 'headId')
+  return head.printerId
+}
+
+async function swap(tx: Connection, p: Extract<Begin, { kind: 'swap' }>, at: Date) {
+  const printerId = await freeHead(tx, p.headId)
   const [nozzle] = await tx.select().from(nozzles).where(eq(nozzles.id, p.nozzleId))
   if (!nozzle) refuseField('nozzleId', 'This nozzle is not known')
   const { facts, refusal } = await swapFacts(tx, p.headId, p.nozzleId)
@@ -37,13 +43,11 @@ async function swap(tx: Connection, p: Extract<Begin, { kind: 'swap' }>, at: Dat
   }
   ask(await askAboutFitting(tx, nozzle, p.headId, at), p.confirmed)
   const title = `Swap on ${facts.place}: ${facts.old ? `${facts.old.tag} out, ` : ''}${facts.fresh.tag} in`
-  return { printerId: head.printerId, headId: p.headId, title, facts, steps: swapSteps(facts) }
+  return { printerId, headId: p.headId, title, facts, steps: swapSteps(facts) }
 }
 
 async function hotend(tx: Connection, p: Extract<Begin, { kind: 'hotend' }>, at: Date) {
-  const [head] = await tx.select().from(heads).where(eq(heads.id, p.headId))
-  if (!head) refuseField('headId', 'This head is not known')
-  await refuseSecond(tx, head.printerId, 'headId')
+  const printerId = await freeHead(tx, p.headId)
   const line = await lockedHotend(tx, p.hotendId)
   if (line?.taken) refuseField('hotendId', `${line.tag} is taken: ${line.taken.title}`)
   const { facts, refusal } = await hotendFacts(tx, p.headId, p.hotendId)
@@ -54,17 +58,15 @@ async function hotend(tx: Connection, p: Extract<Begin, { kind: 'hotend' }>, at:
   const worn = questions.filter(q => q.code !== 'in-hotend').map(q => ({ ...q, field: 'hotendId' }))
   ask(worn, p.confirmed)
   const title = `Hotend on ${facts.place}: ${facts.old ? `${facts.old.tag} off, ` : ''}${facts.fresh.tag} on`
-  return { printerId: head.printerId, headId: p.headId, title, facts, steps: hotendSteps(facts) }
+  return { printerId, headId: p.headId, title, facts, steps: hotendSteps(facts) }
 }
 
 async function clog(tx: Connection, p: Extract<Begin, { kind: 'clog' }>) {
-  const [head] = await tx.select().from(heads).where(eq(heads.id, p.headId))
-  if (!head) refuseField('headId', 'This head is not known')
-  await refuseSecond(tx, head.printerId, 'headId')
+  const printerId = await freeHead(tx, p.headId)
   const { facts, refusal } = await clogFacts(tx, p.headId)
-  if (facts === null) refuseField('headId', refusal!.says)
+  if (facts === null) refuseField('headId', refusal.says)
   const title = `Clog on ${facts.place}: ${facts.nozzle.tag}`
-  return { printerId: head.printerId, headId: p.headId, title, facts, steps: clogSteps(facts) }
+  return { printerId, headId: p.headId, title, facts, steps: clogSteps(facts) }
 }
 
 async function commission(tx: Connection, p: Extract<Begin, { kind: 'commission' }>) {

@@ -16,6 +16,7 @@ import { hotendOnHead } from '../printers/fittings'
 import { listStacks } from '../printers/stack-read'
 import { loadedOn } from '../spools/spools'
 import { nozzleRows, type NozzleRow } from './shelf'
+import { underWay } from './under-way'
 
 interface Next extends Record<string, unknown> {
   name: string
@@ -118,6 +119,16 @@ function resnugAt(h: HeadFor, n: NozzleRow, ceilingC: number, turnC: number): He
 export const placeOf = (printer: StackPrinter, headId: number) =>
   printer.heads.length > 1 ? `${printer.name} · ${printer.heads.find(h => h.id === headId)!.name}` : printer.name
 
+/** What each offer says of its head. */
+export const offeredOn = async (db: Connection, { printer, ...h }: HeadFor, headId: number) => ({
+  headId,
+  place: placeOf(printer, headId),
+  printer: printer.name,
+  printerId: printer.id,
+  under: (await underWay(db, [printer.id]))[0] ?? null,
+  coming: comingWords(h),
+})
+
 /** How hot the nozzle on this head is turned, and why it may not be. */
 export function turningOn(h: HeadFor, headId: number, fresh: FittedNozzle | null) {
   const { printer } = h
@@ -139,7 +150,7 @@ export function comingTo(h: HeadFor, headId: number): Coming[] {
   }))
 }
 /** The same in words. */
-export const comingWords = (h: HeadFor) =>
+export const comingWords = (h: Pick<HeadFor, 'coming'>) =>
   h.coming.map(c => (c.name === c.material.name ? c.name : `${c.material.name} (${c.name})`))
 
 /** What both procedures ask of the head, with nozzle `n` in it and what it `holds`. */

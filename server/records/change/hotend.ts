@@ -10,9 +10,8 @@ import type { HotendNow } from '#shared/answers/hotends'
 import type { Connection } from '../../db/client'
 import { throughNozzle } from '../prepare/changeovers'
 import { hotendsNow } from '../printers/hotends'
-import { comingTo, comingWords, headFacts, headFor, nothingDescribed, placeOf, turningOn, type HeadFor } from './head'
+import { comingTo, headFacts, headFor, nothingDescribed, offeredOn, turningOn, type HeadFor } from './head'
 import { nozzleRow } from './shelf'
-import { underWay } from './under-way'
 
 const partIn = (parts: readonly Part[], role: Part['role']) => parts.find(p => p.role === role) ?? null
 
@@ -125,16 +124,11 @@ export async function hotendOffer(db: Connection, headId: number): Promise<Hoten
     })
   }
   return {
-    headId,
-    place: placeOf(printer, headId),
-    printer: printer.name,
-    printerId: printer.id,
+    ...(await offeredOn(db, h, headId)),
     old: old && thing(old),
     refusal,
     /** Why its nozzle may not be turned. */
     nozzle: turningOn(h, headId, null).t.refusal,
-    under: (await underWay(db, [printer.id]))[0] ?? null,
-    coming: comingWords(h),
     choices,
   }
 }

@@ -120,7 +120,7 @@ async function changedSince(db: Connection, row: Row): Promise<string[]> {
 
 async function clogChangedSince(db: Connection, headId: number, was: ClogFacts): Promise<string[]> {
   const { facts: is, refusal } = await clogFacts(db, headId)
-  if (is === null) return [refusal!.says]
+  if (is === null) return [refusal.says]
   if (is.nozzle.id !== was.nozzle.id) return [`${is.nozzle.tag} is logged as fitted there now.`]
   return is.holds === was.holds
     ? []

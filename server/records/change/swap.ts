@@ -6,10 +6,9 @@ import type { turning } from '#core/changeover'
 import { rankNozzles, type SwapFacts } from '#core/procedures'
 import type { SwapOffer } from '#shared/answers/change'
 import type { Connection } from '../../db/client'
-import { comingTo, comingWords, headFacts, headFor, nothingDescribed, placeOf, turningOn, type HeadFor } from './head'
+import { comingTo, headFacts, headFor, nothingDescribed, offeredOn, turningOn, type HeadFor } from './head'
 import { hotendInPlaceOf } from './hotend'
 import { candidate, fitted, likeliest, swapNozzle, type NozzleRow } from './shelf'
-import { underWay } from './under-way'
 
 /** Facts of a swap to this nozzle; null where the old one may not be turned with it. */
 function factsFor(h: HeadFor, headId: number, n: NozzleRow): SwapFacts | null {
@@ -61,16 +60,11 @@ export async function swapOffer(db: Connection, headId: number): Promise<SwapOff
   const { t } = turningOn(h, headId, null)
   const refusal = refusalOf(h, headId, t)
   return {
-    headId,
-    place: placeOf(printer, headId),
-    printer: printer.name,
-    printerId: printer.id,
+    ...(await offeredOn(db, h, headId)),
     old: h.old && swapNozzle(h.old),
     refusal,
     // an exchange takes longer than a nozzle alone: it is asked for only where that will not do
     hotend: refusal !== null || !ranked.some(c => c.good) ? await hotendInPlaceOf(db, h, headId) : null,
-    under: (await underWay(db, [printer.id]))[0] ?? null,
-    coming: comingWords(h),
     choices: ranked.map(c => ({
       ...c,
       facts: factsFor(

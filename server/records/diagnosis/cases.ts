@@ -9,7 +9,16 @@ import { notFound } from '../entry/refusal'
 import { struckOf } from '../entry/struck'
 import { LAST_ON_HEAD, PLACE_OF_HEAD } from '../printers/fittings'
 import { cautionsOf, knownOf } from './known'
-import { casesOf, closingsOf, findingsOf, standingClosings, workedOut, type CaseRow, type ReadClosing } from './rows'
+import {
+  casesOf,
+  clearedClogs,
+  closingsOf,
+  findingsOf,
+  standingClosings,
+  workedOut,
+  type CaseRow,
+  type ReadClosing,
+} from './rows'
 
 const lineOf = (
   { runId, runName, runAt, ...c }: CaseRow,
@@ -52,7 +61,11 @@ export async function listCases(db: Connection): Promise<CaseList> {
     sql`not ${CLOSED} or c.id in (select id from cases order by occurred_at desc, id desc limit 100)`,
   )
   const ids = rows.map(r => r.id)
-  const [closed, findings] = await Promise.all([standingClosings(db), findingsOf(db, idIn('c.id', ids))])
+  const [closed, clogs, findings] = await Promise.all([
+    standingClosings(db),
+    clearedClogs(db),
+    findingsOf(db, idIn('c.id', ids)),
+  ])
   const lines: CaseLine[] = []
   let worked = 0
   for (const r of rows) {
@@ -60,7 +73,7 @@ export async function listCases(db: Connection): Promise<CaseList> {
     const isOpen = closing === null && r.strike_reason === null && worked < MOST_WORKED_OUT
     if (isOpen) worked++
     const own = findings.filter(f => f.caseId === r.id)
-    const now = isOpen ? await workedOut(db, r, { facts: await knownOf(db, r), closed, findings: own }) : null
+    const now = isOpen ? await workedOut(db, r, { facts: await knownOf(db, r), closed, clogs, findings: own }) : null
     const answer = now?.answer ?? closing?.said.answer ?? null
     lines.push(lineOf(r, own, closing, answer))
   }
@@ -97,15 +110,16 @@ async function headsOf(db: Connection): Promise<CaseHead[]> {
 export async function casePage(db: Connection, id: number): Promise<CasePage> {
   const [c] = await casesOf(db, sql`c.id = ${id}`)
   if (!c) notFound('This case')
-  const [findings, closings, closed, facts, [next]] = await Promise.all([
+  const [findings, closings, closed, clogs, facts, [next]] = await Promise.all([
     findingsOf(db, sql`f.case_id = ${id}`),
     closingsOf(db, sql`l.case_id = ${id}`),
     standingClosings(db),
+    clearedClogs(db),
     knownOf(db, c),
     db.execute<{ id: number }>(sql`select id::int from standing_cases where after_id = ${id} order by id desc limit 1`),
   ])
   const closing = closings.find(l => l.struck === null) ?? null
-  const now = await workedOut(db, c, { facts, closed, findings })
+  const now = await workedOut(db, c, { facts, closed, clogs, findings })
   return {
     ...lineOf(c, findings, closing, closing ? closing.said.answer : now.answer),
     printerId: c.printerId,

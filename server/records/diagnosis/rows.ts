@@ -132,11 +132,16 @@ async function putRight(db: Connection, of: CaseRow, closed: readonly ReadClosin
 export async function workedOut(
   db: Connection,
   of: CaseRow,
-  { facts, closed, findings }: { facts: KnownFacts; closed: readonly ReadClosing[]; findings: readonly CaseFinding[] },
+  {
+    facts,
+    closed,
+    clogs,
+    findings,
+  }: { facts: KnownFacts; closed: readonly ReadClosing[]; clogs: number; findings: readonly CaseFinding[] },
 ) {
   const start = startFrom(
     closed.filter(l => l.caseId !== of.id),
-    await clearedClogs(db),
+    clogs,
   )
   const right = await putRight(db, of, closed)
   const told: Told[] = recordsTell(facts)

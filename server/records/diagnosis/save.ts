@@ -10,7 +10,7 @@ import { spoolOn } from '../flow/plan'
 import { keepBlob } from '../pictures/blobs'
 import { headAt } from '../printers/fittings'
 import { knownOf } from './known'
-import { casesOf, findingsOf, standingClosings, workedOut, type CaseRow } from './rows'
+import { casesOf, clearedClogs, findingsOf, standingClosings, workedOut, type CaseRow } from './rows'
 
 /** Opens a case with what was seen; nozzle, spool and filament are the run's, or what is on the head. */
 export async function addCase(
@@ -96,6 +96,7 @@ export async function saveClosing(
   const made = await workedOut(tx, of!, {
     facts: await knownOf(tx, of!, occurredAt),
     closed: await standingClosings(tx),
+    clogs: await clearedClogs(tx),
     findings: await findingsOf(tx, sql`f.case_id = ${c.caseId}`),
   })
   if (c.known === 'by a test' && testsThatSpeakFor(c.cause, made.evidence.tests, made.start).length === 0)
