@@ -32,7 +32,10 @@ const strike = (id: number, name: string) => {
 }
 const { id: againId, old: before, failure: noRun } = useAgain('run')
 watch(before, old => {
-  if (old) select(null)
+  if (!old) return
+  select(null)
+  // one came from the list below: the form comes into sight, at what it asks first
+  void nextTick(() => setTimeout(() => document.getElementById('again-reason')?.focus(), 50))
 })
 /**
  * The check this run was made after, and its job: the dropped file when it is here, else the shop's own copy of the

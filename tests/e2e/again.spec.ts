@@ -12,6 +12,8 @@ test('a run of a job file: its reason asked, the file set aside, the old one str
   await row.getByRole('button', { name: /^Strike out/ }).click()
   await page.getByRole('link', { name: 'Enter it again with what is right' }).click()
   await expect(page.getByText('In place of the run of')).toBeVisible()
+  await expect(page.getByLabel('Why the old one is struck out')).toBeFocused()
+  await expect(page.getByLabel('Why the old one is struck out')).toBeInViewport()
   await expect(page.getByLabel('Job', { exact: true })).toHaveValue('cable guide')
   await page.reload() // the address keeps what it is about
   await page.getByRole('button', { name: 'Enter what was extruded instead' }).click()
