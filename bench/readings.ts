@@ -33,6 +33,7 @@ const PARAMS: Record<string, Record<string, string | number> | null> = {
   '/api/nozzles/{tag}': { tag: 'N-4870' },
   '/api/swaps/{id}': { id: 5 },
   '/api/clogs/{id}': { id: 5 },
+  '/api/levels/{id}': { id: 5 },
   '/api/hotend-swaps/{id}': { id: 5 },
   '/api/bench-plans/{id}': { id: 5 },
   // nothing of it in this shop, or no device

@@ -32,12 +32,14 @@ import { saveStrike } from '../server/records/entry/strikes'
 import { addCards } from './cards'
 import { addCases } from './cases'
 import { addChanges } from './change'
+import { addLevels } from './level'
 import { addFlowBenches } from './flow'
 import { jobFile } from './job-file'
 import { addSetups, DEMO_PICTURES, pictureOfBore } from './pictures'
 import { fillPrepare } from './prepare'
 import { addSensorChecks } from './sensors'
 import { addSurveys } from './surveys'
+import { addUpkeep } from './upkeep'
 import { addPinStudy, addWornOut } from './study'
 import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work, PRICES } from './shop'
 
@@ -502,15 +504,18 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     { beforeBench: at(DAYS - 10, 14), afterBench: at(DAYS - 9, 12), today: hour => at(DAYS, hour) },
     { day: dayTech, night: nightTech },
   )
-  await addChanges(tx, {
+  const late = {
     printers,
     heads,
     nozzles: new Map([...nozzles].map(([tag, n]) => [tag, n.id])),
-    daysAgo: (days, hour) => at(DAYS - days, hour),
+    daysAgo: (days: number, hour: number) => at(DAYS - days, hour),
     technician: dayTech,
     night: nightTech,
     lead,
-  })
+  }
+  await addChanges(tx, late)
+  await addLevels(tx, late)
+  await addUpkeep(tx, late)
 }
 
 async function addSpools(

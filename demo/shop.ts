@@ -81,6 +81,7 @@ export const PRINTERS: PrinterEntry[] = [
     name: 'Wharfe',
     kind: 'enclosed, bed-heated',
     note: '',
+    restrictions: ['no camera: not overnight'],
     ...stack('bed-heated enclosure', {
       swap: {
         ...ENCLOSED_SWAP,

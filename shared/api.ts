@@ -10,6 +10,7 @@ import { chambers, surveyEffect } from './answers/chambers'
 import { change, clogOffer, hotendOffer, procedurePage, swapOffer, tickEffect } from './answers/change'
 import { hotendLine } from './answers/hotends'
 import { editLine } from './answers/edits'
+import { levelEffect, levelPage, zEffect } from './answers/level'
 import { temperatures, weight } from './answers/live'
 import { typeLife } from './answers/lives'
 import { nozzleLine, nozzlePage, gaugeEffect } from './answers/nozzles'
@@ -22,6 +23,7 @@ import { sensorCheckEffect, verify } from './answers/sensors'
 import { intakeEffect, intakeImports, intakeLines, intakeProgress } from './answers/intake'
 import { knownTags, shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
+import { planEffect, upkeep } from './answers/upkeep'
 import { card } from './answers/cards'
 import { caseList, casePage } from './answers/diagnosis'
 import { benchPage, benchPlan, benchRow, blobEffect } from './answers/flow'
@@ -34,6 +36,7 @@ import { idSchema } from './entries/fields'
 import { LIST_NAMES } from './lists'
 import type { StrikeTarget } from './logs'
 import { assemblySchema, hotendSchema } from './entries/hotends'
+import { bedSchema, levelSchema, zRecordSchema } from './entries/level'
 import { standInSchema } from './entries/live'
 import { endingSchema, strikeSchema } from './entries/log'
 import { materialSchema, materialValueSchema, practiceSetSchema } from './entries/materials'
@@ -60,6 +63,7 @@ import { cardSchema } from './entries/cards'
 import { caseSchema, closingSchema, findingSchema } from './entries/diagnosis'
 import { benchSchema, blobSchema, filamentMeasureSchema } from './entries/flow'
 import { studyReadingSchema, studySchema } from './entries/studies'
+import { upkeepPlanSchema, upkeepSchema, upkeepTaskFields } from './entries/upkeep'
 
 /** Who may use a route. Accounts and roles come in here; today everybody on the shop's network may do everything. */
 export const WHO = ['everybody'] as const
@@ -165,6 +169,16 @@ export const READS = {
     answer: swapOffer,
   },
   '/api/clogs/{id}': { who: 'everybody', says: 'How a clog on a head would be cleared', answer: clogOffer },
+  '/api/upkeep': {
+    who: 'everybody',
+    says: 'What each printer is kept up by, how far each has come, what was found',
+    answer: upkeep,
+  },
+  '/api/levels/{id}': {
+    who: 'everybody',
+    says: 'The bed of a printer: its screws, what was measured of it, and its Z numbers',
+    answer: levelPage,
+  },
   '/api/hotend-swaps/{id}': {
     who: 'everybody',
     says: 'Which hotend to take for a head, and how the change would go',
@@ -358,6 +372,37 @@ export const ENTRIES = {
     who: 'everybody',
     says: 'A test of what stops a heater that runs away',
     body: cutOutTestSchema,
+    answer: stored,
+  },
+  '/api/beds': { who: 'everybody', says: 'Describe the bed of a printer', body: bedSchema, answer: stored },
+  '/api/levels': {
+    who: 'everybody',
+    says: 'A bed measured: three points and more by feeler, or a mesh',
+    body: levelSchema,
+    answer: levelEffect,
+  },
+  '/api/z-records': {
+    who: 'everybody',
+    says: 'A Z number, set by feeler or read after a power-off',
+    body: zRecordSchema,
+    answer: zEffect,
+  },
+  '/api/upkeep-tasks': {
+    who: 'everybody',
+    says: 'Plan one thing that a printer is kept up by',
+    body: upkeepTaskFields,
+    answer: stored,
+  },
+  '/api/upkeep-plans': {
+    who: 'everybody',
+    says: 'Plan the usual upkeep of a printer',
+    body: upkeepPlanSchema,
+    answer: planEffect,
+  },
+  '/api/upkeep-entries': {
+    who: 'everybody',
+    says: 'Upkeep done, and what was found',
+    body: upkeepSchema,
     answer: stored,
   },
   '/api/procedures': {

@@ -61,6 +61,8 @@ export const LOGS = {
   'procedure': { table: 'procedures', struck: true, ending: ENDED },
   'procedure tick': { table: 'procedure_ticks', struck: true },
   'Z record': { table: 'z_records', struck: true },
+  'level': { table: 'levels', struck: true },
+  'upkeep': { table: 'upkeep_entries', struck: true },
   'out of service': { table: 'service_tags', struck: true, ending: ENDED },
   'shift note': { table: 'shift_notes', struck: true, ending: ENDED },
   'import': { table: 'imports', rows: ['import_rows'], struck: true },

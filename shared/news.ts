@@ -60,6 +60,8 @@ const ofAir = [
   'enclosure_plans',
   'cut_out_tests',
 ] as const
+/** Beds and upkeep: shown on their own pages, and in what is due. */
+const ofKeep = ['beds', 'levels', 'upkeep_tasks', 'upkeep_entries'] as const
 /** Entries of one nozzle. */
 const ofNozzles = ['nozzles', 'gauges', 'fittings', 'run_tools', 'forecasts'] as const
 
@@ -74,10 +76,21 @@ const spoolOf = (n: NewsItem) => (n.of === 'spools' ? n.id : n.spool)
 
 type Rule<P extends ReadPath> = (n: NewsItem, shown: ReadAnswer<P>) => boolean
 
-const floorElse = none(ofSpools, ofWork, ofBenches, ofStudies, ['cards', 'practice_sets', 'dryers', 'changeovers'])
-const pageElse = none(ofSpools, ofWork, ofSteps, ofAir, ['runs', 'changeovers', 'sensor_checks', 'cards', 'dryers'])
-const equipElse = none(ofSpools, ofWork, ofBenches, ofStudies, ['gauges', 'cards', 'runs'])
-const prepareElse = none(ofBenches, ofStudies, ofSteps, [
+const floorElse = none(ofKeep, ofSpools, ofWork, ofBenches, ofStudies, [
+  'cards',
+  'practice_sets',
+  'dryers',
+  'changeovers',
+])
+const pageElse = none(ofKeep, ofSpools, ofWork, ofSteps, ofAir, [
+  'runs',
+  'changeovers',
+  'sensor_checks',
+  'cards',
+  'dryers',
+])
+const equipElse = none(ofKeep, ofSpools, ofWork, ofBenches, ofStudies, ['gauges', 'cards', 'runs'])
+const prepareElse = none(ofKeep, ofBenches, ofStudies, ofSteps, [
   'gauges',
   'forecasts',
   'cases',
@@ -90,9 +103,23 @@ const prepareElse = none(ofBenches, ofStudies, ofSteps, [
   'cards',
   'jobs',
 ])
-const nozzlesElse = none(ofSpools, ofWork, ofBenches, ofStudies, ofSteps, ofAir, ['cards', 'sensor_checks', 'dryers'])
-const spoolElse = none(ofWork, ofBenches, ofStudies, ofSteps, ofAir, ofNozzles, ['runs', 'cards', 'sensor_checks'])
-const placesElse = none(ofSpools, ofWork, ofBenches, ofStudies, ['gauges', 'forecasts', 'run_tools', 'runs', 'cards'])
+const nozzlesElse = none(ofKeep, ofSpools, ofWork, ofBenches, ofStudies, ofSteps, ofAir, [
+  'cards',
+  'sensor_checks',
+  'dryers',
+])
+const spoolElse = none(ofKeep, ofWork, ofBenches, ofStudies, ofSteps, ofAir, ofNozzles, [
+  'runs',
+  'cards',
+  'sensor_checks',
+])
+const placesElse = none(ofKeep, ofSpools, ofWork, ofBenches, ofStudies, [
+  'gauges',
+  'forecasts',
+  'run_tools',
+  'runs',
+  'cards',
+])
 
 /** What a reading is concerned by, where that is not everything. */
 const RULES: { [P in ReadPath]?: Rule<P> } = {
@@ -111,15 +138,18 @@ const RULES: { [P in ReadPath]?: Rule<P> } = {
       ? shown.nozzles.some(x => x.id === n.nozzle) === n.past &&
         !shown.printers.some(p => p.heads.some(h => h.nozzle?.id === n.nozzle))
       : equipElse(n),
-  '/api/cards/{id}': n => none(ofSpools, ofWork, ofStudies, ofSteps, ofAir, ['gauges', 'forecasts', 'fittings'])(n),
+  '/api/cards/{id}': n =>
+    none(ofKeep, ofSpools, ofWork, ofStudies, ofSteps, ofAir, ['gauges', 'forecasts', 'fittings'])(n),
   '/api/known-tags': n => n.of === 'nozzles' || n.of === 'spools',
   '/api/jobs': n => n.of === 'jobs',
   '/api/verify': n => placesElse(n),
-  '/api/chambers': n => placesElse(n),
+  // how often a guard is tested stands with what is planned
+  '/api/chambers': n => n.of === 'upkeep_tasks' || placesElse(n),
   '/api/warm-ups/{id}': n => placesElse(n),
-  '/api/setups': n => none(ofSpools, ofWork, ofBenches, ofSteps, ofAir, ofNozzles, ['runs', 'cards'])(n),
-  '/api/studies': n => none(ofSpools, ofWork, ofBenches, ofSteps, ofAir, ['runs', 'run_tools', 'cards'])(n),
-  '/api/runs': n => none(ofSpools, ofBenches, ofStudies, ofSteps, ofAir, ['gauges', 'forecasts', 'fittings'])(n),
+  '/api/setups': n => none(ofKeep, ofSpools, ofWork, ofBenches, ofSteps, ofAir, ofNozzles, ['runs', 'cards'])(n),
+  '/api/studies': n => none(ofKeep, ofSpools, ofWork, ofBenches, ofSteps, ofAir, ['runs', 'run_tools', 'cards'])(n),
+  '/api/runs': n =>
+    none(ofKeep, ofSpools, ofBenches, ofStudies, ofSteps, ofAir, ['gauges', 'forecasts', 'fittings'])(n),
 }
 
 /** Readings that are not read again after every save, and the shop, of which lines are told. */
@@ -139,7 +169,16 @@ export function concerns<P extends ReadPath>(
 export const runsConcern = (items: readonly NewsItem[]): boolean => items.some(n => RULES['/api/runs']!(n, RUNS))
 const RUNS: ReadAnswer<'/api/runs'> = { runs: [], next: null }
 
-const checkElse = none(ofStudies, ['prechecks', 'jobs', 'cases', 'case_findings', 'case_closings', 'anneals'])
+const checkElse = none(ofStudies, [
+  'upkeep_tasks',
+  'upkeep_entries',
+  'prechecks',
+  'jobs',
+  'cases',
+  'case_findings',
+  'case_closings',
+  'anneals',
+])
 /** A check before a run: what is entered of another printer, nozzle or spool leaves it as it is. */
 export function checkConcern(
   items: readonly NewsItem[],
@@ -168,7 +207,16 @@ const MOVED: readonly string[] = [
   'surveys',
   'sensor_checks',
 ]
-const NOT_OF_SHOP: readonly string[] = [...ofWork, ...ofAir, ...ofBenches, 'runs', 'changeovers', 'cards', 'dryers']
+const NOT_OF_SHOP: readonly string[] = [
+  ...ofKeep,
+  ...ofWork,
+  ...ofAir,
+  ...ofBenches,
+  'runs',
+  'changeovers',
+  'cards',
+  'dryers',
+]
 
 /** What of the shop's names and numbers news may have changed: nozzles and spools by id, its counts, or anything. */
 export function ofShop(items: readonly NewsItem[]): {

@@ -1,8 +1,9 @@
 /** What a printer's certificate says: what it may be set to, what that rests on, and what is due before it is whole. */
-import { guardState, placesOf, type Guard, type GuardState, type SurveyFound } from '#core/chamber'
+import { guardState, placesOf, TEST_EVERY_DAYS, type Guard, type GuardState, type SurveyFound } from '#core/chamber'
 import { openingOf } from '#core/limits'
 import { ONE_SIDED_90 } from '#core/numeric'
 import { guardsOf } from '#core/procedures'
+import { dueOfGuard } from '#core/schedule'
 import { celsiusDown } from '#core/words'
 import type { Floor } from '#shared/answers/bench'
 import type { Chambers, CutOutLine, SurveyLine } from '#shared/answers/chambers'
@@ -63,13 +64,6 @@ function surveyOf(data: Chambers, printer: StackPrinter): { line: SurveyLine; fo
   return null
 }
 
-const GUARD_DUE: Record<Exclude<GuardState, 'proved'>, { mark: Mark; says: (g: Guard) => string }> = {
-  'failed': { mark: 'stop', says: g => `The ${g} did not trip: do not run it unattended` },
-  'never tested': { mark: 'look', says: g => `Prove the ${g}: nobody has` },
-  'changed since': { mark: 'look', says: g => `Prove the ${g} again: its heater or sensor was changed since` },
-  'due again': { mark: 'look', says: g => `Prove the ${g} again: the last time was over a year ago` },
-}
-
 export function certificateOf(
   printer: StackPrinter,
   floor: Floor,
@@ -103,11 +97,15 @@ export function certificateOf(
   if (at && isOld(at.line.at)) due.push({ mark: 'look', text: 'Survey its chamber again: the last is over a year old' })
   const guards = guardsOf(printer).map((guard): GuardLine => {
     const last = chambers.cutOutTests.find(t => t.printerId === printer.id && t.guard === guard && !t.struck) ?? null
+    const every = chambers.testEvery.find(t => t.printerId === printer.id && t.guard === guard)?.days ?? TEST_EVERY_DAYS
     const state = guardState(
       last && { atMs: Date.parse(last.at), tripped: last.tripped, changed: last.changed !== null },
       nowMs,
+      every,
     )
-    if (state !== 'proved') due.push({ mark: GUARD_DUE[state].mark, text: GUARD_DUE[state].says(guard) })
+    const days = last === null ? null : (nowMs - Date.parse(last.at)) / 86_400_000
+    const needs = dueOfGuard(printer.name, guard, state, { days, every })
+    if (needs) due.push({ mark: needs.mark, text: `${needs.reason} ${needs.action}` })
     return { guard, state, last }
   })
   const rank = { stop: 0, look: 1, fine: 2 }

@@ -28,6 +28,7 @@ export const PLACE_SAYS: Record<CheckPlace, string> = {
   'sensor': 'Check the sensor',
   'change': 'To Change',
   'card': 'See the card',
+  'level': 'Level and Z',
 }
 
 /** The page where it is done; null for what stands on the check itself. */
@@ -63,6 +64,8 @@ export function placeUrl(where: CheckPlace, a: About): string | null {
       return `/verify?printer=${printer}`
     case 'card':
       return `/equip/materials?m=${a.materialId ?? ''}#worked`
+    case 'level':
+      return `/change/level?printer=${printer}`
     case 'change':
       return `/change?printer=${printer}`
     default:

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one list: every caution */
 /**
  * Cautions with what triggers them: a material, a temperature in °C, a part, an action. Source: common practice, no
  * source. A caution is shown when every kind of trigger that it names is met by one of its entries; a temperature is
@@ -27,6 +28,7 @@ export const ACTIONS = [
   'survey a chamber',
   'plan an enclosure',
   'prove a cut-out',
+  'level a bed',
 ] as const
 export type Action = (typeof ACTIONS)[number]
 
@@ -70,14 +72,22 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'burns',
     hazard: 'Burns: nozzle, bed, sheet and part are hot at once and for a long time.',
     what: 'Heat gloves and tools, never a bare hand; mind what is beside your sleeve.',
-    actions: ['print', 'swap a nozzle', 'clear a clog', 'check a sensor', 'prove a cut-out', 'test it hot'],
+    actions: [
+      'print',
+      'swap a nozzle',
+      'clear a clog',
+      'check a sensor',
+      'prove a cut-out',
+      'test it hot',
+      'level a bed',
+    ],
     nozzleFromC: 150,
   },
   {
     key: 'hot bed',
     hazard: 'A bed this hot burns at a touch.',
     what: 'Mark it; heat gloves until it is below 45 °C.',
-    actions: ['print', 'check a sensor', 'survey a chamber', 'test it hot'],
+    actions: ['print', 'check a sensor', 'survey a chamber', 'test it hot', 'level a bed'],
     bedFromC: 60,
   },
   {
@@ -191,6 +201,12 @@ export const CAUTIONS: readonly Caution[] = [
     hazard: 'Printers are heavy: backs, fingers and toes.',
     what: 'Two people or a lift; at the frame; a clear way and a bench that bears it.',
     actions: ['unpack'],
+  },
+  {
+    key: 'pinch',
+    hazard: 'A bed or gantry that moves pinches, and starts without warning.',
+    what: 'Hands out before anything is told to move; sleeves and hair tied back.',
+    actions: ['level a bed'],
   },
   {
     key: 'falling axis',

@@ -15,7 +15,10 @@ export const GUARDS = [
 ] as const
 export type Guard = (typeof GUARDS)[number]
 
-/** Each has to trip once a year at least, and after a change of its heater or sensor: common practice, no source. */
+/**
+ * Each has to trip once a year at least, and after a change of its heater or sensor: common practice, no source. A shop
+ * may want it more often.
+ */
 export const TEST_EVERY_DAYS = 365
 const DAY_MS = 86_400_000
 
@@ -31,16 +34,19 @@ export const GUARDED: Record<Guard, readonly [heater: string, sensor: string]> =
 
 export type GuardState = 'proved' | 'changed since' | 'due again' | 'failed' | 'never tested'
 /**
- * How a guard stands at `nowMs`, by its latest test; ms since 1970. `changed`: its heater or sensor was changed since.
+ * How a guard stands at `nowMs`, by its latest test; ms since 1970. `changed`: its heater or sensor was changed since;
+ * `everyDays` 1 to 3650, how often this shop wants it tested.
  */
 export function guardState(
   last: { atMs: number; tripped: boolean; changed: boolean } | null,
   nowMs: number,
+  everyDays: number = TEST_EVERY_DAYS,
 ): GuardState {
   need('nowMs', nowMs, ...AT_MS, 'ms')
+  need('everyDays', everyDays, 1, 3650, 'days')
   if (last === null) return 'never tested'
   need('atMs', last.atMs, ...AT_MS, 'ms')
   if (!last.tripped) return 'failed'
   if (last.changed) return 'changed since'
-  return nowMs - last.atMs > TEST_EVERY_DAYS * DAY_MS ? 'due again' : 'proved'
+  return nowMs - last.atMs > everyDays * DAY_MS ? 'due again' : 'proved'
 }

@@ -79,15 +79,16 @@ function checkFacts(f: PrecheckFacts): void {
 }
 
 /**
- * The lines of "may I press start": whether the printer is ready for work, profile, what worked, limits, what stands
- * in the nozzle, flow, wear, spool, water, surface, level, first layer, fan, lid, chamber, soak, the shop's own, and
- * what comes after; each with what it rests on and where that is changed. Facts in °C, mm³/s, g, h and min; what is
- * not known (null) is never a pass. Throws InputError for a number outside its range.
+ * The lines of "may I press start": whether the printer is ready for work and may take it, profile, what worked,
+ * limits, what stands in the nozzle, flow, wear, spool, water, surface, level, first layer, fan, lid, chamber, soak, the
+ * shop's own, and what comes after; each with what it rests on and where that is changed. Facts in °C, mm³/s, g, h and
+ * min; what is not known (null) is never a pass. Throws InputError for a number outside its range.
  */
 export function precheck(f: PrecheckFacts): CheckLine[] {
   checkFacts(f)
   return [
     ...ready(f),
+    ...restricted(f),
     profile(f),
     ...worked(f),
     ...limits(f),
@@ -111,6 +112,12 @@ export function precheck(f: PrecheckFacts): CheckLine[] {
 /** Nothing is started on a printer that somebody left half done, took out of service, or left a note on. */
 const ready = (f: PrecheckFacts): CheckLine[] =>
   f.notReady.map(n => line('ready', 'stop', n.reason, { fix: n.action, where: 'change', waivable: false }))
+
+/** What only the one who chose the job knows: whether the printer may take it. */
+const restricted = (f: PrecheckFacts): CheckLine[] =>
+  f.restrictions.length === 0
+    ? []
+    : [line('restrictions', 'confirm', `This job may run here, by its restrictions: ${f.restrictions.join('; ')}.`)]
 
 function profile(f: PrecheckFacts): CheckLine {
   const { job, made, material: m } = f
@@ -425,10 +432,23 @@ function surface(f: PrecheckFacts): CheckLine {
 
 /** Nobody can tell from here whether it was switched off: eyes and a feeler gauge do. */
 function level(f: PrecheckFacts): CheckLine {
+  if (f.zLost !== null)
+    return line('level', 'look', f.zLost, {
+      fix: 'Enter it again at the printer, set Z by feeler, and log it',
+      where: 'level',
+      reasons: ['entered again at the printer', WATCHED],
+    })
+  if (f.level?.mark === 'look')
+    return line('level', 'look', `Bed, ${f.level.on}: ${f.level.says}`, {
+      fix: f.level.action,
+      where: 'level',
+      reasons: ['the printer evens it out', 'a small part where it is flat', WATCHED],
+    })
   const since = f.nozzle?.fittedSinceRun
     ? `${f.nozzle.tag} was fitted since the last run here: Z set anew, levelled hot.`
     : 'Z and level: set anew after a power-off or a nozzle change, and checked hot.'
-  return line('level', 'confirm', since)
+  const was = f.level === null ? '' : ` Bed, ${f.level.on}: ${f.level.says}`
+  return line('level', 'confirm', since + was)
 }
 
 function firstLayer(f: PrecheckFacts): CheckLine {

@@ -6,6 +6,7 @@ import type { DryTime } from '../drying'
 /** The lines of a check, in their order. */
 export const CHECK_KEYS = [
   'ready',
+  'restrictions',
   'profile',
   'what worked',
   'limits',
@@ -47,6 +48,7 @@ export const CHECK_PLACES = [
   'hours',
   'change',
   'card',
+  'level',
 ] as const
 export type CheckPlace = (typeof CHECK_PLACES)[number]
 
@@ -84,6 +86,8 @@ export interface LimitLine {
 }
 
 export interface PrecheckFacts {
+  /** What the printer is not used for, in the shop's words. */
+  restrictions: readonly string[]
   /** What keeps the printer from being ready for work: a procedure left open, a tag, a note that nobody signed. */
   notReady: readonly { reason: string; action: string }[]
   job: {
@@ -147,6 +151,10 @@ export interface PrecheckFacts {
   heated: boolean
   /** The air that the file's setpoints make, °C with its U: at the coolest place of the build, and at the head. */
   air: { coolestC: number; headC: number; u90: number; from: string } | null
+  /** What the last measure of the bed says, and its day; null where there is none. */
+  level: { mark: 'fine' | 'look'; says: string; action: string; on: string } | null
+  /** What is wrong with the head's Z number since a power-off; null while nothing is known to be. */
+  zLost: string | null
   soak: { running: boolean; leftMin: number; done: boolean } | null
   /** What worked with this filament, this type of nozzle and printer; null where no nozzle is fitted. */
   worked: { good: number; failed: number; values: readonly CardValue[] } | null

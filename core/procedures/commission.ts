@@ -29,7 +29,7 @@ const FIRST_HEAT_C = { nozzle: 200, bed: 60 } as const
 const MOST_EARTH_OHM = 100
 
 /** What can be tested of a printer: runaway protection of each heater, and the cut-outs that it should have. */
-export function guardsOf(printer: Pick<Printer, 'parts'>): Guard[] {
+export function guardsOf(printer: { parts: readonly Pick<Part, 'role'>[] }): Guard[] {
   const heated = printer.parts.some(p => p.role === 'chamber heater')
   return GUARDS.filter(g => heated || !g.startsWith('chamber'))
 }

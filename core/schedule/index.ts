@@ -18,5 +18,20 @@ export {
   minutesLeft,
   soakStands,
 } from './prepare'
+export {
+  checkEvery,
+  dueOfGuard,
+  dueOfNoUpkeep,
+  dueOfUntested,
+  dueOfUpkeep,
+  EVERY,
+  FOUND,
+  guardName,
+  upkeepHazards,
+  UPKEEP_KINDS,
+  upkeepShare,
+  usualUpkeep,
+} from './upkeep'
+export type { Every, Found, PlannedUpkeep, UpkeepKind, UpkeepStand } from './upkeep'
 export { NOTHING_STANDS, notReady } from './ready'
 export type { NotReady, Standing } from './ready'

@@ -18,6 +18,8 @@ const RECORDS = [
   'hotends',
   'dryers',
   'check_lines',
+  'beds',
+  'upkeep_tasks',
   'materials',
   'material_values',
   'cards',

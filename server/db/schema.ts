@@ -28,7 +28,9 @@ import type { ChamberSize, FittedWarmUp, Guard, PartSize, Read, Reading, SurveyP
 import type { Cause, Finding, KnownBy } from '#core/diagnosis'
 import type { Tone } from '#core/imaging'
 import type { ZWay } from '#core/changeover'
+import type { Clockwise, LevelMeasured, ZWhy } from '#core/level'
 import type { ClogFacts, CommissionFacts, HotendFacts, Step, SwapFacts, Values } from '#core/procedures'
+import type { Found, UpkeepKind } from '#core/schedule'
 import type { StudyMethod } from '#core/study'
 import type { Allowed, Placement, Point, Reference, Sensed } from '#core/thermometry'
 import type { DryerKind, FittedFactor } from '#core/drying'
@@ -104,6 +106,8 @@ export const printers = pgTable('printers', {
   note: note(),
   outOfUse: boolean().notNull().default(false),
   toCommission: boolean().notNull().default(false),
+  /** What it is not used for, in words. */
+  restrictions: text().array().notNull().default([]),
   version: version(),
   createdBy: integer().notNull(),
   createdAt: now(),
@@ -788,6 +792,60 @@ export const zRecords = pgTable('z_records', {
   beforeMm: doublePrecision(),
   zMm: doublePrecision().notNull(),
   changeMm: doublePrecision(),
+  why: text().$type<ZWhy>().notNull().default('change'),
+  probeMm: doublePrecision(),
+  note: note(),
+  ...logged(),
+})
+
+export const beds = pgTable('beds', {
+  id: id(),
+  printerId: integer().notNull(),
+  widthMm: doublePrecision().notNull(),
+  depthMm: doublePrecision().notNull(),
+  screws: jsonb().$type<{ name: string; xMm: number; yMm: number }[]>().notNull(),
+  pitchMm: doublePrecision().notNull(),
+  clockwise: text().$type<Clockwise>().notNull(),
+  basis: text().$type<Entered>().notNull(),
+  note: note(),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
+})
+
+export const levels = pgTable('levels', {
+  id: entryId(),
+  printerId: integer().notNull(),
+  measured: jsonb().$type<LevelMeasured>().notNull(),
+  bedC: doublePrecision('bed_c').notNull(),
+  soakedMin: doublePrecision(),
+  note: note(),
+  ...logged(),
+})
+
+export const upkeepTasks = pgTable('upkeep_tasks', {
+  id: id(),
+  printerId: integer().notNull(),
+  kind: text().$type<UpkeepKind>().notNull(),
+  name: text().notNull(),
+  everyHours: doublePrecision(),
+  everyKg: doublePrecision(),
+  everyDays: doublePrecision(),
+  guard: text().$type<Guard>(),
+  basis: text().$type<Entered>().notNull(),
+  note: note(),
+  withdrawn: boolean().notNull().default(false),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
+})
+
+export const upkeepEntries = pgTable('upkeep_entries', {
+  id: entryId(),
+  taskId: integer().notNull(),
+  printerId: integer().notNull(),
+  found: text().$type<Found>().notNull(),
+  says: text().notNull().default(''),
   note: note(),
   ...logged(),
 })

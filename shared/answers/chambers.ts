@@ -77,6 +77,8 @@ export const chambers = z.object({
   plans: z.array(planLine),
   /** The latest first, those struck out among them. */
   cutOutTests: z.array(cutOutLine),
+  /** How often this shop wants each guard tested, where it says so. */
+  testEvery: z.array(z.object({ printerId: id, guard: z.enum(GUARDS), days: number })),
 })
 export type Chambers = z.output<typeof chambers>
 

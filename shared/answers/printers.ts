@@ -43,6 +43,7 @@ export const printerLine = z.object({
   name: text,
   kind: text,
   note: text,
+  restrictions: z.array(text),
   outOfUse: z.boolean(),
   version: id,
   heads: z.array(

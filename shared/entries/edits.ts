@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { cardFields } from './cards'
 import { confirmed, id } from './fields'
 import { hotendFields } from './hotends'
+import { bedSchema } from './level'
 import { printerFields, partFields } from './printers'
 import { checkLineSchema, dryerSchema } from './prepare'
 import { materialEditSchema, materialValueFields, practiceSetFields } from './materials'
@@ -10,6 +11,7 @@ import { nozzleEditFields, nozzleTypeSchema } from './nozzles'
 import { setupFields } from './pictures'
 import { referenceFields } from './sensors'
 import { spoolEditFields } from './spools'
+import { upkeepTaskFields } from './upkeep'
 import { settingsFields, rulesFields, pricesFields, personSchema } from './shop'
 
 /** Said of runs that were logged with what is corrected: they are entered again, or stay. */
@@ -34,6 +36,8 @@ export const EDITS = {
   'hotends': editOf(hotendFields),
   'dryers': editOf(dryerSchema),
   'check-lines': editOf(checkLineSchema),
+  'beds': editOf(bedSchema),
+  'upkeep-tasks': editOf(upkeepTaskFields),
   'materials': editOf(materialEditSchema),
   'material-values': editOf(materialValueFields),
   'cards': editOf(cardFields),

@@ -2,6 +2,7 @@
 import { z } from 'zod'
 import { MOST_ALIKE } from '#core/intake'
 import { BASES } from '#core/limits'
+import { InputError } from '#core/numeric'
 import { percentOf } from '../share'
 
 /** What a person can say a number rests on; a part that nobody entered a limit for has a start value besides. */
@@ -32,6 +33,28 @@ export const when = z.iso
   .refine(t => new Date(t).getTime() >= Date.UTC(FIRST_YEAR, 0, 1), {
     error: `Enter a date from the year ${FIRST_YEAR} on`,
   })
+/**
+ * What only the core can tell of a whole: its refusal stands at the field that it names; `called`: what the entry calls
+ * those that it has another name for.
+ */
+export function coreTakes(
+  ctx: z.RefinementCtx,
+  at: readonly string[],
+  check: () => void,
+  called: Readonly<Record<string, string>> = {},
+): void {
+  try {
+    check()
+  } catch (e) {
+    if (!(e instanceof InputError)) throw e
+    const path = [...at, ...e.field.split('.').map(k => called[k] ?? k)]
+    ctx.addIssue({
+      code: 'custom',
+      path: path.map(k => (/^\d+$/.test(k) ? Number(k) : k)),
+      message: `Enter ${e.allowed}`,
+    })
+  }
+}
 /** Answers to questions that were asked and confirmed, by code. */
 export const confirmed = z.array(z.string()).max(20).default([])
 /** Why an entry is struck out. */

@@ -14,9 +14,8 @@ import {
   type EnclosurePlan,
 } from '#core/chamber'
 import { ANY_C } from '#core/limits'
-import { InputError } from '#core/numeric'
 import { sizeFields } from './chambers'
-import { between, confirmed, id, maybe, name, note, when } from './fields'
+import { between, confirmed, coreTakes, id, maybe, name, note, when } from './fields'
 
 const layer = z.object({
   material: z.enum(WALL_MATERIAL_NAMES, { error: 'Choose a material' }),
@@ -85,14 +84,7 @@ export const planSchema = planSpec
   .extend({ printerId: id, name: name(60), note, occurredAt: when, confirmed })
   .superRefine((s, ctx) => {
     const { now, then } = plansOf(s)
-    for (const p of [now, then])
-      try {
-        checkPlan(p)
-      } catch (e) {
-        if (!(e instanceof InputError)) throw e
-        ctx.addIssue({ code: 'custom', path: e.field.split('.'), message: `Enter ${e.allowed}` })
-        return
-      }
+    coreTakes(ctx, [], () => [now, then].forEach(checkPlan))
   })
 
 export const cutOutTestSchema = z.object({

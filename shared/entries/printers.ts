@@ -88,7 +88,9 @@ export const describedPart = z.object({
   note: text(2000).optional(),
   details: detailsSchema.optional(),
 })
-export const printerFields = z.object({ name: name(40), kind: name(80), note, outOfUse })
+/** What a printer is not used for: no camera, one customer only. */
+const restrictions = z.array(text(80).min(2, 'Say what it is not used for')).max(8, 'At most 8').default([])
+export const printerFields = z.object({ name: name(40), kind: name(80), note, restrictions, outOfUse })
 /** A printer as a stack: also the format in which one is written out and read in. */
 export const printerSchema = printerFields
   .extend({

@@ -21,6 +21,8 @@ import {
   type ReadPath,
 } from '#shared/api'
 import type { Equip } from '#shared/answers/bench'
+import type { LevelPage } from '#shared/answers/level'
+import type { Upkeep } from '#shared/answers/upkeep'
 import type { SetupLine } from '#shared/answers/pictures'
 import type { Verify } from '#shared/answers/sensors'
 import type { Prepare, WarmUpLine } from '#shared/answers/prepare'
@@ -85,6 +87,7 @@ function bodies(
   equip: Equip,
   prepare: Prepare,
   warmUps: WarmUpLine[],
+  upkeep: Upkeep,
 ): Record<EntryPath, () => Record<string, unknown>> {
   const printer = shop.printers.find(p => p.heads[0]!.nozzleId !== null)!
   const head = printer.heads[0]!
@@ -102,6 +105,52 @@ function bodies(
     '/api/intake': () => ({
       table: 'spools',
       lines: [{ line: 1, values: { tag: 'S-api-table', material: material.name, gross: 900, tare: 200 } }],
+    }),
+    '/api/beds': () => ({
+      printerId: shop.printers.at(-1)!.id,
+      widthMm: 300,
+      depthMm: 300,
+      screws: [],
+      pitchMm: 0.7,
+      clockwise: 'lowers',
+      basis: 'practice',
+    }),
+    '/api/upkeep-tasks': () => ({
+      printerId: printer.id,
+      kind: 'other',
+      name: 'api',
+      everyDays: 30,
+      basis: 'practice',
+    }),
+    '/api/upkeep-plans': () => ({ printerId: printer.id }),
+    '/api/upkeep-entries': () => ({
+      taskId: upkeep.printers[0]!.tasks.find(t => t.guard === null)!.id,
+      found: 'in order',
+      occurredAt: ago(0.01),
+    }),
+    '/api/levels': () => ({
+      printerId: shop.printers.at(-1)!.id,
+      bedC: 60,
+      measured: {
+        how: 'mesh',
+        rows: [
+          [0.1, 0.2],
+          [0.1, 0.2],
+        ],
+        leftMm: 20,
+        rightMm: 280,
+        frontMm: 20,
+        backMm: 280,
+        firstRow: 'front',
+      },
+      occurredAt: ago(0.01),
+    }),
+    '/api/z-records': () => ({
+      headId: head.id,
+      why: 'feeler',
+      zMm: -1.2,
+      way: 'larger is higher',
+      occurredAt: ago(0.01),
     }),
     '/api/hotends': () => ({ add: [{ kind: 'type K thermocouple' }], occurredAt: ago(0.1) }),
     '/api/assemblies': () => ({
@@ -372,6 +421,7 @@ test('each entry, question and edit', async () => {
     equip,
     await read<Prepare>('/api/prepare'),
     (await Promise.all(shop.printers.map(p => read<WarmUpLine[]>(`/api/warm-ups/${p.id}`)))).flat(),
+    await read<Upkeep>('/api/upkeep'),
   )
   expect(Object.keys(entries).sort()).toEqual(Object.keys(ENTRIES).sort())
   const watch = new NewsWatch(url(''), {
@@ -416,6 +466,8 @@ test('each entry, question and edit', async () => {
     'hotends': equip.hotends[0]!,
     'dryers': (await read<Prepare>('/api/prepare')).dryers[0]!,
     'check-lines': (await read<Prepare>('/api/prepare')).checkLines[0]!,
+    'upkeep-tasks': { ...(await read<Upkeep>('/api/upkeep')).printers[0]!.tasks[0]! },
+    'beds': { ...(await read<LevelPage>(`/api/levels/${shop.printers.at(-1)!.id}`)).bed! },
     'materials': shop.materials.find(m => m.id !== material.id)!,
     'material-values': material.values[0]!,
     'cards': { id: 1, version: 1, nozzleC: 279 },

@@ -17,9 +17,11 @@ export const OWN_DATABASE = [
   'clog',
   'first',
   'fuzz',
+  'level',
   'picture',
   'study',
   'two',
+  'upkeep',
   'verify',
   'wrong',
 ] as const

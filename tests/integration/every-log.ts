@@ -3,6 +3,11 @@ import { Scan } from '#core/gcode'
 import { startWindow } from '#core/limits'
 import type { Connection, Database } from '../../server/db/client'
 import { saveCoolDown } from '../../server/records/change/cool-downs'
+import { addBed } from '../../server/records/level/beds'
+import { saveLevel } from '../../server/records/level/levels'
+import { saveZRecord } from '../../server/records/level/z-records'
+import { addUpkeepTask } from '../../server/records/upkeep/tasks'
+import { saveUpkeep } from '../../server/records/upkeep/upkeep'
 import { saveServiceTag, saveShiftNote } from '../../server/records/change/service'
 import { addCase, saveClosing, saveFinding } from '../../server/records/diagnosis/save'
 import { saveChangeover } from '../../server/records/prepare/changeovers'
@@ -42,6 +47,8 @@ import {
 } from '#shared/entries/prepare'
 import { caseSchema, closingSchema, findingSchema } from '#shared/entries/diagnosis'
 import { coolDownSchema, serviceTagSchema, shiftNoteSchema } from '#shared/entries/change'
+import { bedSchema, levelSchema, zRecordSchema } from '#shared/entries/level'
+import { upkeepSchema, upkeepTaskFields } from '#shared/entries/upkeep'
 import { cutOutTestSchema } from '#shared/entries/plans'
 import { changeSchema } from '#shared/entries/printers'
 import { endingSchema } from '#shared/entries/log'
@@ -148,6 +155,25 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   await save(tx => saveCoolDown(tx, coolDownSchema.parse(cools), 1))
   const tag = { printerId, why: 'a wire is frayed', must: ['wiring mended'], occurredAt: ago(0) }
   await save(tx => saveServiceTag(tx, serviceTagSchema.parse(tag), 1))
+  const bed = {
+    printerId,
+    widthMm: 300,
+    depthMm: 300,
+    screws: [],
+    pitchMm: 0.7,
+    clockwise: 'lowers',
+    basis: 'practice',
+  }
+  await save(tx => addBed(tx, bedSchema.parse(bed), 1))
+  const points = [20, 280].flatMap(xMm => [20, 280].map(yMm => ({ xMm, yMm, gapMm: 0.1 })))
+  const even = { printerId, bedC: 60, occurredAt: ago(0), measured: { how: 'feeler', wantedMm: 0.1, rounds: [points] } }
+  await save(tx => saveLevel(tx, levelSchema.parse(even), 1))
+  const z = { headId, why: 'power-off', zMm: 0, way: 'larger is higher', occurredAt: ago(0) }
+  await save(tx => saveZRecord(tx, zRecordSchema.parse(z), 1))
+  const belts = { printerId, kind: 'belts', name: 'Belts', everyHours: 500, basis: 'practice' }
+  const { id: taskId } = await save(tx => addUpkeepTask(tx, upkeepTaskFields.parse(belts), 1))
+  const found = { taskId, found: 'put right', occurredAt: ago(0) }
+  await save(tx => saveUpkeep(tx, upkeepSchema.parse(found), 1))
   const left = { printerId, says: 'the belt was tightened', occurredAt: ago(0) }
   await save(tx => saveShiftNote(tx, shiftNoteSchema.parse(left), 1))
   await save(tx => saveStrike(tx, { target: 'run', targetId: run.runId, reason: 'for the test', confirmed: [] }, 1))

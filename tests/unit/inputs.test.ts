@@ -17,6 +17,7 @@ import * as flow from '#core/flow'
 import * as gcode from '#core/gcode'
 import * as imaging from '#core/imaging'
 import * as intake from '#core/intake'
+import * as level from '#core/level'
 import * as life from '#core/life'
 import * as limits from '#core/limits'
 import * as materials from '#core/materials'
@@ -32,6 +33,30 @@ import { drawMouth, drawPin, drawScale } from '../../sim/mouth-picture'
 import { mouthScene, SCALE } from '../../sim/mouth-scenes'
 import { asks, nozzle, printer } from './limits-support'
 
+const LEVEL_BED = {
+  widthMm: 300,
+  depthMm: 300,
+  screws: [
+    { name: 'front left', xMm: 30, yMm: 30 },
+    { name: 'front right', xMm: 270, yMm: 30 },
+    { name: 'back', xMm: 150, yMm: 270 },
+  ],
+  pitchMm: 0.7,
+  clockwise: 'lowers' as const,
+}
+const LEVEL_MESH = {
+  how: 'mesh' as const,
+  rows: [
+    [0.1, 0.05, 0.02],
+    [0.12, 0.06, 0],
+  ],
+  leftMm: 20,
+  rightMm: 280,
+  frontMm: 20,
+  backMm: 280,
+  firstRow: 'front' as const,
+}
+
 const MODULES: Record<string, Record<string, unknown>> = {
   anneal,
   cards,
@@ -45,6 +70,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   gcode,
   imaging,
   intake,
+  level,
   life,
   limits,
   materials,
@@ -382,6 +408,9 @@ const facts0: precheck.PrecheckFacts = {
   enclosed: true,
   heated: true,
   air: { coolestC: 50, headC: 60, u90: 2, from: 'practice' },
+  level: null,
+  zLost: null,
+  restrictions: [],
   soak: { running: true, leftMin: 3, done: false },
   worked: {
     good: 12,
@@ -987,6 +1016,36 @@ const CALLS: Record<string, Record<string, Call>> = {
       named: { valueMm: 'readings' },
     },
   },
+  level: {
+    checkBed: { args: { bed: LEVEL_BED } },
+    checkLevel: { args: { m: LEVEL_MESH } },
+    driftOf: {
+      args: {
+        points: [
+          { day: 0, mm: -1.2 },
+          { day: 5, mm: -1.21 },
+          { day: 9, mm: -1.19 },
+          { day: 14, mm: -1.2 },
+        ],
+      },
+    },
+    fitPlane: { args: { points: level.meshPoints(LEVEL_MESH) } },
+    levelFound: { args: { m: LEVEL_MESH, bed: LEVEL_BED } },
+    levelVerdict: {
+      args: {
+        m: LEVEL_MESH,
+        found: level.levelFound(LEVEL_MESH, LEVEL_BED),
+        bed: LEVEL_BED,
+        at: { bedC: 100, jobC: 100 },
+      },
+      // of a bed and a measure that the core has checked
+      unused: /^(m|found|bed)\./,
+    },
+    lostZ: { args: { of: { setMm: -1.25, readMm: 0 } } },
+    meshPoints: { args: { m: LEVEL_MESH } },
+    screwTurns: { args: { plane: level.fitPlane(level.meshPoints(LEVEL_MESH)), bed: LEVEL_BED, toMm: 0 } },
+    turnWords: { args: { of: { parts: 6, way: 'clockwise' } } },
+  },
   procedures: {
     clogSteps: { args: { f: clogFacts }, unused: /id$|lengthMm/ },
     coldPullC: { args: { of: { glassC: 60, meltC: 170 } } },
@@ -1123,6 +1182,7 @@ const CALLS: Record<string, Record<string, Call>> = {
 
 /** Public functions that reckon with no number of their caller's. */
 const NO_NUMBERS: Record<string, Record<string, string>> = {
+  level: { readMesh: 'text in' },
   cards: { spreadWords: 'of a card that the core made', differsWords: 'of a comparison that the core made' },
   anneal: { usuallyInSand: 'a word in' },
   chamber: {

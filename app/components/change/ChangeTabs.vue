@@ -7,6 +7,8 @@ const TABS = [
   { to: '/change/swap', name: 'Swap a nozzle' },
   { to: '/change/hotend', name: 'Change a hotend' },
   { to: '/change/clog', name: 'Clear a clog' },
+  { to: '/change/level', name: 'Level and Z' },
+  { to: '/change/upkeep', name: 'Upkeep' },
   { to: '/change/cool', name: 'After the print' },
   { to: '/change/commission', name: 'New or rebuilt' },
 ] as const

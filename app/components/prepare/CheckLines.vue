@@ -23,6 +23,7 @@ const emit = defineEmits<{
 const NAMES: Record<CheckLine['key'], string> = {
   'ready': 'Ready for work',
   'profile': 'Profile',
+  'restrictions': 'Restrictions',
   'what worked': 'What worked',
   'limits': "Printer's limits",
   'in the nozzle': 'In the nozzle',

@@ -15,6 +15,7 @@ import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
 import FieldWhen from '~/components/ui/FieldWhen.vue'
+import PrinterRestrictions from '~/components/ui/PrinterRestrictions.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import RunTool from '~/components/run/RunTool.vue'
@@ -411,14 +412,17 @@ async function save(confirmed: string[] = []): Promise<void> {
       @new="replaced = null"
     />
     <div class="grid gap-3 sm:grid-cols-2">
-      <FieldSelect
-        id="run-printer"
-        :model-value="v.printerId"
-        label="Printer"
-        :options="printers"
-        :error="form.errors.value.printerId"
-        @update:model-value="pickPrinter"
-      />
+      <div class="grid content-start gap-1">
+        <FieldSelect
+          id="run-printer"
+          :model-value="v.printerId"
+          label="Printer"
+          :options="printers"
+          :error="form.errors.value.printerId"
+          @update:model-value="pickPrinter"
+        />
+        <PrinterRestrictions :printer-id="v.printerId" />
+      </div>
       <FieldText
         id="run-name"
         v-model="v.name"

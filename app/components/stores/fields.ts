@@ -6,7 +6,7 @@ import { FILLERS, NOZZLE_MATERIALS, PIN_U_MM, START_ABRASIVITY } from '#core/wea
 import { ENTERED_BASES as BASES } from '#shared/entries/fields'
 import { SPOOL_HAPPENINGS, SPOOL_KINDS } from '#shared/entries/spools'
 import type { ShopData } from '~/state/shop'
-import type { FormField } from '~/components/stores/form-field'
+import type { EditedRecord, FormField } from '~/components/stores/form-field'
 
 export type { FormField }
 export function getPath(v: Record<string, unknown>, path: string): unknown {
@@ -28,12 +28,35 @@ const choose = (text: string) => ({ value: null, text })
 /** Here no longer: off every screen, while what it did still counts. */
 const outOfUse: FormField = { key: 'outOfUse', label: 'Out of use: leaves the screens', kind: 'check' }
 
-export const PRINTER_EDIT_FIELDS: FormField[] = [
+const PRINTER_EDIT_FIELDS: FormField[] = [
   { key: 'name', label: 'Name', kind: 'text' },
   { key: 'kind', label: 'Kind', kind: 'text' },
+  {
+    key: 'restrictions',
+    label: 'Restrictions, where jobs are chosen',
+    kind: 'text',
+    hint: 'no camera; only for one customer. Several: semicolons between',
+  },
   note,
   outOfUse,
 ]
+/** The edit of a printer: its restrictions are one line, with semicolons between. */
+export function printerRecord(p: ShopData['printers'][number]): EditedRecord {
+  const { name, kind, note, outOfUse, restrictions } = p
+  return {
+    title: `Edit printer ${name}`,
+    fields: PRINTER_EDIT_FIELDS,
+    start: { name, kind, note, outOfUse, restrictions: restrictions.join('; ') },
+    says: () => `Printer ${name}`,
+    body: v => ({ ...v, restrictions: listOf(v.restrictions) }),
+    edit: { kind: 'printers', id: p.id, version: p.version },
+  }
+}
+const listOf = (v: unknown): string[] =>
+  (typeof v === 'string' ? v : '')
+    .split(';')
+    .map(t => t.trim())
+    .filter(t => t !== '')
 
 export const MATERIAL_FIELDS: FormField[] = [
   { key: 'name', label: 'Name', kind: 'text', hint: 'generic, like PA6-CF20' },

@@ -16,9 +16,10 @@ const props = defineProps<{ printer: { id: number; name: string }; guards: reado
 const emit = defineEmits<{ close: [] }>()
 const sheet = useEntrySheet('/api/cut-out-tests', {
   on: () => props.printer,
-  name: p => `cut-out ${p.id}`,
+  name: p => `cut-out ${p.id} ${props.guards.length === 1 ? props.guards[0] : ''}`,
   start: () => ({
-    guard: null as Guard | null,
+    // asked for one, it is that one
+    guard: (props.guards.length === 1 ? props.guards[0]! : null) as Guard | null,
     tripped: null as boolean | null,
     atC: null as number | null,
     note: '',

@@ -28,6 +28,7 @@ import ClassMark from '~/components/ui/ClassMark.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import NotReady from '~/components/ui/NotReady.vue'
+import PrinterRestrictions from '~/components/ui/PrinterRestrictions.vue'
 import { useEquip } from '~/composables/equip'
 import { askingOf, setsOf } from '~/lib/changes'
 import { useScans } from '~/state/scans'
@@ -244,6 +245,7 @@ function pickPrinter(id: number | null): void {
         <button type="button" class="button plain" @click="fileId = null">Ask by window instead</button>
       </p>
       <template v-if="result && printer && demand && headId !== null">
+        <PrinterRestrictions :printer-id="printer.id" class="mb-2" />
         <NotReady :printer="printer.name" :standing="standing" />
         <p
           class="mb-1 flex items-start gap-2 text-[17px] font-[680] leading-snug"

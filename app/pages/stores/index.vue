@@ -13,7 +13,7 @@ import {
   nozzleFieldsOf,
   PERSON_EDIT_FIELDS,
   PERSON_FIELDS,
-  PRINTER_EDIT_FIELDS,
+  printerRecord,
   RULES_FIELDS,
   SETTINGS_FIELDS,
   SPOOL_EVENT_FIELDS,
@@ -188,13 +188,9 @@ const editMaterial = (m: ShopData['materials'][number]) =>
   edit(`Edit material ${m.name}`, 'materials', m, MATERIAL_FIELDS, pick(m as never, MATERIAL_FIELDS))
 const editType = (t: ShopData['types'][number]) =>
   edit(`Edit nozzle type ${t.name}`, 'nozzle-types', t, TYPE_FIELDS, pick(t as never, TYPE_FIELDS))
-const editPrinter = (p: ShopData['printers'][number]) =>
-  edit(`Edit printer ${p.name}`, 'printers', p, PRINTER_EDIT_FIELDS, {
-    name: p.name,
-    kind: p.kind,
-    note: p.note,
-    outOfUse: p.outOfUse,
-  })
+function editPrinter(p: ShopData['printers'][number]): void {
+  open.value = printerRecord(p)
+}
 const editPerson = (p: ShopData['people'][number]) =>
   edit(`Edit person ${p.name}`, 'people', p, PERSON_EDIT_FIELDS, { name: p.name, role: p.role, outOfUse: p.outOfUse })
 const editSettings = () =>

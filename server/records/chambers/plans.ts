@@ -2,7 +2,7 @@
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { GUARDED } from '#core/chamber'
-import type { CutOutLine, PlanLine } from '#shared/answers/chambers'
+import type { Chambers, CutOutLine, PlanLine } from '#shared/answers/chambers'
 import type { cutOutTestSchema, planSchema } from '#shared/entries/plans'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
@@ -51,7 +51,7 @@ export async function saveCutOutTest(
 }
 
 /** Part `a` is heater or sensor of what the guard of test `t` watches. */
-const WATCHED = sql.join(
+export const WATCHED = sql.join(
   Object.entries(GUARDED).map(
     ([guard, [heater, sensor]]) => sql`(t.guard = ${guard} and a.role in (${heater}, ${sensor}))`,
   ),
@@ -70,3 +70,9 @@ export async function listCutOutTests(db: Connection): Promise<CutOutLine[]> {
     from cut_out_tests t join people w on w.id = t.person_id
     order by t.occurred_at desc, t.id desc limit ${MOST_TESTS}`)
 }
+
+/** How often the shop wants each guard tested, where it says so. */
+export const testsWanted = (db: Connection): Promise<Chambers['testEvery']> =>
+  db.execute<Chambers['testEvery'][number] & Record<string, unknown>>(sql`
+    select printer_id "printerId", guard, every_days "days" from upkeep_tasks
+    where guard is not null and not withdrawn`)

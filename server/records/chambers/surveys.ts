@@ -22,7 +22,7 @@ import { iso, shopDay } from '../../db/iso'
 import { stackCeilings, surveys } from '../../db/schema'
 import { ask, notInFuture, refuseField } from '../entry/refusal'
 import { refreshCeilings } from '../printers/ceilings'
-import { listCutOutTests, listPlans } from './plans'
+import { listCutOutTests, listPlans, testsWanted } from './plans'
 import { knownSensors, OF_THIS_SENSOR, type KnownSensors } from '../sensors/corrections'
 
 type Entry = z.output<typeof surveySchema>
@@ -106,10 +106,11 @@ export async function surveyedAir(
 const stateOf = ({ opening, fan, gapMm }: Row): SurveyState => ({ opening, fan, gapMm })
 
 export async function chambersPage(db: Connection): Promise<Chambers> {
-  const [chambers, plans, cutOutTests, checks, rows] = await Promise.all([
+  const [chambers, plans, cutOutTests, testEvery, checks, rows] = await Promise.all([
     listChambers(db),
     listPlans(db),
     listCutOutTests(db),
+    testsWanted(db),
     knownSensors(db),
     db.execute<Stored>(sql`
       select ${COLUMNS}, ${CHANGED} changed, w.name person,
@@ -124,6 +125,7 @@ export async function chambersPage(db: Connection): Promise<Chambers> {
     chambers,
     plans,
     cutOutTests,
+    testEvery,
     surveys: rows.map(r => {
       const { opening: _o, fan: _f, gapMm: _g, on: _on, atMs: _at, ...line } = r
       return { ...line, state: stateOf(r), ...made(r, checks.get(r.printerId)) }

@@ -14,6 +14,7 @@ import { purgeC, throughFitted } from '../prepare/changeovers'
 import { shopRules } from '../printers/ceilings'
 import { hotendOnHead } from '../printers/fittings'
 import { listStacks } from '../printers/stack-read'
+import { setOnHead, wayOfPrinter } from '../level/z-records'
 import { loadedOn } from '../spools/spools'
 import { nozzleRows, type NozzleRow } from './shelf'
 import { underWay } from './under-way'
@@ -54,10 +55,7 @@ export async function headFor(db: Connection, headId: number) {
     comingRows(db, headId),
     hotendOnHead(db, headId),
     db.execute<{ way: ZWay | null; z_mm: number | null }>(sql`
-      select (select way from standing_z_records z join heads h on h.id = z.head_id
-          where h.printer_id = ${of.printer_id} order by z.occurred_at desc, z.id desc limit 1) way,
-        (select z_mm from standing_z_records where head_id = ${headId}
-          order by occurred_at desc, id desc limit 1) z_mm`),
+      select ${wayOfPrinter(of.printer_id)} way, ${setOnHead(headId)} z_mm`),
   ])
   const old = nozzles.find(n => n.here) ?? null
   const stands = through.find(t => t.nozzleId === old?.id)

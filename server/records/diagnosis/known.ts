@@ -255,7 +255,7 @@ function lastDryingH(log: SpoolLog, end: number): number | null {
 async function zOf(db: Connection, c: CaseOf, until: string): Promise<KnownFacts['z']> {
   const [row] = await db.execute<{ z: number | null; fitted: number | null }>(sql`
     select (select extract(epoch from max(z.occurred_at))::float8 * 1000 from standing_z_records z
-        where z.head_id = ${c.headId} and z.occurred_at <= ${until}::timestamptz) z,
+        where z.head_id = ${c.headId} and z.why <> 'power-off' and z.occurred_at <= ${until}::timestamptz) z,
       (select extract(epoch from max(f.occurred_at))::float8 * 1000 from standing_fittings f
         where f.head_id = ${c.headId} and f.kind = 'fit' and f.occurred_at <= ${until}::timestamptz) fitted`)
   if (!row || row.z === null || row.fitted === null) return null

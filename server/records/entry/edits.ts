@@ -5,6 +5,7 @@ import type { EditableKind } from '#shared/entries/edits'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import {
+  beds,
   cards,
   checkLines,
   dryers,
@@ -22,6 +23,7 @@ import {
   settings,
   setups,
   spools,
+  upkeepTasks,
 } from '../../db/schema'
 import { refreshCeilings } from '../printers/ceilings'
 import { leaveSisters, leaveSistersOfType, refreshForecast } from '../nozzles/forecasts'
@@ -32,6 +34,7 @@ import { correct, correctionsOf, isToCorrect, questionOf } from '../runs/correct
 import { ask, notFound, Refusal, refuseField } from './refusal'
 import { unused } from './unused'
 import { canonical } from './answers'
+import { refuseTwice } from '../upkeep/tasks'
 
 const EDITABLE = {
   printers,
@@ -42,6 +45,8 @@ const EDITABLE = {
   hotends,
   dryers,
   'check-lines': checkLines,
+  beds,
+  'upkeep-tasks': upkeepTasks,
   materials,
   'material-values': materialValues,
   cards,
@@ -163,6 +168,7 @@ export async function editRecord(
   if (kind === 'parts' && values.basis === 'start value' && values.limitC !== (current as unknown as Part).limitC)
     refuseField('basis', 'Say where the limit comes from: it is no start value any more')
   await refuseOfThings(tx, kind, current, values)
+  if (kind === 'upkeep-tasks') await refuseTwice(tx, values as never, id)
   const extra = kind === 'parts' || kind === 'material-values' ? { enteredBy: personId, enteredAt: new Date() } : {}
   await tx
     .update(table)

@@ -13,6 +13,7 @@ const DERIVED = [
   'part_stands',
   'hotend_stands',
   'material_days',
+  'printer_days',
   'stack_ceilings',
 ]
 /** On its way in, or of this installation alone. */

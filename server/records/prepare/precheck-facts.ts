@@ -35,6 +35,8 @@ import { idIn } from '../../db/ids'
 import { iso } from '../../db/iso'
 import { shopRules } from '../printers/ceilings'
 import { standings } from '../change/under-way'
+import { levelStands } from '../level/levels'
+import { zLostOn } from '../level/z-records'
 import { checkLinesFor } from './check-lines'
 import { drynessIn, drynessMissing } from './precheck-water'
 import { purgeC, throughFitted } from './changeovers'
@@ -46,6 +48,7 @@ import { workedWith } from '../cards/cards'
 import { benchFor } from '../flow/told'
 import { listNozzles } from '../nozzles/nozzles'
 import { notFound, refuseField } from '../entry/refusal'
+import { restrictionsOf } from '../printers/printers'
 import { listStacks } from '../printers/stack-read'
 
 type Precheck = z.output<typeof precheckSchema>
@@ -154,6 +157,7 @@ export async function gatherFacts(
   const standing = (await standings(db, [printer.id])).get(printer.id) ?? NOTHING_STANDS
   const facts: PrecheckFacts = {
     notReady: notReady(printer.name, standing),
+    restrictions: await restrictionsOf(db, printer.id),
     job,
     made: {
       nozzleC: job.nozzleC === null ? null : heatAt(stack.sensors.hotend, job.nozzleC).trueC,
@@ -184,6 +188,8 @@ export async function gatherFacts(
     enclosed,
     heated: stack.air.heater !== null,
     air: enclosed && (job.bedC !== null || checked.op.heater !== null) ? airFacts(checked.op) : null,
+    level: await levelStands(db, q.printerId, job.bedC),
+    zLost: await zLostOn(db, q.headId),
     soak: await soakOf(db, printer, now),
     worked: head.nozzle ? await workedWith(db, q, Number(head.nozzle.id)) : null,
     own: await checkLinesFor(db, q.printerId, q.materialId),

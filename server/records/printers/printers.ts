@@ -6,7 +6,7 @@ import { LAST_ON_HEAD } from './fittings'
 
 export async function listPrinters(db: Connection): Promise<PrinterLine[]> {
   return await db.execute<PrinterLine & Record<string, unknown>>(sql`
-    select p.id, p.name, p.kind, p.note, p.out_of_use "outOfUse", p.version,
+    select p.id, p.name, p.kind, p.note, p.restrictions, p.out_of_use "outOfUse", p.version,
       (select json_agg(json_build_object('id', h.id, 'name', h.name, 'nozzleId', n.id, 'nozzle', n.tag,
       'hotendId', t.id, 'hotend', t.tag)
       order by h.position, h.id) from heads h
@@ -23,4 +23,10 @@ export async function listPrinters(db: Connection): Promise<PrinterLine[]> {
 export async function nameOfPrinter(db: Connection, id: number): Promise<string | null> {
   const [row] = await db.execute<{ name: string }>(sql`select name from printers where id = ${id}`)
   return row?.name ?? null
+}
+
+/** What a printer is not used for. */
+export async function restrictionsOf(db: Connection, id: number): Promise<string[]> {
+  const [row] = await db.execute<{ restrictions: string[] }>(sql`select restrictions from printers where id = ${id}`)
+  return row?.restrictions ?? []
 }

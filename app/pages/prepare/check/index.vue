@@ -15,6 +15,7 @@ import EmptyShop from '~/components/ui/EmptyShop.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import FieldText from '~/components/ui/FieldText.vue'
+import PrinterRestrictions from '~/components/ui/PrinterRestrictions.vue'
 import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { ask, ProblemError, read } from '~/lib/api'
@@ -343,6 +344,7 @@ async function save(confirmed: string[] = []): Promise<void> {
             :options="shop.data.printers.map(p => ({ value: p.id as number | null, text: p.name }))"
             @update:model-value="pickPrinter"
           />
+          <PrinterRestrictions :printer-id="v.printerId" />
           <FieldSelect
             v-if="printer && printer.heads.length > 1"
             id="check-head"

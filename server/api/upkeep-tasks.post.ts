@@ -1,0 +1,4 @@
+import { entry } from '../doors/doors'
+import { addUpkeepTask } from '../records/upkeep/tasks'
+
+export default entry('/api/upkeep-tasks', addUpkeepTask)

@@ -1,0 +1,114 @@
+/** What was measured of beds, and what it says. */
+import { sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import { levelFound, levelVerdict, type Bed, type LevelMeasured, type LevelVerdict } from '#core/level'
+import { InputError } from '#core/numeric'
+import type { LevelLine, LevelPage } from '#shared/answers/level'
+import type { levelSchema } from '#shared/entries/level'
+import type { Connection } from '../../db/client'
+import { iso, shopDay } from '../../db/iso'
+import { levels } from '../../db/schema'
+import { notFound, notInFuture, refuseField } from '../entry/refusal'
+import { nameOfPrinter } from '../printers/printers'
+import { bedOf } from './beds'
+import { zHeads } from './z-records'
+
+/** Measures that the page of a bed lists. */
+const MOST_LEVELS = 40
+
+type Row = Omit<LevelLine, 'how' | 'rangeMm' | 'warpMm' | 'mark' | 'says'> &
+  Record<string, unknown> & { measured: LevelMeasured; soakedMin: number | null; jobC: number | null }
+
+export async function levelPage(db: Connection, printerId: number): Promise<LevelPage> {
+  const printer = await nameOfPrinter(db, printerId)
+  if (printer === null) notFound('This printer')
+  const [bed, rows, heads, [job]] = await Promise.all([
+    bedOf(db, printerId),
+    db.execute<Row>(sql`
+      select l.id::int, ${iso('l.occurred_at')} at, w.name "by", l.measured, l.bed_c "bedC", l.soaked_min "soakedMin",
+        l.note, (select s.reason from strikes s where s.target = 'level' and s.target_id = l.id) struck,
+        ${JOB_BED} "jobC"
+      from levels l join people w on w.id = l.person_id where l.printer_id = ${printerId}
+      order by l.occurred_at desc, l.id desc limit ${MOST_LEVELS}`),
+    zHeads(db, printerId),
+    db.execute<{ jobC: number | null }>(sql`select ${JOB_BED} "jobC" from (select ${printerId}::int printer_id,
+      now() occurred_at) l`),
+  ])
+  const jobC = job!.jobC
+  const lines: LevelLine[] = rows.flatMap(r => {
+    const { measured, soakedMin: _s, jobC: then, ...line } = r
+    // a bed that was described away from what was measured leaves the others readable
+    const found = bed && saidOf(measured, bed, r.bedC, then)
+    return found ? [{ ...line, how: measured.how, ...found }] : []
+  })
+  const counts = rows.find(r => r.struck === null && lines.some(l => l.id === r.id))
+  const latest = counts
+    ? { id: counts.id, measured: counts.measured, bedC: counts.bedC, soakedMin: counts.soakedMin }
+    : null
+  return { printerId, printer, bed, jobC, levels: lines, latest, heads } as LevelPage
+}
+
+/** What the last job before level `l` asked of the bed, °C. */
+const JOB_BED = sql`(select r.bed_set_c from standing_runs r where r.printer_id = l.printer_id
+  and r.ended_at <= l.occurred_at + interval '1 day' and r.bed_set_c is not null order by r.ended_at desc, r.id desc
+  limit 1)`
+
+function saidOf(m: LevelMeasured, bed: Bed, bedC: number, jobC: number | null) {
+  try {
+    const found = levelFound(m, bed)
+    const { mark, says } = levelVerdict(m, found, bed, { bedC, jobC })
+    return { rangeMm: found.rangeMm, warpMm: found.warpMm, mark, says }
+  } catch (e) {
+    if (e instanceof InputError) return null
+    throw e
+  }
+}
+
+export async function saveLevel(
+  tx: Connection,
+  { confirmed: _, ...l }: z.output<typeof levelSchema>,
+  personId: number,
+): Promise<{ id: number } & LevelVerdict> {
+  const occurredAt = notInFuture('occurredAt', l.occurredAt)
+  if ((await nameOfPrinter(tx, l.printerId)) === null) refuseField('printerId', 'This printer is not known')
+  const bed = await bedOf(tx, l.printerId)
+  if (!bed) refuseField('printerId', 'Describe its bed first: its size and its screws')
+  const [job] = await tx.execute<{ jobC: number | null }>(sql`select ${JOB_BED} "jobC" from (select
+    ${l.printerId}::int printer_id, ${occurredAt.toISOString()}::timestamptz occurred_at) l`)
+  const said = sayOrRefuse(l.measured, bed, l.bedC, job!.jobC)
+  const [row] = await tx
+    .insert(levels)
+    .values({ ...l, occurredAt, personId })
+    .returning({ id: levels.id })
+  return { ...row!, ...said }
+}
+
+/** Points on one line, and whatever else only the computation sees. */
+function sayOrRefuse(m: LevelMeasured, bed: Bed, bedC: number, jobC: number | null): LevelVerdict {
+  try {
+    return levelVerdict(m, levelFound(m, bed), bed, { bedC, jobC })
+  } catch (e) {
+    if (e instanceof InputError) refuseField('measured', `Enter ${e.allowed}`)
+    throw e
+  }
+}
+
+export interface LevelStands extends LevelVerdict {
+  /** "3 Nov 2026". */
+  on: string
+}
+/** What the last measure of a printer's bed says; null where there is none. */
+export async function levelStands(db: Connection, printerId: number, jobC: number | null): Promise<LevelStands | null> {
+  const bed = await bedOf(db, printerId)
+  if (!bed) return null
+  const [row] = await db.execute<{ measured: LevelMeasured; bedC: number; on: string }>(sql`
+    select measured, bed_c "bedC", ${shopDay('occurred_at')} "on" from standing_levels
+    where printer_id = ${printerId} order by occurred_at desc, id desc limit 1`)
+  if (!row) return null
+  try {
+    return { ...levelVerdict(row.measured, levelFound(row.measured, bed), bed, { bedC: row.bedC, jobC }), on: row.on }
+  } catch (e) {
+    if (e instanceof InputError) return null
+    throw e
+  }
+}

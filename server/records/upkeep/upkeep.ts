@@ -1,0 +1,216 @@
+/** How far upkeep has come, what is due of it, and what was found. */
+import { sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import { guardState, TEST_EVERY_DAYS, type Guard } from '#core/chamber'
+import { guardsOf } from '#core/procedures'
+import { dueOfGuard, dueOfNoUpkeep, dueOfUntested, dueOfUpkeep, guardName, upkeepShare, type Due } from '#core/schedule'
+import type { Upkeep, UpkeepLine, UpkeepPrinter, UpkeepTask } from '#shared/answers/upkeep'
+import type { upkeepSchema } from '#shared/entries/upkeep'
+import { day } from '#shared/time'
+import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
+import { upkeepEntries } from '../../db/schema'
+import { WATCHED } from '../chambers/plans'
+import { notInFuture, refuseField } from '../entry/refusal'
+import { shopSettings } from '../shop/settings'
+
+/** What was found, that the page lists. */
+const MOST_ENTRIES = 60
+const DAY_MS = 86_400_000
+
+type Row = Omit<UpkeepTask, 'done' | 'share' | 'due'> &
+  Record<string, unknown> & { doneAt: string | null; by: string | null; found: string | null; says: string | null }
+
+/** Rows of days of printer `k` after moment `since`: whole days from the table, the rest of the first from its runs. */
+const WORKED = sql`left join lateral (
+    select coalesce(sum(x.hours), 0)::float8 hours, coalesce(sum(x.unknown), 0)::int without_hours,
+      coalesce(sum(x.filled), 0)::float8 / 1000 kg
+    from (
+      select d.hours, d.without_hours "unknown", d.filled_g filled from printer_days d
+      where d.printer_id = k.printer_id and d.day > day_of(l.since)
+      union all
+      select coalesce(r.hours, 0), (r.hours is null)::int, (select sum(t.extruded_g) from run_tools t
+        where t.run_id = r.id and t.filler_fraction > 0)
+      from standing_runs r where r.printer_id = k.printer_id and r.ended_at > l.since
+        and r.ended_at < (day_of(l.since) + 1)::timestamp at time zone 'UTC'
+    ) x) w on true
+  left join lateral (
+    select coalesce(sum(extract(epoch from least(coalesce(s.ended_at, now()), s.occurred_at + interval '12 hours')
+      - s.occurred_at) / 3600), 0)::float8 hours
+    from standing_soaks s where s.printer_id = k.printer_id and s.occurred_at > l.since) s on true`
+
+async function taskRows(db: Connection): Promise<Row[]> {
+  return await db.execute<Row>(sql`
+    select k.id, k.printer_id "printerId", k.kind, k.name, k.every_hours "everyHours", k.every_kg "everyKg",
+      k.every_days "everyDays", k.guard, k.basis, k.note, k.withdrawn, k.version,
+      w.hours + s.hours hours, w.without_hours "withoutHours", w.kg,
+      greatest(0, extract(epoch from now() - l.since) / 86400)::float8 days,
+      l.at "doneAt", l."by", l.found, l.says
+    from upkeep_tasks k
+    left join lateral (
+      select e.occurred_at, ${iso('e.occurred_at')} at, u.name "by", e.found, e.says from standing_upkeep_entries e
+      join people u on u.id = e.person_id where e.task_id = k.id
+      order by e.occurred_at desc, e.id desc limit 1) e on true
+    cross join lateral (select coalesce(e.occurred_at, k.created_at) since, e.at, e."by", e.found, e.says) l
+    ${WORKED}
+    order by k.printer_id, k.withdrawn, k.id`)
+}
+
+interface TestRow extends Record<string, unknown> {
+  printerId: number
+  guard: Guard
+  tripped: boolean
+  at: string
+  by: string
+  note: string
+  changed: boolean
+}
+/** The latest test of each guard of each printer, and whether its heater or sensor was changed since. */
+async function lastTests(db: Connection): Promise<TestRow[]> {
+  return await db.execute<TestRow>(sql`
+    select t.printer_id "printerId", t.guard, t.tripped, ${iso('t.occurred_at')} at, u.name "by", t.note,
+      exists (select from standing_stack_changes c join part_events e on e.change_id = c.id and e.kind = 'fit'
+        join parts a on a.id = e.part_id where c.kind = 'changed' and c.printer_id = t.printer_id
+        and c.occurred_at > t.occurred_at and (${WATCHED})) changed
+    from (select distinct on (printer_id, guard) * from standing_cut_out_tests
+      order by printer_id, guard, occurred_at desc, id desc) t join people u on u.id = t.person_id`)
+}
+
+export interface UpkeepDue extends Due {
+  printerId: number
+  printer: string
+}
+
+interface PrinterRow extends Record<string, unknown> {
+  id: number
+  name: string
+  restrictions: string[]
+  toCommission: boolean
+  heated: boolean
+}
+/** Printers in use, and whether a chamber heater is among their parts. */
+const printerRows = (db: Connection) =>
+  db.execute<PrinterRow>(sql`
+    select p.id, p.name, p.restrictions, p.to_commission "toCommission",
+      exists (select from part_stands s
+      join parts a on a.id = s.part_id where s.printer_id = p.id and s.kind = 'fit' and a.role = 'chamber heater') heated
+    from printers p where not p.out_of_use order by p.id`)
+
+/** Every printer in use with its upkeep, and what is due of it. */
+async function listUpkeep(db: Connection): Promise<(UpkeepPrinter & { due: Due[] })[]> {
+  const [printers, rows, tests, { timeZone }] = await Promise.all([
+    printerRows(db),
+    taskRows(db),
+    lastTests(db),
+    shopSettings(db),
+  ])
+  const nowMs = Date.now()
+  return printers.map(({ toCommission, heated, ...p }) => {
+    const guards = guardsOf({ parts: heated ? [{ role: 'chamber heater' }] : [] })
+    const test = (guard: Guard) => tests.find(t => t.printerId === p.id && t.guard === guard) ?? null
+    const tasks = rows.filter(r => r.printerId === p.id).map(r => taskOf(r, p.name, test, nowMs, timeZone))
+    // until it is commissioned that alone is due of it
+    const due = toCommission ? [] : dueOf(p.name, tasks, guards, test, nowMs)
+    return { ...p, guards, tasks, due }
+  })
+}
+
+/** What is due at a printer: its tasks, guards that nobody tested as one, and guards that are planned nowhere. */
+function dueOf(
+  printer: string,
+  all: readonly UpkeepTask[],
+  guards: readonly Guard[],
+  test: (guard: Guard) => TestRow | null,
+  nowMs: number,
+): Due[] {
+  const tasks = all.filter(t => !t.withdrawn)
+  const untested = tasks.flatMap(t => (t.guard !== null && t.done === null ? [t.guard] : []))
+  const unplanned = guards.filter(g => !all.some(t => t.guard === g) && test(g) !== null)
+  return [
+    ...tasks.map(t => (t.guard !== null && t.done === null ? null : t.due)),
+    dueOfUntested(printer, untested),
+    ...unplanned.map(g => guardDue(printer, g, test(g), nowMs, TEST_EVERY_DAYS)),
+    all.length === 0 ? dueOfNoUpkeep(printer) : null,
+  ].filter(d => d !== null)
+}
+
+function taskOf(
+  row: Row,
+  printer: string,
+  test: (guard: Guard) => TestRow | null,
+  nowMs: number,
+  zone: string,
+): UpkeepTask {
+  const { doneAt, by, found, says, ...r } = row
+  const guarded = r.guard as Guard | null
+  const every = { hours: r.everyHours, kg: r.everyKg, days: r.everyDays }
+  if (guarded !== null) {
+    const last = test(guarded)
+    return {
+      ...r,
+      done: last && { at: last.at, by: last.by, found: last.tripped ? 'in order' : 'needs work', says: last.note },
+      days: last === null ? r.days : (nowMs - Date.parse(last.at)) / DAY_MS,
+      share: null,
+      due: r.withdrawn ? null : guardDue(printer, guarded, last, nowMs, r.everyDays!),
+    }
+  }
+  const since = { hours: r.hours, kg: r.kg, days: r.days }
+  const done = doneAt === null ? null : { at: doneAt, by: by!, found: found as UpkeepLine['found'], says: says! }
+  const stand = {
+    printer,
+    name: r.name,
+    kind: r.kind,
+    every,
+    since,
+    withoutHours: r.withoutHours,
+    doneOn: doneAt === null ? null : day(doneAt, zone),
+    found: done?.found ?? null,
+    says: says ?? '',
+  }
+  return { ...r, done, share: upkeepShare(every, since), due: r.withdrawn ? null : dueOfUpkeep(stand) }
+}
+
+function guardDue(printer: string, guard: Guard, last: TestRow | null, nowMs: number, every: number): Due | null {
+  const of = last && { atMs: Date.parse(last.at), tripped: last.tripped, changed: last.changed }
+  const days = last === null ? null : (nowMs - Date.parse(last.at)) / DAY_MS
+  return dueOfGuard(printer, guard, guardState(of, nowMs, every), { days, every })
+}
+
+/** All that is due of upkeep. */
+export async function upkeepDue(db: Connection): Promise<UpkeepDue[]> {
+  const printers = await listUpkeep(db)
+  return printers.flatMap(p => p.due.map(d => ({ ...d, printerId: p.id, printer: p.name })))
+}
+
+export async function upkeepPage(db: Connection): Promise<Upkeep> {
+  const [printers, entries] = await Promise.all([listUpkeep(db), listEntries(db)])
+  return { printers: printers.map(({ due: _, ...p }) => p), entries }
+}
+
+async function listEntries(db: Connection): Promise<UpkeepLine[]> {
+  return await db.execute<UpkeepLine & Record<string, unknown>>(sql`
+    select e.id::int, k.id "taskId", k.name task, p.name printer, p.id "printerId", e.found, e.says,
+      ${iso('e.occurred_at')} at, u.name "by",
+      (select s.reason from strikes s where s.target = 'upkeep' and s.target_id = e.id) struck
+    from upkeep_entries e join upkeep_tasks k on k.id = e.task_id join printers p on p.id = k.printer_id
+    join people u on u.id = e.person_id order by e.occurred_at desc, e.id desc limit ${MOST_ENTRIES}`)
+}
+
+export async function saveUpkeep(
+  tx: Connection,
+  { confirmed: _, ...u }: z.output<typeof upkeepSchema>,
+  personId: number,
+): Promise<{ id: number }> {
+  const occurredAt = notInFuture('occurredAt', u.occurredAt)
+  const [task] = await tx.execute<{ printerId: number; guard: Guard | null; withdrawn: boolean }>(
+    sql`select printer_id "printerId", guard, withdrawn from upkeep_tasks where id = ${u.taskId}`,
+  )
+  if (!task || task.withdrawn) refuseField('taskId', 'This is not among what is planned')
+  if (task.guard !== null)
+    refuseField('taskId', `${guardName(task.guard)}: log the test itself, what tripped and where`)
+  const [row] = await tx
+    .insert(upkeepEntries)
+    .values({ ...u, printerId: task.printerId, occurredAt, personId })
+    .returning({ id: upkeepEntries.id })
+  return row!
+}

@@ -1,0 +1,51 @@
+/** Upkeep: an interval put right, a thing done, a cut-out tested, a restriction shown where a job is chosen. */
+import { onOwnDemo } from './own-demo'
+import { axe, expect } from './support'
+
+const test = onOwnDemo('upkeep')
+
+test('what is due leads; it is done, tested, planned, and restrictions are shown', async ({ page }) => {
+  test.setTimeout(180_000)
+  await page.goto('/change/upkeep?printer=Ribble')
+  const said = (text: RegExp | string) => page.getByRole('status').filter({ hasText: text })
+  await expect(said(/^Ribble: The bed thermal cut-out did not trip: do not run it unattended/)).toBeVisible()
+  await axe(page, 'Upkeep')
+
+  await page.getByRole('button', { name: 'Tested: Test of the bed thermal cut-out, Ribble' }).click()
+  await expect(page.getByLabel('What was tested')).toHaveValue('bed thermal cut-out')
+  await page.getByLabel('Outcome').selectOption('it tripped')
+  await page.getByRole('button', { name: 'Save the test' }).click()
+  await expect(said('Ribble: the bed thermal cut-out tripped.')).toBeVisible()
+  await expect(said(/did not trip/)).toHaveCount(0)
+
+  await page.getByRole('button', { name: 'Done: Filters and extraction, Ribble' }).click()
+  await page.getByRole('button', { name: 'Save it' }).click()
+  await expect(page.getByText('Say what was found')).toBeVisible()
+  await page.getByLabel('What was found').selectOption('needs work')
+  await page.getByRole('button', { name: 'Save it' }).click()
+  await expect(page.getByText('Say what needs work')).toBeVisible()
+  await page.getByLabel('What was found').selectOption('replaced')
+  await page.getByRole('button', { name: 'Save it' }).click()
+  await expect(said('Ribble: Filters and extraction is done; it counts anew from here.')).toBeVisible()
+
+  await page.getByRole('button', { name: 'Edit Extruder gears: teeth, grip, Ribble' }).click()
+  await page.getByLabel('Every, filled filament, kg').fill('0')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText('At least 0.05 kg')).toBeVisible()
+  await page.getByLabel('Every, filled filament, kg').fill('0,5')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/every 0\.5 kg filled/)).toBeVisible()
+
+  await page.getByRole('button', { name: 'Restrictions of Ribble' }).click()
+  await page.getByLabel('Restrictions, where jobs are chosen').fill('no radio; only for the mill')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText('no radio; only for the mill').first()).toBeVisible()
+  for (const path of ['/prepare/check?printer=Ribble', '/equip']) {
+    await page.goto(path)
+    if (path === '/equip') {
+      const ribble = await page.locator('#ask-printer option', { hasText: 'Ribble' }).getAttribute('value')
+      await page.selectOption('#ask-printer', ribble)
+    }
+    await expect(page.getByText('no radio; only for the mill').first()).toBeVisible()
+  }
+})
