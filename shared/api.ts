@@ -9,6 +9,7 @@ import { buying, equip, floor } from './answers/bench'
 import { chambers, surveyEffect } from './answers/chambers'
 import { change, clogOffer, hotendOffer, procedurePage, swapOffer, tickEffect } from './answers/change'
 import { hotendLine } from './answers/hotends'
+import { dueList } from './answers/due'
 import { editLine } from './answers/edits'
 import { levelEffect, levelPage, zEffect } from './answers/level'
 import { temperatures, weight } from './answers/live'
@@ -31,6 +32,7 @@ import { readingEffect, studyLine } from './answers/studies'
 import { dropSchema, intakeSchema, pieceSchema } from './entries/intake'
 import { surveySchema } from './entries/chambers'
 import { coolDownSchema, procedureSchema, serviceTagSchema, shiftNoteSchema, tickSchema } from './entries/change'
+import { feedSchema, snoozeSchema } from './entries/due'
 import { EDITS } from './entries/edits'
 import { idSchema } from './entries/fields'
 import { LIST_NAMES } from './lists'
@@ -169,6 +171,11 @@ export const READS = {
     answer: swapOffer,
   },
   '/api/clogs/{id}': { who: 'everybody', says: 'How a clog on a head would be cleared', answer: clogOffer },
+  '/api/due': {
+    who: 'everybody',
+    says: 'What is due in the whole shop, what comes, what was put off',
+    answer: dueList,
+  },
   '/api/upkeep': {
     who: 'everybody',
     says: 'What each printer is kept up by, how far each has come, what was found',
@@ -304,6 +311,18 @@ export const FILES = {
     keeps: false,
     query: listQuery,
   },
+  '/api/calendar': {
+    who: 'everybody',
+    says: 'What is due as an iCalendar file',
+    keeps: false,
+    query: z.object({}),
+  },
+  '/api/feeds/{token}': {
+    who: 'everybody',
+    says: 'The same under a private address, for a calendar that reads it by itself',
+    keeps: false,
+    query: z.object({}),
+  },
   '/api/archive': {
     who: 'everybody',
     says: 'Everything the shop has in one ZIP: tables, lists, pictures, and what they mean',
@@ -386,6 +405,13 @@ export const ENTRIES = {
     says: 'A Z number, set by feeler or read after a power-off',
     body: zRecordSchema,
     answer: zEffect,
+  },
+  '/api/snoozes': { who: 'everybody', says: 'Put off what is due, with a reason', body: snoozeSchema, answer: stored },
+  '/api/feeds': {
+    who: 'everybody',
+    says: 'Give a calendar a private address: of its secret only the hash is sent',
+    body: feedSchema,
+    answer: stored,
   },
   '/api/upkeep-tasks': {
     who: 'everybody',

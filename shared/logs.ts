@@ -63,6 +63,7 @@ export const LOGS = {
   'Z record': { table: 'z_records', struck: true },
   'level': { table: 'levels', struck: true },
   'upkeep': { table: 'upkeep_entries', struck: true },
+  'snooze': { table: 'snoozes', struck: true },
   'out of service': { table: 'service_tags', struck: true, ending: ENDED },
   'shift note': { table: 'shift_notes', struck: true, ending: ENDED },
   'import': { table: 'imports', rows: ['import_rows'], struck: true },

@@ -31,7 +31,7 @@ export const shopNews = z.object({
   spools: z.array(spoolRow),
   /** All of them, where one may have another nozzle, spool or job. */
   printers: z.array(printerLine).nullable(),
-  counts: z.object({ studyTurn: studyTurn.nullable(), sensorsDue: z.number(), notReady: z.number() }).nullable(),
+  counts: z.object({ studyTurn: studyTurn.nullable() }).nullable(),
 })
 export type ShopNews = z.output<typeof shopNews>
 
@@ -60,8 +60,8 @@ const ofAir = [
   'enclosure_plans',
   'cut_out_tests',
 ] as const
-/** Beds and upkeep: shown on their own pages, and in what is due. */
-const ofKeep = ['beds', 'levels', 'upkeep_tasks', 'upkeep_entries'] as const
+/** Beds, upkeep, what was put off: shown on their own pages, and in what is due. */
+const ofKeep = ['beds', 'levels', 'upkeep_tasks', 'upkeep_entries', 'snoozes', 'calendar_feeds'] as const
 /** Entries of one nozzle. */
 const ofNozzles = ['nozzles', 'gauges', 'fittings', 'run_tools', 'forecasts'] as const
 
@@ -172,6 +172,8 @@ const RUNS: ReadAnswer<'/api/runs'> = { runs: [], next: null }
 const checkElse = none(ofStudies, [
   'upkeep_tasks',
   'upkeep_entries',
+  'snoozes',
+  'calendar_feeds',
   'prechecks',
   'jobs',
   'cases',
@@ -195,7 +197,7 @@ export function checkConcern(
 }
 
 const NAMED: readonly string[] = ['gauges', 'fittings', 'run_tools', 'forecasts', 'spool_events', 'dryings']
-const COUNTED: readonly string[] = ['study_readings', 'sensor_checks', ...ofSteps]
+const COUNTED: readonly string[] = ['study_readings']
 /** What changes what a printer has on it, or did last. */
 const MOVED: readonly string[] = [
   'runs',
@@ -209,6 +211,8 @@ const MOVED: readonly string[] = [
 ]
 const NOT_OF_SHOP: readonly string[] = [
   ...ofKeep,
+  ...ofSteps,
+  'sensor_checks',
   ...ofWork,
   ...ofAir,
   ...ofBenches,

@@ -1,5 +1,5 @@
 /**
- * Keys. Station numbers, R, G, F, ? and / act when no field has focus, after a short quiet, and can be switched off
+ * Keys. Station numbers, R, G, D, F, ? and / act when no field has focus, after a short quiet, and can be switched off
  * (WCAG 2.1.4). A scanner types keys under 35 ms apart: such a burst goes to the strip as a whole.
  */
 import { onBeforeUnmount, onMounted } from 'vue'
@@ -32,6 +32,7 @@ export function useShortcuts(toStrip: (text: string) => void): void {
   function act(key: string): void {
     const station = STATIONS.find(s => s.key === key)
     if (station) void router.push(station.path)
+    else if (key === 'd' || key === 'D') void router.push('/due')
     else if (key === '?') ui.keysOpen = true
     else if (key === 'f' || key === 'F') focusFind()
     else if (key === 'r' || key === 'R')

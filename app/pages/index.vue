@@ -1,28 +1,16 @@
 <script setup lang="ts">
 /** Floor: which printer needs a person, why, and the one thing to do next. */
 import type { BenchLine } from '#shared/answers/bench'
-import type { SpoolState } from '#shared/answers/spools'
 import { computed, ref } from 'vue'
 import FitSheet from '~/components/entry/FitSheet.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import FirstHour from '~/components/floor/FirstHour.vue'
 import HeatWall from '~/components/floor/HeatWall.vue'
 import { useAnswer } from '~/composables/answer'
+import { preparedDue } from '#shared/prepared'
 import { nowLine } from '#shared/time'
 import { usePrepare } from '~/composables/prepare'
-import {
-  byWeight,
-  dueOfCoolDown,
-  dueOfDrying,
-  dueOfLowSpool,
-  dueOfSoak,
-  dueOfUnknownSpool,
-  dueOfWetSpool,
-  minutesLeft,
-  notReady,
-  soakStands,
-  type Due,
-} from '#core/schedule'
+import { byWeight, minutesLeft, notReady, soakStands } from '#core/schedule'
 import { hours, leftWords, listed } from '#core/words'
 import { drynessOf, type Dryness } from '~/words/water'
 import { isBeingSetUp } from '~/lib/first-hour'
@@ -73,36 +61,18 @@ const notes = computed(() => {
   }
   return out
 })
-function dueOfDryness(s: SpoolState): Due | null {
-  if (s.water === null) return null
-  const dry = drynessOf(s)
-  if (dry === 'wet') return dueOfWetSpool(s.tag, s.water.low, s.water.usual)
-  return dry === 'unknown' ? dueOfUnknownSpool(s.tag) : null
-}
-/** What Prepare adds to the bench: wet spools on printers, dryings and soaks that are over. */
+/** What Prepare adds to the bench. */
 const prepared = computed<BenchLine[]>(() => {
   const p = prepare.value
   if (!p) return []
-  const line = (printer: string, due: Due | null): BenchLine[] =>
-    due === null ? [] : [{ ...due, verdict: due.mark, printer, nozzle: due.about, to: due.open }]
-  const loaded = p.spools.flatMap(s => {
-    if (s.printer === null) return []
-    const row = shop.data?.spools.find(x => x.id === s.id)
-    const low = row ? dueOfLowSpool(s.tag, row.leftG, row.netG) : null
-    return [...line(s.printer, dueOfDryness(s)), ...line(s.printer, low)]
-  })
-  const dried = p.spools.flatMap(s =>
-    s.drying === null
-      ? []
-      : line(s.drying.dryer, dueOfDrying(s.tag, Date.parse(s.drying.from), s.drying.plannedH, now.value)),
-  )
-  const soaked = p.soaks
-    .filter(s => s.to === null)
-    .flatMap(s => line(s.printer, dueOfSoak(s.printer, Date.parse(s.from), s.minutes, now.value)))
-  const cooled = p.coolDowns
-    .filter(c => c.to === null)
-    .flatMap(c => line(c.printer, dueOfCoolDown(c.name, c.takeOff, Date.parse(c.from), c.minutes, now.value)))
-  return [...loaded, ...dried, ...soaked, ...cooled]
+  const left = (id: number) => shop.data?.spools.find(x => x.id === id) ?? null
+  return preparedDue(p, left, now.value).map(({ printer, due }) => ({
+    ...due,
+    verdict: due.mark,
+    printer: printer ?? '',
+    nozzle: due.about,
+    to: due.open,
+  }))
 })
 /** A printer whose spool or soak wants a look is not fine. */
 const printers = computed(() =>
@@ -167,7 +137,9 @@ const verdict = computed(() => {
             @fit="id => (fitting = id)"
           />
           <aside class="order-1 xl:order-2" aria-labelledby="bench">
-            <h2 id="bench" class="border-b-2 border-ink pb-1">Next at the bench</h2>
+            <h2 id="bench" class="flex items-baseline border-b-2 border-ink pb-1">
+              Next at the bench<NuxtLink to="/due" class="act no-print ml-auto text-[13.5px]">All that is due</NuxtLink>
+            </h2>
             <ol class="sm:grid sm:grid-cols-2 sm:gap-x-6 xl:block print:grid print:landscape:grid-cols-3">
               <li v-for="(b, i) in bench" :key="i" class="grid grid-cols-[22px_1fr] gap-1 border-b border-rule py-2">
                 <VerdictMark :verdict="b.verdict" :size="16" class="mt-[2px]" />

@@ -1,4 +1,5 @@
 /** Chambers in words: how one stands open, what a probe says, how even the air is, and what decides. */
+import { SURVEY_DAYS } from '#core/schedule'
 import type { Evenness, ProbeFound, SurveyState } from '#core/chamber'
 import { PLACE_WORDS, type KnownLine, type Opening } from '#core/limits'
 import { celsius, listed } from '#core/words'
@@ -72,6 +73,5 @@ export function airLineWords(l: KnownLine, place: string): string {
 }
 export const placeOf = (place: keyof typeof PLACE_WORDS) => PLACE_WORDS[place]
 
-const YEAR_MS = 365 * 86_400_000
-/** A survey of more than a year ago still counts, and is due again: common practice, no source. */
-export const isOld = (at: string) => Date.now() - Date.parse(at) > YEAR_MS
+/** A survey of long ago still counts, and is due again: common practice, no source. */
+export const isOld = (at: string) => Date.now() - Date.parse(at) > SURVEY_DAYS * 86_400_000

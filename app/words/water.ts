@@ -1,18 +1,10 @@
 /** Words and small sums of Prepare's screens. */
 import type { ShopAir, SpoolState } from '#shared/answers/spools'
+import { drynessOf, type Dryness } from '#shared/prepared'
 import { day } from '#shared/time'
-import type { SpoolDryness } from '#core/drying'
 import { FOR_GOOD_H, hours, water } from '#core/words'
 
-export type Dryness = SpoolDryness | 'soon'
-/** "soon" when less than this stays. */
-const SOON_H = 4
-export function drynessOf(s: SpoolState): Dryness {
-  const w = s.water
-  if (w === null || s.ended !== null || w.dryness === 'unknown') return 'unknown'
-  if (w.dryness === 'wet') return 'wet'
-  return Math.min(w.inRoom.strandH, w.inRoom.woundH) < SOON_H && s.place === 'room' ? 'soon' : w.dryness
-}
+export { drynessOf, type Dryness }
 /** Below clean is fine, between the marks a look; too wet is what it is for that filament. */
 export function drynessVerdict(s: SpoolState): 'fine' | 'look' | 'stop' {
   const dry = drynessOf(s)

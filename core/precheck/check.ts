@@ -80,9 +80,9 @@ function checkFacts(f: PrecheckFacts): void {
 
 /**
  * The lines of "may I press start": whether the printer is ready for work and may take it, profile, what worked,
- * limits, what stands in the nozzle, flow, wear, spool, water, surface, level, first layer, fan, lid, chamber, soak, the
- * shop's own, and what comes after; each with what it rests on and where that is changed. Facts in °C, mm³/s, g, h and
- * min; what is not known (null) is never a pass. Throws InputError for a number outside its range.
+ * limits, what stands in the nozzle, flow, wear, spool, water, surface, level, first layer, fan, lid, chamber, soak,
+ * the shop's own, and what comes after; each with what it rests on and where that is changed. Facts in °C, mm³/s, g, h
+ * and min; what is not known (null) is never a pass. Throws InputError for a number outside its range.
  */
 export function precheck(f: PrecheckFacts): CheckLine[] {
   checkFacts(f)

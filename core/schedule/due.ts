@@ -15,6 +15,8 @@ export interface Due {
   /** Where it is done, and what is opened there. */
   station: Station
   open: string
+  /** Tells it from another of the same action at the same place: which task, which sensor. */
+  of?: string
   /** 0 to 100; see `weightOf`. */
   weight: number
 }
@@ -27,6 +29,10 @@ export interface Due {
 export function weightOf(atAll: number, chance = 0, consequence = 0): number {
   return Math.min(100, Math.max(0, atAll + chance * consequence))
 }
+
+/** Names what is due whatever its numbers are today, so that it can be put off and found again. */
+export const keyOf = (d: Pick<Due, 'about' | 'open' | 'action' | 'of'>, printer: string | null): string =>
+  [printer ?? '', d.about ?? '', d.open, d.of ?? d.action].join(' | ')
 
 /** The most pressing first. */
 export const byWeight = (a: { weight: number }, b: { weight: number }): number => b.weight - a.weight

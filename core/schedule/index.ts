@@ -1,7 +1,7 @@
 /**
  * What is due at the bench, why, and how much it matters. One rule for each, whoever asks: the Floor, a list, a record.
  */
-export { byWeight, STATIONS, weightOf } from './due'
+export { byWeight, keyOf, STATIONS, weightOf } from './due'
 export type { Due, Station } from './due'
 export { BROKEN, dueOfNozzle, gaugeDue, JOBS_AHEAD, PROBABLY_PAST, wornOut } from './nozzle'
 export type { GaugeDue, NozzleFacts } from './nozzle'
@@ -12,6 +12,7 @@ export {
   dueOfDrying,
   dueOfLowSpool,
   dueOfSoak,
+  dueOfSpoolOut,
   dueOfUnknownSpool,
   dueOfWetSpool,
   LONGEST_SOAK_H,
@@ -20,6 +21,8 @@ export {
 } from './prepare'
 export {
   checkEvery,
+  comesInDays,
+  dueOfComing,
   dueOfGuard,
   dueOfNoUpkeep,
   dueOfUntested,
@@ -33,5 +36,6 @@ export {
   usualUpkeep,
 } from './upkeep'
 export type { Every, Found, PlannedUpkeep, UpkeepKind, UpkeepStand } from './upkeep'
+export { dueOfBed, dueOfCertificate, dueOfSensor, dueOfSurvey, dueOfUnchecked, SURVEY_DAYS } from './verify'
 export { NOTHING_STANDS, notReady } from './ready'
 export type { NotReady, Standing } from './ready'

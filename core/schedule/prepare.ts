@@ -1,5 +1,6 @@
 /** What is due of what is under way: wet spools, dryings and soaks that are over. Times in ms since 1970. */
-import { leftWords, water } from '../words'
+import { need } from '../numeric'
+import { hours, leftWords, water } from '../words'
 import { weightOf, type Due } from './due'
 
 /** A soak that nobody ended is over after so long, h: nobody soaks a chamber longer; common practice, no source. */
@@ -47,6 +48,22 @@ export const dueOfLowSpool = (tag: string, leftG: number, netG: number): Due | n
         action: 'Weigh it, or load another',
         weight: weightOf(24),
       }
+
+/** A spool in room air that is on no printer, h until it is too wet, 0 when it is; null while it stays dry for long. */
+export function dueOfSpoolOut(tag: string, leftH: number): Due | null {
+  need('leftH', leftH, 0, Infinity, 'h')
+  if (leftH > SPOOL_OUT_H) return null
+  return {
+    ...ofSpool(tag),
+    mark: 'look',
+    reason:
+      leftH === 0 ? `${tag} lies in room air, too wet by now.` : `${tag} lies in room air: dry for ${hours(leftH)}.`,
+    action: leftH === 0 ? 'Dry it, then into its box' : 'Put it into its box',
+    weight: weightOf(leftH === 0 ? 16 : 24),
+  }
+}
+/** Longer than a shift is no matter of today. */
+const SPOOL_OUT_H = 12
 
 /** A drying that has had its hours, or is under way. */
 export function dueOfDrying(tag: string, fromMs: number, plannedH: number, nowMs: number): Due {

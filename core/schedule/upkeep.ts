@@ -145,6 +145,30 @@ export function upkeepShare(of: Every, since: UpkeepStand['since']): number {
 const atUpkeep = (printer: string) =>
   ({ about: null, station: 'change', open: `/change/upkeep?printer=${encodeURIComponent(printer)}` }) as const
 
+/**
+ * In how many days it is due, by the calendar and by how much the printer did a day of late; 0 when it is due, null
+ * where nothing tells. `perDay` in h and kg, 0 to 1e4. Throws InputError.
+ *
+ * @example
+ * comesInDays({ hours: 100, kg: null, days: 90 }, { hours: 50, kg: 0, days: 30 }, { hours: 10, kg: 0 }) // 5
+ */
+export function comesInDays(
+  of: Every,
+  since: UpkeepStand['since'],
+  perDay: { hours: number; kg: number },
+): number | null {
+  checkEvery(of)
+  for (const k of ['hours', 'kg'] as const) needIfKnown(`perDay.${k}`, perDay[k], 0, 1e4)
+  for (const k of ['hours', 'kg', 'days'] as const) needIfKnown(`since.${k}`, since[k], 0, 1e7)
+  const rate = { ...perDay, days: 1 }
+  const each = (['hours', 'kg', 'days'] as const).flatMap(k => {
+    const left = of[k] === null ? null : of[k] - since[k]
+    if (left === null || (left > 0 && rate[k] <= 0)) return []
+    return [left <= 0 ? 0 : left / rate[k]]
+  })
+  return each.length === 0 ? null : Math.min(...each)
+}
+
 /** "512 h at work, every 500". */
 function goneWords({ every: of, since, withoutHours }: UpkeepStand): string {
   const each = (['hours', 'kg', 'days'] as const).filter(k => of[k] !== null)
@@ -169,6 +193,7 @@ export function dueOfUpkeep(t: UpkeepStand): Due | null {
       mark: 'look',
       reason: `${t.name} needs work, found on ${t.doneOn}${says}.`,
       action: 'Put it right, and log it',
+      of: t.name,
       weight: weightOf(30, 1, costs),
     }
   }
@@ -181,6 +206,7 @@ export function dueOfUpkeep(t: UpkeepStand): Due | null {
     mark: share >= 1 ? 'look' : 'fine',
     reason: `${t.name}: ${goneWords(t)}${never}.`,
     action: share >= 1 ? 'Do it, and say what was found' : 'Comes up soon',
+    of: t.name,
     weight: share >= 1 ? weightOf(22, chance, costs) : weightOf(8),
   }
 }
@@ -194,6 +220,18 @@ export function dueOfUntested(printer: string, guards: readonly Guard[]): Due | 
     reason: `Nobody has tested the ${listed([...guards], 'and')}.`,
     action: 'Test them one by one, with somebody beside it',
     weight: weightOf(25, 0.6, UPKEEP['cut-out test']),
+  }
+}
+/** A thing that is not due yet, and comes in so many days, 0 to 1e5. Throws InputError. */
+export function dueOfComing(printer: string, name: string, inDays: number): Due {
+  need('inDays', inDays, 0, 1e5, 'days')
+  return {
+    ...atUpkeep(printer),
+    mark: 'fine',
+    reason: `${name} comes in about ${Math.ceil(inDays)} ${Math.ceil(inDays) === 1 ? 'day' : 'days'}.`,
+    action: 'Comes up soon',
+    of: name,
+    weight: weightOf(5),
   }
 }
 /** A printer for which no upkeep is planned at all. */
@@ -217,7 +255,7 @@ export function dueOfGuard(
 ): Due | null {
   needIfKnown('days', days, 0, 1e6, 'days')
   need('every', wanted, ...EVERY.days, 'days')
-  const at = { ...atUpkeep(printer), action: 'Test it, with somebody beside it' }
+  const at = { ...atUpkeep(printer), action: 'Test it, with somebody beside it', of: guard }
   const costs = UPKEEP['cut-out test']
   switch (state) {
     case 'proved':

@@ -20,6 +20,7 @@ const RECORDS = [
   'check_lines',
   'beds',
   'upkeep_tasks',
+  'calendar_feeds',
   'materials',
   'material_values',
   'cards',

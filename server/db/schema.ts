@@ -850,6 +850,25 @@ export const upkeepEntries = pgTable('upkeep_entries', {
   ...logged(),
 })
 
+export const snoozes = pgTable('snoozes', {
+  id: entryId(),
+  key: text().notNull(),
+  says: text().notNull(),
+  until: at().notNull(),
+  reason: text().notNull(),
+  ...logged(),
+})
+
+export const calendarFeeds = pgTable('calendar_feeds', {
+  id: id(),
+  name: text().notNull(),
+  tokenSha256: text('token_sha256').notNull(),
+  revoked: boolean().notNull().default(false),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
+})
+
 export const serviceTags = pgTable('service_tags', {
   id: entryId(),
   printerId: integer().notNull(),

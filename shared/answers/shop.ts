@@ -63,10 +63,6 @@ export const shop = z.object({
   settings,
   /** The line of a gauge study whose turn it is. */
   studyTurn: maybe(studyTurn),
-  /** Sensors that failed their check, or are due for the next. */
-  sensorsDue: id,
-  /** Printers that are not ready for work, or with a note to read. */
-  notReady: id,
   /** Other machines reach it, and there are no accounts: everybody on the network may write. */
   onNetwork: z.boolean(),
   /** Who acts. */

@@ -12,6 +12,7 @@ export const due = z.object({
   action: text,
   station: z.enum(STATIONS),
   open: text,
+  of: text.optional(),
   weight: number,
 }) satisfies z.ZodType<Due>
 
@@ -38,6 +39,8 @@ const upkeepTask = z.object({
   /** The share of its interval that has gone; null where a test decides. */
   share: maybe(number),
   due: maybe(due),
+  /** In how many days it comes, by the calendar and by what the printer did of late; null where nothing tells. */
+  inDays: maybe(number),
 })
 export type UpkeepTask = z.output<typeof upkeepTask>
 

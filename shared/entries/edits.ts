@@ -2,6 +2,7 @@
 import { z } from 'zod'
 import { cardFields } from './cards'
 import { confirmed, id } from './fields'
+import { feedFields } from './due'
 import { hotendFields } from './hotends'
 import { bedSchema } from './level'
 import { printerFields, partFields } from './printers'
@@ -37,6 +38,7 @@ export const EDITS = {
   'dryers': editOf(dryerSchema),
   'check-lines': editOf(checkLineSchema),
   'beds': editOf(bedSchema),
+  'calendar-feeds': editOf(feedFields),
   'upkeep-tasks': editOf(upkeepTaskFields),
   'materials': editOf(materialEditSchema),
   'material-values': editOf(materialValueFields),

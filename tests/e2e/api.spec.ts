@@ -22,6 +22,7 @@ import {
 } from '#shared/api'
 import type { Equip } from '#shared/answers/bench'
 import type { LevelPage } from '#shared/answers/level'
+import type { DueList } from '#shared/answers/due'
 import type { Upkeep } from '#shared/answers/upkeep'
 import type { SetupLine } from '#shared/answers/pictures'
 import type { Verify } from '#shared/answers/sensors'
@@ -88,6 +89,7 @@ function bodies(
   prepare: Prepare,
   warmUps: WarmUpLine[],
   upkeep: Upkeep,
+  due: DueList,
 ): Record<EntryPath, () => Record<string, unknown>> {
   const printer = shop.printers.find(p => p.heads[0]!.nozzleId !== null)!
   const head = printer.heads[0]!
@@ -115,6 +117,13 @@ function bodies(
       clockwise: 'lowers',
       basis: 'practice',
     }),
+    '/api/snoozes': () => ({
+      key: due.items.find(i => i.mark !== 'stop' && i.on === null)!.key,
+      until: ago(-2),
+      reason: 'api',
+      occurredAt: ago(0.01),
+    }),
+    '/api/feeds': () => ({ name: 'api', tokenSha256: 'a'.repeat(64) }),
     '/api/upkeep-tasks': () => ({
       printerId: printer.id,
       kind: 'other',
@@ -122,7 +131,7 @@ function bodies(
       everyDays: 30,
       basis: 'practice',
     }),
-    '/api/upkeep-plans': () => ({ printerId: printer.id }),
+    '/api/upkeep-plans': () => ({ printerId: shop.printers.at(-1)!.id }),
     '/api/upkeep-entries': () => ({
       taskId: upkeep.printers[0]!.tasks.find(t => t.guard === null)!.id,
       found: 'in order',
@@ -422,6 +431,7 @@ test('each entry, question and edit', async () => {
     await read<Prepare>('/api/prepare'),
     (await Promise.all(shop.printers.map(p => read<WarmUpLine[]>(`/api/warm-ups/${p.id}`)))).flat(),
     await read<Upkeep>('/api/upkeep'),
+    await read<DueList>('/api/due'),
   )
   expect(Object.keys(entries).sort()).toEqual(Object.keys(ENTRIES).sort())
   const watch = new NewsWatch(url(''), {
@@ -466,6 +476,7 @@ test('each entry, question and edit', async () => {
     'hotends': equip.hotends[0]!,
     'dryers': (await read<Prepare>('/api/prepare')).dryers[0]!,
     'check-lines': (await read<Prepare>('/api/prepare')).checkLines[0]!,
+    'calendar-feeds': { ...(await read<DueList>('/api/due')).feeds[0]! },
     'upkeep-tasks': { ...(await read<Upkeep>('/api/upkeep')).printers[0]!.tasks[0]! },
     'beds': { ...(await read<LevelPage>(`/api/levels/${shop.printers.at(-1)!.id}`)).bed! },
     'materials': shop.materials.find(m => m.id !== material.id)!,

@@ -72,8 +72,8 @@ test('a Z that reads 0 after a power-off is a look in May I start, until it is s
     await page.goto('/prepare/check?printer=Wharfe')
     await page.selectOption('#check-spool', { index: 0 })
     await page.selectOption('#check-material', { label: 'ABS' })
-    const job = await page.locator('#check-job option', { hasText: 'relay-base_ABS' }).first().getAttribute('value')
-    await page.selectOption('#check-job', job)
+    const job = page.locator('#check-job option', { hasText: 'relay-base_ABS' }).first()
+    await page.selectOption('#check-job', { label: (await job.textContent())! })
   }
   await check()
   const line = page.getByText(/Z reads 0\.000 mm after a power-off/)

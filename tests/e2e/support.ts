@@ -15,6 +15,7 @@ export const OWN_DATABASE = [
   'change',
   'check',
   'clog',
+  'due',
   'first',
   'fuzz',
   'level',

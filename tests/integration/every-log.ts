@@ -8,6 +8,8 @@ import { saveLevel } from '../../server/records/level/levels'
 import { saveZRecord } from '../../server/records/level/z-records'
 import { addUpkeepTask } from '../../server/records/upkeep/tasks'
 import { saveUpkeep } from '../../server/records/upkeep/upkeep'
+import { dueItems } from '../../server/records/due/due'
+import { saveSnooze } from '../../server/records/due/snoozes'
 import { saveServiceTag, saveShiftNote } from '../../server/records/change/service'
 import { addCase, saveClosing, saveFinding } from '../../server/records/diagnosis/save'
 import { saveChangeover } from '../../server/records/prepare/changeovers'
@@ -49,6 +51,7 @@ import { caseSchema, closingSchema, findingSchema } from '#shared/entries/diagno
 import { coolDownSchema, serviceTagSchema, shiftNoteSchema } from '#shared/entries/change'
 import { bedSchema, levelSchema, zRecordSchema } from '#shared/entries/level'
 import { upkeepSchema, upkeepTaskFields } from '#shared/entries/upkeep'
+import { snoozeSchema } from '#shared/entries/due'
 import { cutOutTestSchema } from '#shared/entries/plans'
 import { changeSchema } from '#shared/entries/printers'
 import { endingSchema } from '#shared/entries/log'
@@ -174,6 +177,9 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const { id: taskId } = await save(tx => addUpkeepTask(tx, upkeepTaskFields.parse(belts), 1))
   const found = { taskId, found: 'put right', occurredAt: ago(0) }
   await save(tx => saveUpkeep(tx, upkeepSchema.parse(found), 1))
+  const [item] = (await dueItems(db)).filter(i => i.mark !== 'stop')
+  const later = { key: item!.key, until: ago(-1), reason: 'a part is on its way', occurredAt: ago(0) }
+  await save(tx => saveSnooze(tx, snoozeSchema.parse(later), 1))
   const left = { printerId, says: 'the belt was tightened', occurredAt: ago(0) }
   await save(tx => saveShiftNote(tx, shiftNoteSchema.parse(left), 1))
   await save(tx => saveStrike(tx, { target: 'run', targetId: run.runId, reason: 'for the test', confirmed: [] }, 1))

@@ -64,7 +64,15 @@ describe('hours and kilograms', () => {
   test('a soak counts as hours at work', async () => {
     const { id } = await task({ name: 'Fans', kind: 'fans', everyHours: 100 })
     await done(id, 'in order', 3)
-    const soak = { printerId: shop.printerId, materialId: shop.materialId, bedC: 60, part: 'small', minutes: 60, basis: 'practice', occurredAt: ago(2) }
+    const soak = {
+      printerId: shop.printerId,
+      materialId: shop.materialId,
+      bedC: 60,
+      part: 'small',
+      minutes: 60,
+      basis: 'practice',
+      occurredAt: ago(2),
+    }
     const { id: soakId } = await tx(c => saveSoak(c, soakSchema.parse(soak), 1))
     const ended = { target: 'soak', targetId: soakId, outcome: 'done', occurredAt: ago(2 - 2 / 24) }
     await tx(c => saveEnding(c, endingSchema.parse(ended), 1))

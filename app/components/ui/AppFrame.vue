@@ -15,7 +15,9 @@ import { useListKeys } from '~/composables/list-keys'
 import { STATIONS, useShortcuts } from '~/composables/shortcuts'
 import { watchLeaving } from '~/lib/sheet-history'
 import { usePaper } from '~/composables/paper'
+import type { Station } from '#core/schedule'
 import { nowLine } from '#shared/time'
+import { useDue } from '~/state/due'
 import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
 
@@ -49,14 +51,11 @@ const state = computed(() => {
     : { text: 'server away; entries are kept', look: true }
 })
 /** What is due at a station, by its key. */
-const due = computed<Record<string, number>>(() => {
-  const risk = shop.data?.settings.acceptedRisk ?? 0.1
-  return {
-    4: shop.data?.nozzles.filter(n => n.place && n.pastChance >= risk).length ?? 0,
-    5: shop.data?.notReady ?? 0,
-    6: shop.data?.sensorsDue ?? 0,
-  }
-})
+const rail = useDue()
+onMounted(rail.begin)
+const due = computed<Record<string, number>>(() =>
+  Object.fromEntries(STATIONS.map(s => [s.key, rail.counts[s.name.toLowerCase() as Station] ?? 0])),
+)
 /** Below each printed page: whose it is, and of when. */
 const { at: printedAt } = usePaper()
 const paper = computed(() => {
@@ -64,7 +63,8 @@ const paper = computed(() => {
   const by = shop.whoKnown && d ? ` by ${d.person.name}` : ''
   return d ? `${d.settings.shopName || 'Iron Nozzle'}, printed ${nowLine(shop.zone, printedAt.value)}${by}` : ''
 })
-const at = (path: string) => (path === '/' ? route.path === '/' : route.path.startsWith(path))
+/** What is due belongs to the Floor. */
+const at = (path: string) => (path === '/' ? ['/', '/due'].includes(route.path) : route.path.startsWith(path))
 </script>
 
 <template>

@@ -8,6 +8,7 @@ const more = [
   ['/', 'the strip'],
   ['R', 'log a run'],
   ['G', 'gauge the nozzle on screen, or the last one'],
+  ['D', 'what is due'],
   ['F', 'find in the list on screen'],
   ['?', 'these keys'],
   ['Esc', 'leave the field, then close the form'],

@@ -229,3 +229,18 @@ function doubts(found: SurveyFound) {
     },
   ]
 }
+
+/** Enclosed printers with how many days ago the last survey was made that still holds; null where none does. */
+export async function lastSurveys(db: Connection): Promise<{ printer: string; days: number | null }[]> {
+  const [chambers, rows] = await Promise.all([
+    listChambers(db),
+    db.execute<{ printerId: number; days: number; changed: string[] }>(sql`
+      select s.printer_id "printerId", extract(epoch from now() - s.occurred_at)::float8 / 86400 "days",
+        ${CHANGED} changed
+      from ${latest('standing_surveys')} s where s.nth <= ${MOST_SURVEYS} order by s.occurred_at desc, s.id desc`),
+  ])
+  return chambers.map(c => ({
+    printer: c.printer,
+    days: rows.find(r => r.printerId === c.printerId && r.changed.length === 0)?.days ?? null,
+  }))
+}

@@ -6,6 +6,7 @@ import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import {
   beds,
+  calendarFeeds,
   cards,
   checkLines,
   dryers,
@@ -46,6 +47,7 @@ const EDITABLE = {
   dryers,
   'check-lines': checkLines,
   beds,
+  'calendar-feeds': calendarFeeds,
   'upkeep-tasks': upkeepTasks,
   materials,
   'material-values': materialValues,
@@ -168,6 +170,8 @@ export async function editRecord(
   if (kind === 'parts' && values.basis === 'start value' && values.limitC !== (current as unknown as Part).limitC)
     refuseField('basis', 'Say where the limit comes from: it is no start value any more')
   await refuseOfThings(tx, kind, current, values)
+  if (kind === 'calendar-feeds' && (current as unknown as { revoked: boolean }).revoked && values.revoked === false)
+    refuseField('revoked', 'An address that was revoked stays so: give a new one')
   if (kind === 'upkeep-tasks') await refuseTwice(tx, values as never, id)
   const extra = kind === 'parts' || kind === 'material-values' ? { enteredBy: personId, enteredAt: new Date() } : {}
   await tx

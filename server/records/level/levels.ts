@@ -11,7 +11,7 @@ import { levels } from '../../db/schema'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import { nameOfPrinter } from '../printers/printers'
 import { bedOf } from './beds'
-import { zHeads } from './z-records'
+import { lostZs, zHeads } from './z-records'
 
 /** Measures that the page of a bed lists. */
 const MOST_LEVELS = 40
@@ -111,4 +111,43 @@ export async function levelStands(db: Connection, printerId: number, jobC: numbe
     if (e instanceof InputError) return null
     throw e
   }
+}
+
+export interface BedDue {
+  printer: string
+  /** Of a Z that was lost, not of the bed itself. */
+  z: boolean
+  reason: string
+  action: string
+}
+type BedRows = Record<string, unknown> & {
+  printer: string
+  bed: Bed
+  measured: LevelMeasured
+  bedC: number
+  jobC: number | null
+}
+/** What the last measure of each bed asks, and every Z that was lost over a power-off. */
+export async function bedsDue(db: Connection): Promise<BedDue[]> {
+  const [rows, lost] = await Promise.all([
+    db.execute<BedRows>(sql`
+      select p.name printer, json_build_object('widthMm', b.width_mm, 'depthMm', b.depth_mm, 'screws', b.screws,
+        'pitchMm', b.pitch_mm, 'clockwise', b.clockwise) bed, l.measured, l.bed_c "bedC", ${JOB_BED} "jobC"
+      from printers p join beds b on b.printer_id = p.id
+      join lateral (select * from standing_levels s where s.printer_id = p.id
+        order by s.occurred_at desc, s.id desc limit 1) l on true
+      where not p.out_of_use`),
+    lostZs(db),
+  ])
+  const beds = rows.flatMap(r => {
+    try {
+      const { bed, bedC, jobC, measured } = r
+      const { mark, says, action } = levelVerdict(measured, levelFound(measured, bed), bed, { bedC, jobC })
+      return mark === 'fine' ? [] : [{ printer: r.printer, z: false, reason: says, action }]
+    } catch (e) {
+      if (e instanceof InputError) return []
+      throw e
+    }
+  })
+  return [...lost.map(l => ({ ...l, z: true, action: 'Enter it again, and set Z by feeler' })), ...beds]
 }

@@ -37,6 +37,18 @@ interface Stand {
 }
 const lostOf = ({ setMm, readMm }: Stand) => (setMm === null || readMm === null ? null : lostZ({ setMm, readMm }))
 
+/** Every head of a printer in use whose number was lost. */
+export async function lostZs(db: Connection): Promise<{ printer: string; reason: string }[]> {
+  const rows = await db.execute<Stand & { printer: string; place: string } & Record<string, unknown>>(sql`
+    select p.name printer, ${PLACE_OF_HEAD} place, ${setOnHead(sql`h.id`)} "setMm", ${readOnHead(sql`h.id`)} "readMm"
+    from heads h join printers p on p.id = h.printer_id and not p.out_of_use
+    where exists (select from z_records z where z.head_id = h.id and z.why = 'power-off')`)
+  return rows.flatMap(r => {
+    const reason = lostOf(r)
+    return reason === null ? [] : [{ printer: r.printer, reason: `${r.place}: ${reason}` }]
+  })
+}
+
 type HeadRow = Omit<LevelPage['heads'][number], 'lost'> & Record<string, unknown> & Stand
 
 /** The heads of a printer with their numbers, the latest first. */

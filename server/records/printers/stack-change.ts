@@ -43,7 +43,14 @@ export async function addPrinter(
   await unused(tx, printers, 'name', p.name, 'a printer')
   const [printer] = await tx
     .insert(printers)
-    .values({ name: p.name, kind: p.kind, note: p.note, toCommission: p.toCommission, createdBy: personId })
+    .values({
+      name: p.name,
+      kind: p.kind,
+      note: p.note,
+      restrictions: p.restrictions,
+      toCommission: p.toCommission,
+      createdBy: personId,
+    })
     .returning({ id: printers.id })
   const headIds: number[] = []
   for (const [position, h] of p.heads.entries()) {

@@ -16,7 +16,6 @@ import {
 import type { ZoneLimit } from '#shared/answers/printers'
 import type { SensorCheckLine, SensorLine, Verify } from '#shared/answers/sensors'
 import type { sensorCheckSchema } from '#shared/entries/sensors'
-import { stateOf } from '#shared/sensor-state'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { referenceProbes, sensorChecks, stackCeilings } from '../../db/schema'
@@ -37,13 +36,12 @@ const MOST_CHECKS = 50
 /** Enough of them to tell the one that counts from the one before, some struck out or made elsewhere. */
 const LATEST = 6
 
-/** How many sensors failed their check, or are due for the next. */
-export const sensorsDue = async (db: Connection): Promise<number> =>
-  (await listSensors(db, LATEST)).filter(s => stateOf(s).isDue).length
+/** Every sensor of the shop with enough checks to tell how it stands. */
+export const sensorsOfShop = (db: Connection): Promise<SensorLine[]> => listSensors(db, LATEST)
 
 /** The sensor of a head's hotend with its latest checks; null where the head is not in use. */
 export const sensorOfHead = async (db: Connection, headId: number): Promise<SensorLine | null> =>
-  (await listSensors(db, LATEST)).find(s => s.zone === 'hotend' && s.headId === headId) ?? null
+  (await sensorsOfShop(db)).find(s => s.zone === 'hotend' && s.headId === headId) ?? null
 
 interface Input extends Record<string, unknown> {
   printerId: number

@@ -3,10 +3,8 @@ import { sql } from 'drizzle-orm'
 import type { ofShop, ShopNews } from '#shared/news'
 import type { Connection } from '../../db/client'
 import { idIn } from '../../db/ids'
-import { standings } from '../change/under-way'
 import { listNozzles } from '../nozzles/nozzles'
 import { listPrinters } from '../printers/printers'
-import { sensorsDue } from '../sensors/checks'
 import { listSpools } from '../spools/spools'
 import { studyTurn } from '../studies/studies'
 
@@ -23,23 +21,7 @@ export async function shopNewsOf(db: Connection, of: ReturnType<typeof ofShop>):
     nozzleIds.length === 0 ? [] : listNozzles(db, { ids: nozzleIds }),
     of.spools.length === 0 ? [] : listSpools(db, of.spools),
     of.printers ? listPrinters(db) : null,
-    of.counts ? countsOf(db) : null,
+    of.counts ? studyTurn(db).then(turn => ({ studyTurn: turn })) : null,
   ])
   return { whole: false, nozzles, spools, printers: printers && printers.filter(p => !p.outOfUse), counts }
-}
-
-/** Printers in use that are not ready for work, or with a note to read. */
-export const notReadyOf = (
-  printers: Awaited<ReturnType<typeof listPrinters>>,
-  stand: Awaited<ReturnType<typeof standings>>,
-): number => printers.filter(p => !p.outOfUse && stand.has(p.id)).length
-
-async function countsOf(db: Connection): Promise<ShopNews['counts']> {
-  const [turn, due, printers, stand] = await Promise.all([
-    studyTurn(db),
-    sensorsDue(db),
-    listPrinters(db),
-    standings(db),
-  ])
-  return { studyTurn: turn, sensorsDue: due, notReady: notReadyOf(printers, stand) }
 }

@@ -1,22 +1,19 @@
 /** Names and tags of everything, for forms and the strip. */
 import type { Shop } from '#shared/answers/shop'
 import type { Connection } from '../../db/client'
-import { standings } from '../change/under-way'
 import { listMaterials } from '../materials/materials'
 import { nozzlesOfShop } from '../nozzles/nozzles'
 import { spoolsOfShop } from '../spools/spools'
 import { listNozzleTypes } from '../nozzles/types'
 import { listPeople } from './people'
-import { notReadyOf } from './news'
 import { shopSettings } from './settings'
 import { hotendTags } from '../printers/hotends'
 import { listPrinters } from '../printers/printers'
-import { sensorsDue } from '../sensors/checks'
 import { studyTurn } from '../studies/studies'
 
 /** Everything the strip and the forms need to know names and tags. */
 export async function shop(db: Connection): Promise<Omit<Shop, 'person' | 'onNetwork'>> {
-  const [printers, nozzles, hotends, spools, materials, types, people, settings, turn, due, stand] = await Promise.all([
+  const [printers, nozzles, hotends, spools, materials, types, people, settings, turn] = await Promise.all([
     listPrinters(db),
     nozzlesOfShop(db),
     hotendTags(db),
@@ -26,8 +23,6 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person' | 'onNet
     listPeople(db),
     shopSettings(db),
     studyTurn(db),
-    sensorsDue(db),
-    standings(db),
   ])
   const used = <T extends { outOfUse: boolean }>(all: readonly T[], outOfUse: boolean) =>
     all.filter(x => x.outOfUse === outOfUse)
@@ -41,8 +36,6 @@ export async function shop(db: Connection): Promise<Omit<Shop, 'person' | 'onNet
     people: used(people, false),
     settings,
     studyTurn: turn,
-    sensorsDue: due,
-    notReady: notReadyOf(printers, stand),
     outOfUse: { printers: used(printers, true), people: used(people, true) },
   }
 }

@@ -3,7 +3,17 @@ import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { guardState, TEST_EVERY_DAYS, type Guard } from '#core/chamber'
 import { guardsOf } from '#core/procedures'
-import { dueOfGuard, dueOfNoUpkeep, dueOfUntested, dueOfUpkeep, guardName, upkeepShare, type Due } from '#core/schedule'
+import {
+  comesInDays,
+  dueOfComing,
+  dueOfGuard,
+  dueOfNoUpkeep,
+  dueOfUntested,
+  dueOfUpkeep,
+  guardName,
+  upkeepShare,
+  type Due,
+} from '#core/schedule'
 import type { Upkeep, UpkeepLine, UpkeepPrinter, UpkeepTask } from '#shared/answers/upkeep'
 import type { upkeepSchema } from '#shared/entries/upkeep'
 import { day } from '#shared/time'
@@ -17,9 +27,19 @@ import { shopSettings } from '../shop/settings'
 /** What was found, that the page lists. */
 const MOST_ENTRIES = 60
 const DAY_MS = 86_400_000
+/** What a printer does a day is told by so many days. */
+const LATELY_DAYS = sql.raw('28')
 
-type Row = Omit<UpkeepTask, 'done' | 'share' | 'due'> &
-  Record<string, unknown> & { doneAt: string | null; by: string | null; found: string | null; says: string | null }
+type Row = Omit<UpkeepTask, 'done' | 'share' | 'due' | 'inDays'> &
+  Record<string, unknown> & {
+    doneAt: string | null
+    by: string | null
+    found: string | null
+    says: string | null
+    /** What the printer did a day of late. */
+    dayHours: number
+    dayKg: number
+  }
 
 /** Rows of days of printer `k` after moment `since`: whole days from the table, the rest of the first from its runs. */
 const WORKED = sql`left join lateral (
@@ -45,7 +65,7 @@ async function taskRows(db: Connection): Promise<Row[]> {
       k.every_days "everyDays", k.guard, k.basis, k.note, k.withdrawn, k.version,
       w.hours + s.hours hours, w.without_hours "withoutHours", w.kg,
       greatest(0, extract(epoch from now() - l.since) / 86400)::float8 days,
-      l.at "doneAt", l."by", l.found, l.says
+      l.at "doneAt", l."by", l.found, l.says, lately.hours "dayHours", lately.kg "dayKg"
     from upkeep_tasks k
     left join lateral (
       select e.occurred_at, ${iso('e.occurred_at')} at, u.name "by", e.found, e.says from standing_upkeep_entries e
@@ -53,6 +73,9 @@ async function taskRows(db: Connection): Promise<Row[]> {
       order by e.occurred_at desc, e.id desc limit 1) e on true
     cross join lateral (select coalesce(e.occurred_at, k.created_at) since, e.at, e."by", e.found, e.says) l
     ${WORKED}
+    left join lateral (select coalesce(sum(d.hours), 0)::float8 / ${LATELY_DAYS} hours,
+      coalesce(sum(d.filled_g), 0)::float8 / 1000 / ${LATELY_DAYS} kg
+      from printer_days d where d.printer_id = k.printer_id and d.day > day_of(now()) - ${LATELY_DAYS}) lately on true
     order by k.printer_id, k.withdrawn, k.id`)
 }
 
@@ -79,6 +102,8 @@ async function lastTests(db: Connection): Promise<TestRow[]> {
 export interface UpkeepDue extends Due {
   printerId: number
   printer: string
+  /** In how many days it comes; null where nothing tells. */
+  inDays: number | null
 }
 
 interface PrinterRow extends Record<string, unknown> {
@@ -92,12 +117,14 @@ interface PrinterRow extends Record<string, unknown> {
 const printerRows = (db: Connection) =>
   db.execute<PrinterRow>(sql`
     select p.id, p.name, p.restrictions, p.to_commission "toCommission",
-      exists (select from part_stands s
-      join parts a on a.id = s.part_id where s.printer_id = p.id and s.kind = 'fit' and a.role = 'chamber heater') heated
+      exists (select from part_stands s join parts a on a.id = s.part_id
+        where s.printer_id = p.id and s.kind = 'fit' and a.role = 'chamber heater') heated
     from printers p where not p.out_of_use order by p.id`)
 
+type Found = Omit<UpkeepDue, 'printer' | 'printerId'>
+
 /** Every printer in use with its upkeep, and what is due of it. */
-async function listUpkeep(db: Connection): Promise<(UpkeepPrinter & { due: Due[] })[]> {
+async function listUpkeep(db: Connection): Promise<(UpkeepPrinter & { due: Found[] })[]> {
   const [printers, rows, tests, { timeZone }] = await Promise.all([
     printerRows(db),
     taskRows(db),
@@ -122,17 +149,22 @@ function dueOf(
   guards: readonly Guard[],
   test: (guard: Guard) => TestRow | null,
   nowMs: number,
-): Due[] {
+): Found[] {
   const tasks = all.filter(t => !t.withdrawn)
   const untested = tasks.flatMap(t => (t.guard !== null && t.done === null ? [t.guard] : []))
   const unplanned = guards.filter(g => !all.some(t => t.guard === g) && test(g) !== null)
+  const found = (due: Due | null, inDays: number | null = null): Found[] => (due === null ? [] : [{ ...due, inDays }])
   return [
-    ...tasks.map(t => (t.guard !== null && t.done === null ? null : t.due)),
-    dueOfUntested(printer, untested),
-    ...unplanned.map(g => guardDue(printer, g, test(g), nowMs, TEST_EVERY_DAYS)),
-    all.length === 0 ? dueOfNoUpkeep(printer) : null,
-  ].filter(d => d !== null)
+    ...tasks.flatMap(t => (t.guard !== null && t.done === null ? [] : found(t.due ?? comingOf(printer, t), t.inDays))),
+    ...found(dueOfUntested(printer, untested)),
+    ...unplanned.flatMap(g => found(guardDue(printer, g, test(g), nowMs, TEST_EVERY_DAYS))),
+    ...(all.length === 0 ? found(dueOfNoUpkeep(printer)) : []),
+  ]
 }
+
+/** What is not due, and comes on a day that can be told. */
+const comingOf = (printer: string, t: UpkeepTask): Due | null =>
+  t.inDays === null ? null : dueOfComing(printer, t.name, t.inDays)
 
 function taskOf(
   row: Row,
@@ -141,7 +173,7 @@ function taskOf(
   nowMs: number,
   zone: string,
 ): UpkeepTask {
-  const { doneAt, by, found, says, ...r } = row
+  const { doneAt, by, found, says, dayHours, dayKg, ...r } = row
   const guarded = r.guard as Guard | null
   const every = { hours: r.everyHours, kg: r.everyKg, days: r.everyDays }
   if (guarded !== null) {
@@ -151,6 +183,7 @@ function taskOf(
       done: last && { at: last.at, by: last.by, found: last.tripped ? 'in order' : 'needs work', says: last.note },
       days: last === null ? r.days : (nowMs - Date.parse(last.at)) / DAY_MS,
       share: null,
+      inDays: last === null ? null : Math.max(0, r.everyDays! - (nowMs - Date.parse(last.at)) / DAY_MS),
       due: r.withdrawn ? null : guardDue(printer, guarded, last, nowMs, r.everyDays!),
     }
   }
@@ -167,7 +200,13 @@ function taskOf(
     found: done?.found ?? null,
     says: says ?? '',
   }
-  return { ...r, done, share: upkeepShare(every, since), due: r.withdrawn ? null : dueOfUpkeep(stand) }
+  return {
+    ...r,
+    done,
+    share: upkeepShare(every, since),
+    inDays: comesInDays(every, since, { hours: dayHours, kg: dayKg }),
+    due: r.withdrawn ? null : dueOfUpkeep(stand),
+  }
 }
 
 function guardDue(printer: string, guard: Guard, last: TestRow | null, nowMs: number, every: number): Due | null {

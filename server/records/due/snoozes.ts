@@ -1,0 +1,41 @@
+/** What is due and was put off, why and until when. */
+import { sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import type { DueItem } from '#shared/answers/due'
+import { MOST_SNOOZE_DAYS, type snoozeSchema } from '#shared/entries/due'
+import type { Connection } from '../../db/client'
+import { iso } from '../../db/iso'
+import { snoozes } from '../../db/schema'
+import { notInFuture, refuseField } from '../entry/refusal'
+import { dueItems } from './due'
+
+type Snoozed = NonNullable<DueItem['snoozed']>
+
+/** What is put off now, by its key. */
+export async function standingSnoozes(db: Connection): Promise<Map<string, Snoozed>> {
+  const rows = await db.execute<Snoozed & { key: string } & Record<string, unknown>>(sql`
+    select distinct on (s.key) s.key, s.id::int, ${iso('s.until')} until, s.reason, u.name "by"
+    from standing_snoozes s join people u on u.id = s.person_id
+    where s.until > now() order by s.key, s.id desc`)
+  return new Map(rows.map(({ key, ...s }) => [key, s]))
+}
+
+export async function saveSnooze(
+  tx: Connection,
+  { confirmed: _, ...s }: z.output<typeof snoozeSchema>,
+  personId: number,
+): Promise<{ id: number }> {
+  const occurredAt = notInFuture('occurredAt', s.occurredAt)
+  const until = new Date(s.until)
+  const days = (until.getTime() - Date.now()) / 86_400_000
+  if (days <= 0) refuseField('until', 'Put it off to a day that is still to come')
+  if (days > MOST_SNOOZE_DAYS) refuseField('until', `At most ${MOST_SNOOZE_DAYS} days: then it is looked at again`)
+  const item = (await dueItems(tx)).find(i => i.key === s.key)
+  if (!item) refuseField('key', 'This is not due any more')
+  if (item.mark === 'stop') refuseField('key', 'What stops a printer is not put off: it can hurt or break')
+  const [row] = await tx
+    .insert(snoozes)
+    .values({ ...s, says: item.reason, until, occurredAt, personId })
+    .returning({ id: snoozes.id })
+  return row!
+}
