@@ -11,9 +11,10 @@ import { preparedDue } from '#shared/prepared'
 import { nowLine } from '#shared/time'
 import { usePrepare } from '~/composables/prepare'
 import { byWeight, minutesLeft, notReady, soakStands } from '#core/schedule'
-import { hours, leftWords, listed } from '#core/words'
+import { counted, hours, leftWords, listed } from '#core/words'
 import { drynessOf, type Dryness } from '~/words/water'
 import { isBeingSetUp } from '~/lib/first-hour'
+import { useDue } from '~/state/due'
 import { useShop } from '~/state/shop'
 import { VERDICT_TEXT } from '~/words/verdict'
 
@@ -23,6 +24,7 @@ useHead({ title: 'Floor · Iron Nozzle' })
 const { data: floor, failure } = useAnswer('/api/floor', { everyMs: 30_000 })
 const { data: prepare, now } = usePrepare()
 const shop = useShop()
+const rail = useDue()
 const fitting = ref<number | null>(null)
 
 const DRY_NOTES: Partial<Record<Dryness, string>> = { wet: 'is too wet', unknown: 'not known to be dry' }
@@ -96,6 +98,9 @@ const verdict = computed(() => {
         )
   if (stop.length > 0) return { verdict: 'stop' as const, text: `Stop at ${names(stop)}: ${f.bench[0]!.reason}` }
   if (look.length > 0) return { verdict: 'look' as const, text: `Look at ${names(look)}: ${bench.value[0]!.reason}` }
+  const others = Object.values(rail.counts).reduce((a, b) => a + b, 0)
+  const beside = `Nothing is next at the bench; ${counted(others, 'thing')} due beside it.`
+  if (others > 0) return { verdict: 'look' as const, text: beside }
   return { verdict: 'fine' as const, text: 'Nothing is due at any printer.' }
 })
 </script>

@@ -113,8 +113,8 @@ export function levelFound(m: LevelMeasured, bed: Bed): LevelFound {
   // a mesh tells heights against each other; a gap is against the nozzle itself
   const told = screwTurns(plane, bed, m.how === 'mesh' ? null : 0)
   const rangeMm = spread(points.map(p => p.zMm))
-  // turning all of them for nothing that is seen is left
-  const idle = m.how === 'mesh' && leftOf(points, told, bed) >= rangeMm - FEELER_U_MM
+  // what is even is left, and turning all of them for nothing that is seen; off the gap is a matter of Z
+  const idle = rangeMm <= LEVEL_MM || (m.how === 'mesh' && leftOf(points, told, bed) >= rangeMm - FEELER_U_MM)
   const screws = idle ? told.map(s => ({ ...s, parts: 0 })) : told
   return {
     points,
@@ -172,37 +172,29 @@ export function levelVerdict(
   const warp = found.warpMm ?? 0
   const turn = found.screws.filter(s => s.parts > 0)
   const high = found.points[found.residualMm.indexOf(Math.max(...found.residualMm))]!
-  const offMm = m.how === 'feeler' ? Math.max(...found.points.map(p => Math.abs(p.zMm))) : 0
+  const offMm = m.how === 'feeler' ? found.points.reduce((a, p) => a + p.zMm, 0) / found.points.length : 0
   const look = (says: string, action: string): LevelVerdict => ({ mark: 'look', says, action })
   if (warp > FOLLOWS_MM)
     return look(
       `Warped by ${mm(warp)}, highest at the ${placeWords(high, bed)}: no screw takes that out.`,
       'Look what lies under the sheet, then change the plate or keep small parts on its flat end',
     )
-  if (found.rangeMm > LEVEL_MM || offMm > LEVEL_MM) {
-    const says =
-      found.rangeMm > LEVEL_MM
-        ? `${mm(found.rangeMm)} from the highest to the lowest point, ${found.highCorner} high.`
-        : `Even, but ${mm(offMm)} off the wanted gap.`
+  if (found.rangeMm > LEVEL_MM) {
+    const says = `${mm(found.rangeMm)} from the highest to the lowest point, ${found.highCorner} high.`
     if (bed.screws.length === 0) return look(says, 'No screw is entered: shim it, or let the printer even it out')
-    if (turn.length > 0 && found.leftMm < found.rangeMm - FEELER_U_MM)
-      return look(
-        says,
-        `Turn ${listed(
-          turn.map(s => s.name),
-          'and',
-        )}; ${mm(found.leftMm)} is left then`,
-      )
-    if (turn.length > 0 && found.rangeMm <= LEVEL_MM)
-      return look(
-        says,
-        `Turn ${listed(
-          turn.map(s => s.name),
-          'and',
-        )}`,
-      )
-    return look(says, 'The screws take no more out: that much the printer must even out')
+    if (turn.length === 0 || found.leftMm >= found.rangeMm - FEELER_U_MM)
+      return look(says, 'The screws take no more out: that much the printer must even out')
+    const names = listed(
+      turn.map(s => s.name),
+      'and',
+    )
+    return look(says, `Turn ${names}; ${mm(found.leftMm)} is left then`)
   }
+  if (Math.abs(offMm) > LEVEL_MM)
+    return look(
+      `Even, but ${mm(Math.abs(offMm))} ${offMm < 0 ? 'too low' : 'too high'} under the nozzle.`,
+      `${offMm < 0 ? 'Bring the nozzle nearer' : 'Raise the nozzle'} by that with Z: the screws stay`,
+    )
   if (cold) return look(`Level to ${mm(found.rangeMm)}, but at ${bedC} °C: the last job had ${jobC}.`, 'Level it hot')
   const tells = found.warpMm === null ? ' Three points tell nothing of what lies between.' : ''
   return { mark: 'fine', says: `Level to ${mm(found.rangeMm)} at ${bedC} °C.${tells}`, action: '' }

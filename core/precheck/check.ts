@@ -432,23 +432,25 @@ function surface(f: PrecheckFacts): CheckLine {
 
 /** Nobody can tell from here whether it was switched off: eyes and a feeler gauge do. */
 function level(f: PrecheckFacts): CheckLine {
+  const fitted = f.nozzle?.fittedSinceRun
+    ? `${f.nozzle.tag} was fitted since the last run here: Z set anew, levelled hot.`
+    : null
+  const bed = f.level === null ? null : `Bed, ${f.level.on}: ${f.level.says}`
+  const says = (...parts: (string | null)[]) => parts.filter(p => p !== null).join(' ')
   if (f.zLost !== null)
-    return line('level', 'look', f.zLost, {
+    return line('level', 'look', says(f.zLost, fitted, bed), {
       fix: 'Enter it again at the printer, set Z by feeler, and log it',
       where: 'level',
       reasons: ['entered again at the printer', WATCHED],
     })
   if (f.level?.mark === 'look')
-    return line('level', 'look', `Bed, ${f.level.on}: ${f.level.says}`, {
+    return line('level', 'look', says(fitted, bed), {
       fix: f.level.action,
       where: 'level',
       reasons: ['the printer evens it out', 'a small part where it is flat', WATCHED],
     })
-  const since = f.nozzle?.fittedSinceRun
-    ? `${f.nozzle.tag} was fitted since the last run here: Z set anew, levelled hot.`
-    : 'Z and level: set anew after a power-off or a nozzle change, and checked hot.'
-  const was = f.level === null ? '' : ` Bed, ${f.level.on}: ${f.level.says}`
-  return line('level', 'confirm', since + was)
+  const asked = fitted ?? 'Z and level: set anew after a power-off or a nozzle change, and checked hot.'
+  return line('level', 'confirm', says(asked, bed))
 }
 
 function firstLayer(f: PrecheckFacts): CheckLine {

@@ -108,6 +108,7 @@ function overLimit(p: PrinterFacts, zone: Limit['zone'], headId: number | null, 
   const worst = askedAgainst(p, zone, headId, askedC)
   if (!worst || worst.grade === 'ok') return []
   const { limit } = worst
+  const of = `last job, ${zone}${headId === null ? '' : ` ${headId}`}`
   const asked = `The last job asked ${askedC} °C of the ${zoneWord(zone)}; `
   const stops = limit.inAir
     ? `${celsiusDown(limit.limitC)} brings the air at the ${limit.part} to its limit`
@@ -119,6 +120,7 @@ function overLimit(p: PrinterFacts, zone: Limit['zone'], headId: number | null, 
         about: null,
         reason: `${asked}${stops}.`,
         action: 'Do not repeat it here; see the run',
+        of,
         station: 'run',
         open: `/run?show=${p.last!.runId}`,
         weight: weightOf(95),
@@ -131,6 +133,7 @@ function overLimit(p: PrinterFacts, zone: Limit['zone'], headId: number | null, 
       reason: `${asked}${stops}, known to ${Math.ceil(limit.limitC - limit.fineC)} °C.`,
       // what the air is there, or what the sensor is off by, is not known well enough
       action: limit.inAir ? 'Measure the air there' : 'Check its sensor',
+      of,
       station: 'verify',
       open: `/verify${limit.inAir ? '/chamber' : ''}?printer=${encodeURIComponent(p.name)}`,
       weight: weightOf(30),

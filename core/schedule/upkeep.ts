@@ -245,7 +245,7 @@ export const dueOfNoUpkeep = (printer: string): Due => ({
 
 /**
  * What is due of a guard of a printer, by how it stands (`guardState`); null while it is proved. `days` since its last
- * test, null where there was none; `every` how often it is wanted, days.
+ * test, from −1 as clocks differ by minutes, null where there was none; `every` how often it is wanted, days.
  */
 export function dueOfGuard(
   printer: string,
@@ -253,7 +253,7 @@ export function dueOfGuard(
   state: GuardState,
   { days, every: wanted }: { days: number | null; every: number },
 ): Due | null {
-  needIfKnown('days', days, 0, 1e6, 'days')
+  needIfKnown('days', days, -1, 1e6, 'days')
   need('every', wanted, ...EVERY.days, 'days')
   const at = { ...atUpkeep(printer), action: 'Test it, with somebody beside it', of: guard }
   const costs = UPKEEP['cut-out test']

@@ -51,9 +51,9 @@ export function dueOfUnchecked(printer: string, of: readonly string[]): Due | nu
 
 /** A survey of a chamber is made again after so many days. */
 export const SURVEY_DAYS = 365
-/** An enclosed printer by its survey that holds: none, or an old one; null while it is neither. `days` 0 to 1e6. */
+/** An enclosed printer by its survey that holds: none, or an old one; null while it is neither. `days` −1 to 1e6. */
 export function dueOfSurvey(printer: string, days: number | null): Due | null {
-  needIfKnown('days', days, 0, 1e6, 'days')
+  needIfKnown('days', days, -1, 1e6, 'days')
   if (days !== null && days <= SURVEY_DAYS) return null
   return {
     ...at('/chamber', printer),

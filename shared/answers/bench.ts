@@ -69,6 +69,7 @@ export const benchLine = z.object({
   action: text,
   station: z.enum(STATIONS),
   to: text,
+  of: text.optional(),
   weight: number,
 })
 export type BenchLine = z.output<typeof benchLine>

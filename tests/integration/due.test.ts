@@ -27,14 +27,19 @@ test('every subject says what is due of it, by its own rule, once', async () => 
   const before = await dueItems(db)
   expect(before.find(i => i.reason === 'No upkeep is planned here.')).toBeDefined()
   await tx(c => planUsual(c, upkeepPlanSchema.parse({ printerId }), 1))
-  await tx(c =>
-    saveServiceTag(c, serviceTagSchema.parse({ printerId, why: 'a wire is frayed', occurredAt: ago(0.1) }), 1),
-  )
+  for (const why of ['a wire is frayed', 'the door does not shut'])
+    await tx(c => saveServiceTag(c, serviceTagSchema.parse({ printerId, why, occurredAt: ago(0.1) }), 1))
   const belts = { printerId, kind: 'belts', name: 'Idler', everyDays: 10, basis: 'practice' }
   const { id: taskId } = await tx(c => addUpkeepTask(c, upkeepTaskFields.parse(belts), 1))
   await tx(c => saveUpkeep(c, upkeepSchema.parse({ taskId, found: 'in order', occurredAt: ago(4) }), 1))
   const { items, counts } = await dueList(db)
-  expect(items[0]).toMatchObject({ mark: 'stop', printer: 'Ribble', reason: expect.stringMatching(/a wire is frayed/) })
+  // of two tags neither hides the other
+  const tags = items.filter(i => i.reason.startsWith('Out of service'))
+  expect(tags.map(i => [i.mark, i.printer])).toEqual([
+    ['stop', 'Ribble'],
+    ['stop', 'Ribble'],
+  ])
+  expect(items[0]!.reason).toMatch(/^Out of service/)
   expect(items.filter(i => /^Nobody has tested/.test(i.reason))).toHaveLength(1)
   expect(items.filter(i => /^Nobody has checked/.test(i.reason))).toHaveLength(1)
   // not due, but it comes: with its day

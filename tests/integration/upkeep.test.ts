@@ -56,6 +56,10 @@ describe('hours and kilograms', () => {
     expect((await one(id)).due).toMatchObject({ mark: 'fine' })
     await run(0.5, { hours: null })
     expect((await one(id)).withoutHours).toBe(1)
+    // one that hardly works: what comes in ten thousand days takes no list down
+    const seldom = await task({ name: 'Rods', kind: 'rods and screws', everyHours: 20_000 })
+    expect((await one(seldom.id)).inDays).toBeGreaterThan(10_000)
+    expect((await upkeepDue(db)).some(d => d.of === 'Rods')).toBe(false)
     await strike('run', later.runId)
     await strike('run', last.runId)
     expect([...(await kept())]).toEqual([...(await straight())])
@@ -137,6 +141,14 @@ test('a test of a cut-out is logged as such, and the shop’s interval counts wh
   })
   await test(false, 1)
   expect((await upkeepDue(db)).find(d => d.mark === 'stop')!.reason).toMatch(/bed thermal cut-out did not trip/)
+  const { id, version, guard } = await one(planned.id)
+  const withdrawn = { withdrawn: true, guard }
+  await tx(c => editRecord(c, 'upkeep-tasks', id, version, withdrawn, 1))
+  expect(
+    (await upkeepDue(db)).some(d => d.mark === 'stop'),
+    'its test is wanted no longer, and it failed',
+  ).toBe(true)
+  await tx(c => editRecord(c, 'upkeep-tasks', id, version + 1, { withdrawn: false, guard }, 1))
   await test(true, 0.5)
   expect((await one(planned.id)).due).toBeNull()
 })

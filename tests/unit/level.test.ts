@@ -134,12 +134,15 @@ describe('what is said of a bed', () => {
     expect(v.mark).toBe('look')
     expect(v.action).toMatch(/^Turn front left; 0\.\d\d mm is left then$/)
   })
-  test('even, but off the gap: all screws', () => {
+  test('even, but off the gap, is a matter of Z and not of screws', () => {
     expect(says(feeler([0.4, 0.4, 0.4]))).toEqual({
       mark: 'look',
-      says: 'Even, but 0.30 mm off the wanted gap.',
-      action: 'Turn front left, front right, and back',
+      says: 'Even, but 0.30 mm too low under the nozzle.',
+      action: 'Bring the nozzle nearer by that with Z: the screws stay',
     })
+    expect(levelFound(feeler([0.4, 0.4, 0.4]), bed).screws.every(s => s.parts === 0)).toBe(true)
+    const tight: FeelerLevel = { ...feeler([0, 0.02, 0]), wantedMm: 0.2 }
+    expect(levelVerdict(tight, levelFound(tight, bed), bed, hot).action).toMatch(/^Raise the nozzle/)
   })
   test('levelled cold for a hot job is a look (common practice, no source: level hot, after the soak)', () => {
     expect(says(feeler([0.1, 0.1, 0.1]), { bedC: 25, jobC: 100 })).toMatchObject({

@@ -80,6 +80,9 @@ describe('guards', () => {
     expect(dueOfGuard('P', 'bed thermal cut-out', 'failed', at)).toMatchObject({ mark: 'stop' })
     expect(dueOfGuard('P', 'bed thermal cut-out', 'proved', at)).toBeNull()
   })
+  test('one that was tested a moment ahead of this clock takes no page down', () => {
+    expect(dueOfGuard('P', 'bed thermal cut-out', 'proved', { days: -0.001, every: 365 })).toBeNull()
+  })
   test('overdue by the shop’s own interval', () => {
     const last = { atMs: 0, tripped: true, changed: false }
     const day = 86_400_000

@@ -138,7 +138,7 @@ const at = (path: string) => (path === '/' ? ['/', '/due'].includes(route.path) 
           }}
           <span
             v-if="due[s.key]"
-            class="absolute top-2 right-2 rounded-[9px] bg-bronze px-[6px] text-xs font-bold text-white"
+            class="absolute top-0 right-0 rounded-[9px] bg-bronze px-1 text-xs font-bold text-white md:top-2 md:right-2 md:px-[6px]"
             ><span class="sr-only">due: </span>{{ due[s.key] }}</span
           >
         </NuxtLink>

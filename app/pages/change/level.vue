@@ -59,15 +59,19 @@ const known = computed(() => {
   if (!s || !p?.latest || !p.bed) return []
   const latest = p.levels.find(l => l.id === p.latest!.id)!
   const mm = (v: number) => `${v.toFixed(2)} mm`
+  const pitch = `${p.bed.pitchMm} mm a turn (${p.bed.basis})`
+  const turns = s.found.screws.some(t => t.parts > 0)
+    ? s.found.screws.map(t => ({ what: `Screw ${t.name}`, says: turnWords(t) }))
+    : []
   const hot = p.latest.soakedMin === null ? '' : `, soaked ${p.latest.soakedMin} min`
   return [
     { what: 'Measured', says: `${when(latest.at, shop.zone)}, ${latest.by}, bed at ${p.latest.bedC} °C${hot}` },
     { what: 'Highest to lowest', says: mm(s.found.rangeMm) },
     { what: 'Tilt over the bed', says: `${mm(s.found.tiltMm)}, ${s.found.highCorner} high` },
     { what: 'Warp', says: s.found.warpMm === null ? 'three points cannot tell' : mm(s.found.warpMm) },
-    ...s.found.screws.map(t => ({ what: `Screw ${t.name}`, says: turnWords(t) })),
-    ...(s.found.screws.some(t => t.parts > 0) ? [{ what: 'Left after that', says: mm(s.found.leftMm) }] : []),
-    { what: 'Pitch of the screws', says: `${p.bed.pitchMm} mm a turn (${p.bed.basis})` },
+    ...(turns.length === 0 ? [{ what: 'Screws', says: p.bed.screws.length === 0 ? 'none' : 'leave them' }] : turns),
+    ...(turns.length > 0 ? [{ what: 'Left after that', says: mm(s.found.leftMm) }] : []),
+    ...(p.bed.screws.length === 0 ? [] : [{ what: 'Pitch of the screws', says: pitch }]),
   ]
 })
 const heads = computed(() =>

@@ -53,18 +53,21 @@ create table printer_days (
 );
 create function printer_days_changed(of_runs bigint[]) returns void language plpgsql as $$
 declare
-  one record;
-  days date[] := '{}';
-  printers integer[] := '{}';
+  days date[];
+  printers integer[];
 begin
-  for one in select distinct day_of(r.ended_at) as day, r.printer_id from runs r where r.id = any (of_runs)
-    order by 1, 2
-  loop
-    -- one after the other: the second sees what the first has committed
-    perform pg_advisory_xact_lock(720419, hashtext(one.day || ' ' || one.printer_id));
-    days := days || one.day;
-    printers := printers || one.printer_id;
-  end loop;
+  select coalesce(array_agg(x.day), '{}'), coalesce(array_agg(x.printer_id), '{}') into days, printers
+    from (select distinct day_of(r.ended_at) as day, r.printer_id from runs r where r.id = any (of_runs)
+      order by 1, 2) x;
+  -- one after the other: the second sees what the first has committed. A lock each while they are few; the years of a
+  -- large shop would not fit into the table of locks
+  if cardinality(days) > 500 then
+    lock table printer_days in share row exclusive mode;
+  else
+    for i in 1 .. cardinality(days) loop
+      perform pg_advisory_xact_lock(720419, hashtext(days[i] || ' ' || printers[i]));
+    end loop;
+  end if;
   execute 'delete from printer_days d using unnest($1, $2) x(day, printer_id)
     where d.day = x.day and d.printer_id = x.printer_id' using days, printers;
   execute $of$

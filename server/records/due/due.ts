@@ -16,19 +16,19 @@ import { preparedDue, spoolsOut } from '#shared/prepared'
 import { stateOf } from '#shared/sensor-state'
 import type { Connection } from '../../db/client'
 import { floor } from '../bench/floor'
+import { listCoolDowns } from '../change/cool-downs'
 import { bedsDue } from '../level/levels'
-import { prepare } from '../prepare/prepare'
+import { listSoaks } from '../prepare/soaks'
 import { sensorsOfShop } from '../sensors/checks'
 import { listReferences } from '../sensors/references'
 import { lastSurveys } from '../chambers/surveys'
+import { spoolStates } from '../spools/stands'
 import { spoolsOfShop } from '../spools/spools'
-import { upkeepDue } from '../upkeep/upkeep'
+import { AHEAD_DAYS, upkeepDue } from '../upkeep/upkeep'
 import { listFeeds } from './feeds'
 import { standingSnoozes } from './snoozes'
 
 const DAY_MS = 86_400_000
-/** What comes within so many days is said beforehand. */
-const AHEAD_DAYS = 14
 
 type Found = Omit<DueItem, 'key' | 'snoozed'>
 const now = (due: Due, printer: string | null, person: string | null = null): Found => ({
@@ -92,8 +92,14 @@ async function ofBench(db: Connection): Promise<Found[]> {
 }
 
 async function ofPrepare(db: Connection, nowMs: number): Promise<Found[]> {
-  const [p, spools] = await Promise.all([prepare(db), spoolsOfShop(db)])
-  const left = (id: number) => spools.find(s => s.id === id) ?? null
+  const [{ spools }, soaks, coolDowns, rows] = await Promise.all([
+    spoolStates(db),
+    listSoaks(db),
+    listCoolDowns(db),
+    spoolsOfShop(db),
+  ])
+  const left = (id: number) => rows.find(s => s.id === id) ?? null
+  const p = { spools, soaks, coolDowns }
   return [...preparedDue(p, left, nowMs), ...spoolsOut(p)]
     .filter(x => x.due.mark !== 'fine')
     .map(x => now(x.due, x.printer))

@@ -172,7 +172,7 @@ export async function editRecord(
   await refuseOfThings(tx, kind, current, values)
   if (kind === 'calendar-feeds' && (current as unknown as { revoked: boolean }).revoked && values.revoked === false)
     refuseField('revoked', 'An address that was revoked stays so: give a new one')
-  if (kind === 'upkeep-tasks') await refuseTwice(tx, values as never, id)
+  if (kind === 'upkeep-tasks') await refuseTwice(tx, { ...current, ...values } as never, id)
   const extra = kind === 'parts' || kind === 'material-values' ? { enteredBy: personId, enteredAt: new Date() } : {}
   await tx
     .update(table)

@@ -27,6 +27,8 @@ import { shopSettings } from '../shop/settings'
 /** What was found, that the page lists. */
 const MOST_ENTRIES = 60
 const DAY_MS = 86_400_000
+/** What comes within so many days is said beforehand. */
+export const AHEAD_DAYS = 14
 /** What a printer does a day is told by so many days. */
 const LATELY_DAYS = sql.raw('28')
 
@@ -152,7 +154,12 @@ function dueOf(
 ): Found[] {
   const tasks = all.filter(t => !t.withdrawn)
   const untested = tasks.flatMap(t => (t.guard !== null && t.done === null ? [t.guard] : []))
-  const unplanned = guards.filter(g => !all.some(t => t.guard === g) && test(g) !== null)
+  // one that did not trip is due whatever the shop wants no longer
+  const unplanned = guards.filter(g => {
+    const last = test(g)
+    if (last === null || tasks.some(t => t.guard === g)) return false
+    return !last.tripped || !all.some(t => t.guard === g)
+  })
   const found = (due: Due | null, inDays: number | null = null): Found[] => (due === null ? [] : [{ ...due, inDays }])
   return [
     ...tasks.flatMap(t => (t.guard !== null && t.done === null ? [] : found(t.due ?? comingOf(printer, t), t.inDays))),
@@ -162,9 +169,9 @@ function dueOf(
   ]
 }
 
-/** What is not due, and comes on a day that can be told. */
+/** What is not due, and comes soon, on a day that can be told. */
 const comingOf = (printer: string, t: UpkeepTask): Due | null =>
-  t.inDays === null ? null : dueOfComing(printer, t.name, t.inDays)
+  t.inDays === null || t.inDays > AHEAD_DAYS ? null : dueOfComing(printer, t.name, t.inDays)
 
 function taskOf(
   row: Row,
