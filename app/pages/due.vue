@@ -9,13 +9,13 @@ import CalendarSheet from '~/components/floor/CalendarSheet.vue'
 import SnoozeSheet from '~/components/floor/SnoozeSheet.vue'
 import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
+import LeadSentence from '~/components/ui/LeadSentence.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
 import { useKeptFocus } from '~/composables/kept-focus'
 import { DUE_BY, dueGroups, type DueBy } from '~/lib/due'
 import { useDue } from '~/state/due'
 import { useShop } from '~/state/shop'
-import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'What is due · Iron Nozzle' })
 const route = useRoute()
@@ -81,13 +81,7 @@ const TITLE = { morning: 'Morning sheet', week: "The week's sheet" } as const
     <p v-if="failure" class="mb-2 font-semibold text-look" role="status">{{ failure }}</p>
     <EmptyShop v-if="shop.data && shop.data.printers.length === 0" />
     <template v-else-if="data">
-      <p
-        class="mb-3 flex items-start gap-2 text-[17px] leading-snug font-[680]"
-        :class="VERDICT_TEXT[lead.mark]"
-        role="status"
-      >
-        <VerdictMark :verdict="lead.mark" :size="20" class="mt-[2px]" />{{ lead.text }}
-      </p>
+      <LeadSentence :lead="lead" />
       <p class="no-print mb-2 text-sm text-ink2">
         Of 100: what being due is worth, and the chance that it goes wrong times what that costs.
       </p>

@@ -31,6 +31,7 @@ export {
   FEELER_U_MM,
   FOLLOWS_MM,
   GAP_FELT_MM,
+  LEVEL_BED_C,
   LEVEL_MM,
   levelFound,
   levelVerdict,

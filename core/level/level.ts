@@ -16,6 +16,8 @@ export const FOLLOWS_MM = 0.3
 export const FEELER_U_MM = 0.02
 /** Gaps by feeler: what goes under the nozzle. */
 export const GAP_FELT_MM = [0, 5] as const
+/** What a bed can have when it is measured, °C. */
+export const LEVEL_BED_C = [-50, 400] as const
 /** A bed cooler than a job's by more than this was levelled cold, °C. */
 const COLD_C = 15
 /** Rounds of a feeler. */
@@ -95,7 +97,6 @@ export interface LevelFound {
   highCorner: string
   /** From highest to lowest when the plane is taken off: no screw changes that. Null: three points cannot tell. */
   warpMm: number | null
-  rmsMm: number
   screws: ScrewTurn[]
   /** From highest to lowest when the screws are turned as told. */
   leftMm: number
@@ -124,7 +125,6 @@ export function levelFound(m: LevelMeasured, bed: Bed): LevelFound {
     tiltMm: Math.abs(plane.slopeX) * bed.widthMm + Math.abs(plane.slopeY) * bed.depthMm,
     highCorner: `${plane.slopeY < 0 ? 'front' : 'back'} ${plane.slopeX < 0 ? 'left' : 'right'}`,
     warpMm: points.length === 3 ? null : spread(residualMm),
-    rmsMm: Math.sqrt(residualMm.reduce((s, r) => s + r * r, 0) / residualMm.length),
     screws,
     leftMm: leftOf(points, screws, bed),
   }
@@ -165,8 +165,8 @@ export function levelVerdict(
   bed: Bed,
   { bedC, jobC }: { bedC: number; jobC: number | null },
 ): LevelVerdict {
-  need('bedC', bedC, -50, 400, '°C')
-  if (jobC !== null) need('jobC', jobC, -50, 400, '°C')
+  need('bedC', bedC, ...LEVEL_BED_C, '°C')
+  needIfKnown('jobC', jobC, ...LEVEL_BED_C, '°C')
   const mm = (v: number) => `${v.toFixed(2)} mm`
   const cold = jobC !== null && bedC < jobC - COLD_C
   const warp = found.warpMm ?? 0

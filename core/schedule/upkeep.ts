@@ -2,7 +2,7 @@
  * Upkeep of a printer: what is done to it by hours, kilograms or days, whichever comes first, and when it is due.
  * Intervals to start from are common practice, no source; the maker's manual comes first.
  */
-import { TEST_EVERY_DAYS, type Guard, type GuardState } from '../chamber'
+import { TEST_DAYS, TEST_EVERY_DAYS, type Guard, type GuardState } from '../chamber'
 import { cautionsNamed, type Caution } from '../cautions'
 import { InputError, need, needIfKnown } from '../numeric'
 import { counted, listed } from '../words'
@@ -38,8 +38,10 @@ export const upkeepHazards = (kind: UpkeepKind): Caution[] => cautionsNamed(...H
 /** Kinds of upkeep, as they are stored. */
 export const UPKEEP_KINDS = Object.keys(UPKEEP) as [UpkeepKind, ...UpkeepKind[]]
 
+/** By what an interval counts. */
+const MEASURES = ['hours', 'kg', 'days'] as const
 /** Hours at work, kilograms of filled filament and days that an interval can be. */
-export const EVERY = { hours: [1, 20_000], kg: [0.05, 5000], days: [1, 3650] } as const
+export const EVERY = { hours: [1, 20_000], kg: [0.05, 5000], days: TEST_DAYS } as const
 export type Every = { readonly [K in keyof typeof EVERY]: number | null }
 const UNITS = { hours: 'h at work', kg: 'kg of filled filament', days: 'days' } as const
 
@@ -49,7 +51,7 @@ export type Found = (typeof FOUND)[number]
 
 /** Throws InputError for an interval that is none: each at least its smallest, and one of them there. */
 export function checkEvery(every: Every): void {
-  for (const k of ['hours', 'kg', 'days'] as const) needIfKnown(k, every[k], EVERY[k][0], EVERY[k][1], UNITS[k])
+  for (const k of MEASURES) needIfKnown(k, every[k], EVERY[k][0], EVERY[k][1], UNITS[k])
   if (every.hours === null && every.kg === null && every.days === null)
     throw new InputError('hours', null, 'hours, kilograms or days: one of them at least')
 }
@@ -138,8 +140,8 @@ const SOON = 0.9
  */
 export function upkeepShare(of: Every, since: UpkeepStand['since']): number {
   checkEvery(of)
-  for (const k of ['hours', 'kg', 'days'] as const) needIfKnown(`since.${k}`, since[k], 0, 1e7)
-  return Math.max(...(['hours', 'kg', 'days'] as const).map(k => (of[k] === null ? 0 : since[k] / of[k])))
+  for (const k of MEASURES) needIfKnown(`since.${k}`, since[k], 0, 1e7)
+  return Math.max(...MEASURES.map(k => (of[k] === null ? 0 : since[k] / of[k])))
 }
 
 const atUpkeep = (printer: string) =>
@@ -159,9 +161,9 @@ export function comesInDays(
 ): number | null {
   checkEvery(of)
   for (const k of ['hours', 'kg'] as const) needIfKnown(`perDay.${k}`, perDay[k], 0, 1e4)
-  for (const k of ['hours', 'kg', 'days'] as const) needIfKnown(`since.${k}`, since[k], 0, 1e7)
+  for (const k of MEASURES) needIfKnown(`since.${k}`, since[k], 0, 1e7)
   const rate = { ...perDay, days: 1 }
-  const each = (['hours', 'kg', 'days'] as const).flatMap(k => {
+  const each = MEASURES.flatMap(k => {
     const left = of[k] === null ? null : of[k] - since[k]
     if (left === null || (left > 0 && rate[k] <= 0)) return []
     return [left <= 0 ? 0 : left / rate[k]]
@@ -171,7 +173,7 @@ export function comesInDays(
 
 /** "512 h at work, every 500". */
 function goneWords({ every: of, since, withoutHours }: UpkeepStand): string {
-  const each = (['hours', 'kg', 'days'] as const).filter(k => of[k] !== null)
+  const each = MEASURES.filter(k => of[k] !== null)
   const most = each.reduce((a, b) => (since[b] / of[b]! > since[a] / of[a]! ? b : a))
   const says = (v: number) => (most === 'kg' ? v.toFixed(1) : String(Math.round(v)))
   const more = most === 'hours' && withoutHours > 0 ? ` and ${counted(withoutHours, 'run')} of unknown length` : ''

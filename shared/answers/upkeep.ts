@@ -63,7 +63,6 @@ export const upkeep = z.object({
     z.object({
       id,
       name: text,
-      restrictions: z.array(text),
       /** What its parts say can be tested. */
       guards: z.array(z.enum(GUARDS)),
       /** Those in use first. */

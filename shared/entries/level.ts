@@ -8,6 +8,7 @@ import {
   CLOCKWISE,
   GAP_FELT_MM,
   HEIGHT_MM,
+  LEVEL_BED_C,
   MESH_SIDE,
   MOST_ROUNDS,
   MOST_SCREWS,
@@ -56,9 +57,8 @@ export const measuredShape = z.discriminatedUnion('how', [
     firstRow: z.enum(['front', 'back'], { error: 'Say where the first row is' }),
   }),
 ])
-/** What the bed had, and how long, when it was measured. */
-export const LEVEL_BED_C = [-50, 400] as const
-export const SOAKED_MIN = [0, 1440] as const
+/** How long the bed had soaked when it was measured. */
+const SOAKED_MIN = [0, 1440] as const
 export const levelSchema = z.object({
   printerId: id,
   measured: measuredShape.superRefine((m, ctx) => coreTakes(ctx, [], () => checkLevel(m))),

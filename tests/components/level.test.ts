@@ -35,7 +35,7 @@ describe('a bed from above', () => {
     ]),
     bed,
   )
-  const { element } = shown(BedDrawing, { props: { bed, found, label: 'The bed' } })
+  const element = shown(BedDrawing, { props: { bed, found, label: 'The bed' } }).element as Element
   test('high points are discs, low ones rings, each with its height and no number below nothing', () => {
     const points = [...element.querySelectorAll('circle')].filter(c => c.getAttribute('r') !== '8')
     expect(points.map(p => p.getAttribute('fill') !== 'none')).toEqual([false, true, false, true])
@@ -51,13 +51,13 @@ describe('a bed from above', () => {
   test('a large mesh has no room for numbers', () => {
     const rows = Array.from({ length: 12 }, (_, r) => Array.from({ length: 12 }, (_, c) => (r + c) / 100))
     const large = shown(BedDrawing, { props: { bed, found: levelFound(mesh(rows), bed), label: 'The bed' } })
-    expect(texts(large.element).filter(t => /^[+-]?\d\.\d\d$/.test(t))).toEqual([])
+    expect(texts(large.element as Element).filter(t => /^[+-]?\d\.\d\d$/.test(t))).toEqual([])
   })
 })
 
 test('an interval: filled to its share, hatched past its end', () => {
   const rects = (share: number) =>
-    [...shown(UpkeepBar, { props: { share, label: 'Belts' } }).element.querySelectorAll('rect')].map(r =>
+    [...(shown(UpkeepBar, { props: { share, label: 'Belts' } }).element as Element).querySelectorAll('rect')].map(r =>
       Number(r.getAttribute('width')),
     )
   expect(rects(0.5)).toHaveLength(2)

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { readMesh, type MeshLevel } from '#core/level'
 import { counted, listed } from '#core/words'
 import type { LevelPage } from '#shared/answers/level'
+import { seeLevel } from '#shared/level'
 import BedDrawing from '~/components/change/BedDrawing.vue'
 import LevelAt from '~/components/change/LevelAt.vue'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
@@ -11,7 +12,6 @@ import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntrySheet } from '~/composables/entry-sheet'
-import { seeLevel } from '~/lib/level'
 import { textOfFile } from '~/lib/text-file'
 import { VERDICT_TEXT } from '~/words/verdict'
 import { sent } from '~/words/numbers'
@@ -27,8 +27,8 @@ interface Area {
   backMm: number | null
   firstRow: 'front' | 'back' | null
 }
-const meshOf = ({ text, leftMm, rightMm, frontMm, backMm, firstRow }: Area) => {
-  return { how: 'mesh', rows: readMesh(text).rows, leftMm, rightMm, frontMm, backMm, firstRow }
+const meshOf = ({ leftMm, rightMm, frontMm, backMm, firstRow }: Area, rows: MeshLevel['rows']) => {
+  return { how: 'mesh', rows, leftMm, rightMm, frontMm, backMm, firstRow }
 }
 const sheet = useEntrySheet('/api/levels', {
   on: () => props.page,
@@ -55,14 +55,14 @@ const sheet = useEntrySheet('/api/levels', {
     soakedMin: sent(soakedMin),
     note,
     occurredAt,
-    measured: meshOf(area),
+    measured: meshOf(area, readMesh(area.text).rows),
   }),
   says: (_, p) => `Mesh of ${p.printer}`,
   saved: (done, _, p) => `${p.printer}: ${done.says}${done.action ? ` ${done.action}.` : ''}`,
   close: () => emit('close'),
 })
 const read = computed(() => (sheet.v.text.trim() === '' ? null : readMesh(sheet.v.text)))
-const measured = computed(() => meshOf(sheet.v) as MeshLevel)
+const measured = computed(() => meshOf(sheet.v, read.value?.rows ?? []) as MeshLevel)
 const seen = computed(() =>
   read.value && read.value.problems.length === 0
     ? seeLevel(measured.value, props.page.bed!, { bedC: sheet.v.bedC, jobC: props.page.jobC })

@@ -3,7 +3,7 @@
 import ChangeTabs from '~/components/change/ChangeTabs.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
-import VerdictMark from '~/components/ui/VerdictMark.vue'
+import LeadSentence from '~/components/ui/LeadSentence.vue'
 import { useShop } from '~/state/shop'
 
 defineProps<{
@@ -41,13 +41,7 @@ const shop = useShop()
         :options="[{ value: null, text: 'Choose a head' }, ...heads]"
       />
       <template v-if="offer && lead">
-        <p
-          class="mb-3 flex items-start gap-2 text-[17px] leading-snug font-[680]"
-          :class="{ fine: '', look: 'text-look', stop: 'text-stop' }[lead.mark]"
-          role="status"
-        >
-          <VerdictMark :verdict="lead.mark" :size="20" class="mt-[2px]" />{{ lead.text }}
-        </p>
+        <LeadSentence :lead="lead" />
         <slot v-if="!offer.under" name="beside" />
         <NuxtLink v-if="offer.under" :to="`/change/${offer.under.id}`" class="button first">Go on with it</NuxtLink>
         <NuxtLink v-else-if="offer.refusal?.where" :to="offer.refusal.where" class="button">{{

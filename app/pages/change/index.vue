@@ -11,13 +11,13 @@ import ReturnSheet from '~/components/change/ReturnSheet.vue'
 import TagSheet from '~/components/change/TagSheet.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
+import LeadSentence from '~/components/ui/LeadSentence.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
 import { useEntryForm } from '~/composables/entry-form'
 import { useKeptFocus } from '~/composables/kept-focus'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
-import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'Change · Iron Nozzle' })
 const route = useRoute()
@@ -119,13 +119,7 @@ const past = computed(() => {
     <ChangeTabs :failure="failure" />
     <EmptyShop v-if="data && data.printers.length === 0" />
     <template v-else-if="data">
-      <p
-        class="mb-3 flex items-start gap-2 text-[17px] leading-snug font-[680]"
-        :class="VERDICT_TEXT[lead.mark]"
-        role="status"
-      >
-        <VerdictMark :verdict="lead.mark" :size="20" class="mt-[2px]" />{{ lead.text }}
-      </p>
+      <LeadSentence :lead="lead" />
       <ul class="sheet" aria-label="Printers" data-list>
         <li
           v-for="p in rows"

@@ -2,23 +2,25 @@
 /** Level and Z: how level a bed is, which screw by how much, and whether Z and the probe stay where they were set. */
 import { computed, ref, watch } from 'vue'
 import { turnWords } from '#core/level'
+import type { LevelLine } from '#shared/answers/level'
 import { when } from '#shared/time'
+import { seeLevel } from '#shared/level'
 import BedDrawing from '~/components/change/BedDrawing.vue'
 import BedSheet from '~/components/change/BedSheet.vue'
 import ChangeTabs from '~/components/change/ChangeTabs.vue'
 import FeelerSheet from '~/components/change/FeelerSheet.vue'
 import MeshSheet from '~/components/change/MeshSheet.vue'
 import ZSheet from '~/components/change/ZSheet.vue'
+import EntryLine from '~/components/entry/EntryLine.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
+import LeadSentence from '~/components/ui/LeadSentence.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
 import { usePrinterChoice } from '~/composables/printer-choice'
-import { seeLevel } from '~/lib/level'
 import { driftWords, zSeries } from '~/lib/z-series'
 import { useShop } from '~/state/shop'
-import { VERDICT_TEXT } from '~/words/verdict'
 
 const ZChart = defineAsyncComponent(() => import('~/components/change/ZChart.vue'))
 
@@ -86,6 +88,9 @@ const WHY = {
   'feeler': 'set by feeler',
   'power-off': 'read after a power-off',
 } as const
+/** "mesh, 22 Nov, 10:00, Night technician; the probe gave nothing over the clip". */
+const measuredWords = (l: LevelLine) =>
+  [l.how === 'mesh' ? 'mesh' : 'by feeler', when(l.at, shop.zone), l.by].join(', ') + (l.note ? `; ${l.note}` : '')
 const open = ref<'bed' | 'feeler' | 'mesh' | null>(null)
 const zOf = ref<number | null>(null)
 const zHead = computed(() => page.value?.heads.find(h => h.id === zOf.value) ?? null)
@@ -105,13 +110,7 @@ const striking = ref<{ target: 'level' | 'Z record'; id: number; says: string } 
         :options="(shop.data?.printers ?? []).map(p => ({ value: p.id, text: p.name }))"
       />
       <template v-if="page && lead">
-        <p
-          class="mb-3 flex items-start gap-2 text-[17px] leading-snug font-[680]"
-          :class="VERDICT_TEXT[lead.mark]"
-          role="status"
-        >
-          <VerdictMark :verdict="lead.mark" :size="20" class="mt-[2px]" />{{ lead.text }}
-        </p>
+        <LeadSentence :lead="lead" />
         <div class="mb-4 flex flex-wrap gap-2">
           <template v-if="page.bed">
             <button type="button" class="button" :class="lost ? '' : 'first'" @click="open = 'feeler'">
@@ -163,62 +162,39 @@ const striking = ref<{ target: 'level' | 'Z record'; id: number; says: string } 
               may stand still.
             </p>
             <ul class="mt-2">
-              <li
+              <EntryLine
                 v-for="r in h.records.slice(0, 12)"
                 :key="r.id"
-                class="flex flex-wrap items-center gap-x-4 border-b border-rule py-1"
-                :class="r.struck !== null ? 'text-ink2 line-through' : ''"
+                :struck="r.struck"
+                :entered="`${when(r.at, shop.zone)}, ${r.by}`"
+                :name="`Z ${r.zMm.toFixed(3)} mm`"
+                @strike="striking = { target: 'Z record', id: r.id, says: `Z ${r.zMm.toFixed(3)} mm of ${h.place}` }"
               >
                 <span class="tabular w-[90px] font-semibold">{{ r.zMm.toFixed(3) }} mm</span>
                 <span
                   >{{ WHY[r.why] }}, {{ r.nozzle
                   }}{{ r.probeMm === null ? '' : `; probe ${r.probeMm.toFixed(3)} mm` }}</span
                 >
-                <span class="text-sm text-ink2">{{ when(r.at, shop.zone) }}, {{ r.by }}</span>
-                <span v-if="r.struck !== null" class="text-sm">struck out: {{ r.struck }}</span>
-                <button
-                  v-else
-                  type="button"
-                  class="button plain ml-auto"
-                  @click="striking = { target: 'Z record', id: r.id, says: `Z ${r.zMm.toFixed(3)} mm of ${h.place}` }"
-                >
-                  Strike out<span class="sr-only"> Z {{ r.zMm.toFixed(3) }} mm</span>
-                </button>
-              </li>
+              </EntryLine>
             </ul>
           </template>
         </section>
         <section v-if="page.levels.length > 0" class="mt-5" aria-labelledby="levels-title">
           <h2 id="levels-title" class="border-b-2 border-ink pb-1">Measured before</h2>
           <ul>
-            <li
+            <EntryLine
               v-for="l in page.levels"
               :key="l.id"
-              class="flex flex-wrap items-center gap-x-4 border-b border-rule py-1"
-              :class="l.struck !== null ? 'text-ink2 line-through' : ''"
+              :struck="l.struck"
+              :entered="measuredWords(l)"
+              :name="when(l.at, shop.zone)"
+              @strike="
+                striking = { target: 'level', id: l.id, says: `The bed of ${page.printer} of ${when(l.at, shop.zone)}` }
+              "
             >
               <VerdictMark :verdict="l.mark" :size="16" />
               <span class="min-w-0">{{ l.says }}</span>
-              <span class="text-sm text-ink2"
-                >{{ l.how === 'mesh' ? 'mesh' : 'by feeler' }}, {{ when(l.at, shop.zone) }}, {{ l.by
-                }}{{ l.note ? `; ${l.note}` : '' }}</span
-              >
-              <span v-if="l.struck !== null" class="text-sm">struck out: {{ l.struck }}</span>
-              <button
-                v-else
-                type="button"
-                class="button plain ml-auto"
-                @click="
-                  striking = {
-                    target: 'level',
-                    id: l.id,
-                    says: `The bed of ${page.printer} of ${when(l.at, shop.zone)}`,
-                  }
-                "
-              >
-                Strike out<span class="sr-only"> {{ when(l.at, shop.zone) }}</span>
-              </button>
-            </li>
+            </EntryLine>
           </ul>
         </section>
         <BedSheet

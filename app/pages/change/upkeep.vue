@@ -9,6 +9,7 @@ import ChangeTabs from '~/components/change/ChangeTabs.vue'
 import UpkeepBar from '~/components/change/UpkeepBar.vue'
 import UpkeepDoneSheet from '~/components/change/UpkeepDoneSheet.vue'
 import UpkeepTaskSheet from '~/components/change/UpkeepTaskSheet.vue'
+import EntryLine from '~/components/entry/EntryLine.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import { printerRecord } from '~/components/stores/fields'
 import type { OpenRecord } from '~/components/stores/form-field'
@@ -16,6 +17,7 @@ import RecordSheet from '~/components/stores/RecordSheet.vue'
 import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import PrinterRestrictions from '~/components/ui/PrinterRestrictions.vue'
+import LeadSentence from '~/components/ui/LeadSentence.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import CutOutSheet from '~/components/verify/CutOutSheet.vue'
 import { useAnswer } from '~/composables/answer'
@@ -84,13 +86,7 @@ function restrict(id: number): void {
     <ChangeTabs :failure="failure" />
     <EmptyShop v-if="data && data.printers.length === 0" />
     <template v-else-if="data">
-      <p
-        class="mb-3 flex items-start gap-2 text-[17px] leading-snug font-[680]"
-        :class="VERDICT_TEXT[lead.mark]"
-        role="status"
-      >
-        <VerdictMark :verdict="lead.mark" :size="20" class="mt-[2px]" />{{ lead.text }}
-      </p>
+      <LeadSentence :lead="lead" />
       <ChoiceButtons
         v-if="data.printers.length > 1"
         v-model="chosen"
@@ -161,25 +157,17 @@ function restrict(id: number): void {
       <section v-if="data.entries.length > 0" class="mt-5" aria-labelledby="found-title">
         <h2 id="found-title" class="border-b-2 border-ink pb-1">What was found</h2>
         <ul>
-          <li
+          <EntryLine
             v-for="e in data.entries.filter(x => chosen === null || x.printer === chosen)"
             :key="e.id"
-            class="flex flex-wrap items-center gap-x-4 border-b border-rule py-1"
-            :class="e.struck !== null ? 'text-ink2 line-through' : ''"
+            :struck="e.struck"
+            :entered="`${when(e.at, shop.zone)}, ${e.by}`"
+            :name="`${e.printer}, ${e.task}`"
+            @strike="striking = { target: 'upkeep', id: e.id, says: `${e.printer}, ${e.task}` }"
           >
             <span class="font-semibold">{{ e.printer }}: {{ e.task }}</span>
             <span>{{ e.found }}{{ e.says ? `: ${e.says}` : '' }}</span>
-            <span class="text-sm text-ink2">{{ when(e.at, shop.zone) }}, {{ e.by }}</span>
-            <span v-if="e.struck !== null" class="text-sm">struck out: {{ e.struck }}</span>
-            <button
-              v-else
-              type="button"
-              class="button plain ml-auto"
-              @click="striking = { target: 'upkeep', id: e.id, says: `${e.printer}, ${e.task}` }"
-            >
-              Strike out<span class="sr-only"> {{ e.printer }}, {{ e.task }}</span>
-            </button>
-          </li>
+          </EntryLine>
         </ul>
       </section>
       <UpkeepDoneSheet v-if="doing" :printer="doing.printer" :task="doing.task" @close="doing = null" />

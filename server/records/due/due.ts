@@ -139,7 +139,7 @@ async function ofVerify(db: Connection, nowMs: number): Promise<Found[]> {
 }
 
 async function ofUpkeep(db: Connection, nowMs: number): Promise<Found[]> {
-  return (await upkeepDue(db)).flatMap(({ printerId: _, printer, inDays, ...due }) => {
+  return (await upkeepDue(db)).flatMap(({ printer, inDays, ...due }) => {
     const isNow = due.mark !== 'fine'
     if (isNow) return [now(due, printer)]
     if (inDays === null || inDays > AHEAD_DAYS) return []

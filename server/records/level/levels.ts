@@ -5,6 +5,7 @@ import { levelFound, levelVerdict, type Bed, type LevelMeasured, type LevelVerdi
 import { InputError } from '#core/numeric'
 import type { LevelLine, LevelPage } from '#shared/answers/level'
 import type { levelSchema } from '#shared/entries/level'
+import { seeLevel } from '#shared/level'
 import type { Connection } from '../../db/client'
 import { iso, shopDay } from '../../db/iso'
 import { levels } from '../../db/schema'
@@ -38,8 +39,11 @@ export async function levelPage(db: Connection, printerId: number): Promise<Leve
   const lines: LevelLine[] = rows.flatMap(r => {
     const { measured, soakedMin: _s, jobC: then, ...line } = r
     // a bed that was described away from what was measured leaves the others readable
-    const found = bed && saidOf(measured, bed, r.bedC, then)
-    return found ? [{ ...line, how: measured.how, ...found }] : []
+    const seen = bed && seeLevel(measured, bed, { bedC: r.bedC, jobC: then })
+    if (!seen) return []
+    const { found, verdict } = seen
+    const { rangeMm, warpMm } = found
+    return [{ ...line, how: measured.how, rangeMm, warpMm, mark: verdict.mark, says: verdict.says }]
   })
   const counts = rows.find(r => r.struck === null && lines.some(l => l.id === r.id))
   const latest = counts
@@ -52,17 +56,6 @@ export async function levelPage(db: Connection, printerId: number): Promise<Leve
 const JOB_BED = sql`(select r.bed_set_c from standing_runs r where r.printer_id = l.printer_id
   and r.ended_at <= l.occurred_at + interval '1 day' and r.bed_set_c is not null order by r.ended_at desc, r.id desc
   limit 1)`
-
-function saidOf(m: LevelMeasured, bed: Bed, bedC: number, jobC: number | null) {
-  try {
-    const found = levelFound(m, bed)
-    const { mark, says } = levelVerdict(m, found, bed, { bedC, jobC })
-    return { rangeMm: found.rangeMm, warpMm: found.warpMm, mark, says }
-  } catch (e) {
-    if (e instanceof InputError) return null
-    throw e
-  }
-}
 
 export async function saveLevel(
   tx: Connection,
@@ -104,13 +97,8 @@ export async function levelStands(db: Connection, printerId: number, jobC: numbe
   const [row] = await db.execute<{ measured: LevelMeasured; bedC: number; on: string }>(sql`
     select measured, bed_c "bedC", ${shopDay('occurred_at')} "on" from standing_levels
     where printer_id = ${printerId} order by occurred_at desc, id desc limit 1`)
-  if (!row) return null
-  try {
-    return { ...levelVerdict(row.measured, levelFound(row.measured, bed), bed, { bedC: row.bedC, jobC }), on: row.on }
-  } catch (e) {
-    if (e instanceof InputError) return null
-    throw e
-  }
+  const seen = row && seeLevel(row.measured, bed, { bedC: row.bedC, jobC })
+  return seen ? { ...seen.verdict, on: row.on } : null
 }
 
 export interface BedDue {
@@ -139,15 +127,10 @@ export async function bedsDue(db: Connection): Promise<BedDue[]> {
       where not p.out_of_use`),
     lostZs(db),
   ])
-  const beds = rows.flatMap(r => {
-    try {
-      const { bed, bedC, jobC, measured } = r
-      const { mark, says, action } = levelVerdict(measured, levelFound(measured, bed), bed, { bedC, jobC })
-      return mark === 'fine' ? [] : [{ printer: r.printer, z: false, reason: says, action }]
-    } catch (e) {
-      if (e instanceof InputError) return []
-      throw e
-    }
+  const beds = rows.flatMap(({ printer, bed, measured, ...at }) => {
+    const seen = seeLevel(measured, bed, at)
+    if (seen === null || seen.verdict.mark === 'fine') return []
+    return [{ printer, z: false, reason: seen.verdict.says, action: seen.verdict.action }]
   })
   return [...lost.map(l => ({ ...l, z: true, action: 'Enter it again, and set Z by feeler' })), ...beds]
 }

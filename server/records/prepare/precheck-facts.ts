@@ -154,10 +154,19 @@ export async function gatherFacts(
   const ofNozzle = head.nozzle
     ? await nozzleFacts(db, head.nozzle, q.headId, material, askings, purges, job.nozzleC)
     : null
-  const standing = (await standings(db, [printer.id])).get(printer.id) ?? NOTHING_STANDS
+  const [stand, restrictions, level, zLost, soak, worked, own] = await Promise.all([
+    standings(db, [printer.id]),
+    restrictionsOf(db, printer.id),
+    levelStands(db, q.printerId, job.bedC),
+    zLostOn(db, q.headId),
+    soakOf(db, printer, now),
+    head.nozzle ? workedWith(db, q, Number(head.nozzle.id)) : null,
+    checkLinesFor(db, q.printerId, q.materialId),
+  ])
+  const standing = stand.get(printer.id) ?? NOTHING_STANDS
   const facts: PrecheckFacts = {
     notReady: notReady(printer.name, standing),
-    restrictions: await restrictionsOf(db, printer.id),
+    restrictions,
     job,
     made: {
       nozzleC: job.nozzleC === null ? null : heatAt(stack.sensors.hotend, job.nozzleC).trueC,
@@ -188,11 +197,11 @@ export async function gatherFacts(
     enclosed,
     heated: stack.air.heater !== null,
     air: enclosed && (job.bedC !== null || checked.op.heater !== null) ? airFacts(checked.op) : null,
-    level: await levelStands(db, q.printerId, job.bedC),
-    zLost: await zLostOn(db, q.headId),
-    soak: await soakOf(db, printer, now),
-    worked: head.nozzle ? await workedWith(db, q, Number(head.nozzle.id)) : null,
-    own: await checkLinesFor(db, q.printerId, q.materialId),
+    level,
+    zLost,
+    soak,
+    worked,
+    own,
   }
   return { facts, material, stack, demand, rules, lines: checked.lines }
 }

@@ -102,7 +102,6 @@ async function lastTests(db: Connection): Promise<TestRow[]> {
 }
 
 export interface UpkeepDue extends Due {
-  printerId: number
   printer: string
   /** In how many days it comes; null where nothing tells. */
   inDays: number | null
@@ -111,19 +110,18 @@ export interface UpkeepDue extends Due {
 interface PrinterRow extends Record<string, unknown> {
   id: number
   name: string
-  restrictions: string[]
   toCommission: boolean
   heated: boolean
 }
 /** Printers in use, and whether a chamber heater is among their parts. */
 const printerRows = (db: Connection) =>
   db.execute<PrinterRow>(sql`
-    select p.id, p.name, p.restrictions, p.to_commission "toCommission",
+    select p.id, p.name, p.to_commission "toCommission",
       exists (select from part_stands s join parts a on a.id = s.part_id
         where s.printer_id = p.id and s.kind = 'fit' and a.role = 'chamber heater') heated
     from printers p where not p.out_of_use order by p.id`)
 
-type Found = Omit<UpkeepDue, 'printer' | 'printerId'>
+type Found = Omit<UpkeepDue, 'printer'>
 
 /** Every printer in use with its upkeep, and what is due of it. */
 async function listUpkeep(db: Connection): Promise<(UpkeepPrinter & { due: Found[] })[]> {
@@ -225,7 +223,7 @@ function guardDue(printer: string, guard: Guard, last: TestRow | null, nowMs: nu
 /** All that is due of upkeep. */
 export async function upkeepDue(db: Connection): Promise<UpkeepDue[]> {
   const printers = await listUpkeep(db)
-  return printers.flatMap(p => p.due.map(d => ({ ...d, printerId: p.id, printer: p.name })))
+  return printers.flatMap(p => p.due.map(d => ({ ...d, printer: p.name })))
 }
 
 export async function upkeepPage(db: Connection): Promise<Upkeep> {

@@ -1,4 +1,4 @@
-/** What a measure of a bed says while it is typed, and in which words it is shown. */
+/** What a measure of a bed says: one reading of it for the server's lists and for a form while it is typed. */
 import { levelFound, levelVerdict, type Bed, type LevelFound, type LevelMeasured, type LevelVerdict } from '#core/level'
 import { InputError } from '#core/numeric'
 
@@ -7,7 +7,10 @@ export interface LevelSeen {
   verdict: LevelVerdict
 }
 
-/** Null while something is missing or out of range: the form says what. */
+/**
+ * Null where something is missing or out of range, or the bed was described away from what was measured: one such
+ * measure takes no list down. `bedC` and `jobC` in °C.
+ */
 export function seeLevel(
   m: LevelMeasured,
   bed: Bed,
