@@ -39,6 +39,7 @@ import { addSetups, DEMO_PICTURES, pictureOfBore } from './pictures'
 import { fillPrepare } from './prepare'
 import { addSensorChecks } from './sensors'
 import { addSurveys } from './surveys'
+import { addCertificates, addPins, addStock, pinMarks } from './stores'
 import { addUpkeep } from './upkeep'
 import { addPinStudy, addWornOut } from './study'
 import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work, PRICES } from './shop'
@@ -107,6 +108,7 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
       ).id,
     )
   }
+  await addPins(tx, { lead })
   for (const { head: _, ...p } of SHELF) await addShelfPart(tx, shelfPartSchema.parse(p), lead)
   const types = new Map<string, number>()
   for (const t of NOZZLE_TYPES) types.set(t.name, (await addNozzleType(tx, nozzleTypeSchema.parse(t), lead)).id)
@@ -166,6 +168,7 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
     const d = boreAfter('sliding', n.d0, n.kappa, n.wearKg, n.nominal)
     const seen = d + 0.003 * normalDraw(random)
     const go = Math.floor(seen * 100) / 100
+    const noGoMm = Number((go + 0.01).toFixed(2))
     const byValue = random() < 0.15
     const tip = random() < 0.4 ? Number((12.5 - n.lambda * n.wearKg + 0.01 * normalDraw(random)).toFixed(2)) : null
     const value = byValue ? { valueMm: Number((d + 0.005 * normalDraw(random)).toFixed(3)), uMm: 0.005 } : null
@@ -183,7 +186,7 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
         occurredAt: when,
         tipMm: tip,
         confirmed: ['unexpected-bore:as-read', 'longer-tip'],
-        ...(pictured ?? value ?? { goMm: go, noGoMm: Number((go + 0.01).toFixed(2)) }),
+        ...(pictured ?? value ?? { goMm: go, noGoMm, ...pinMarks(go, noGoMm) }),
         ...more,
       }),
       person,
@@ -516,6 +519,8 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
   await addChanges(tx, late)
   await addLevels(tx, late)
   await addUpkeep(tx, late)
+  await addCertificates(tx, late)
+  await addStock(tx, { ...late, types })
 }
 
 async function addSpools(

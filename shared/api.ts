@@ -4,6 +4,7 @@
  * the description at /api/openapi and the tests all read it here; a route that is not here does not compile.
  */
 import { z } from 'zod'
+import { AHEAD_DAYS } from '#core/stock'
 import { entered } from './answers/again'
 import { buying, equip, floor } from './answers/bench'
 import { chambers, surveyEffect } from './answers/chambers'
@@ -24,6 +25,8 @@ import { sensorCheckEffect, verify } from './answers/sensors'
 import { intakeEffect, intakeImports, intakeLines, intakeProgress } from './answers/intake'
 import { knownTags, shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
+import { certificateEffect, pinLine } from './answers/pins'
+import { moveEffect, stock } from './answers/stock'
 import { planEffect, upkeep } from './answers/upkeep'
 import { card } from './answers/cards'
 import { caseList, casePage } from './answers/diagnosis'
@@ -65,6 +68,8 @@ import { cardSchema } from './entries/cards'
 import { caseSchema, closingSchema, findingSchema } from './entries/diagnosis'
 import { benchSchema, blobSchema, filamentMeasureSchema } from './entries/flow'
 import { studyReadingSchema, studySchema } from './entries/studies'
+import { pinCertificateSchema, pinFields } from './entries/pins'
+import { stockItemFields, stockMoveSchema } from './entries/stock'
 import { upkeepPlanSchema, upkeepSchema, upkeepTaskFields } from './entries/upkeep'
 
 /** Who may use a route. Accounts and roles come in here; today everybody on the shop's network may do everything. */
@@ -104,6 +109,12 @@ export const nozzlesQuery = z.object({
 export const microscopeQuery = z.object({
   nozzle: z.coerce.number().pipe(idSchema).optional().catch(undefined),
   every: z.coerce.number().min(0.005).max(1).optional().catch(undefined),
+})
+
+const DAYS = `days is ${AHEAD_DAYS[0]} to ${AHEAD_DAYS[1]}`
+export const stockQuery = z.object({
+  /** So long what is ordered is to be enough. */
+  days: z.coerce.number(DAYS).int(DAYS).min(AHEAD_DAYS[0], DAYS).max(AHEAD_DAYS[1], DAYS).default(60),
 })
 
 /** What can be read. */
@@ -180,6 +191,17 @@ export const READS = {
     who: 'everybody',
     says: 'What each printer is kept up by, how far each has come, what was found',
     answer: upkeep,
+  },
+  '/api/pins': {
+    who: 'everybody',
+    says: 'Pin gauges with their certificates, and how many gauges rest on each',
+    answer: z.array(pinLine),
+  },
+  '/api/stock': {
+    who: 'everybody',
+    says: 'What is on the shelf, what will be used up within so many days, and what to order',
+    query: stockQuery,
+    answer: stock,
   },
   '/api/levels/{id}': {
     who: 'everybody',
@@ -430,6 +452,25 @@ export const ENTRIES = {
     says: 'Upkeep done, and what was found',
     body: upkeepSchema,
     answer: stored,
+  },
+  '/api/pins': { who: 'everybody', says: 'Add a pin gauge', body: pinFields, answer: tagged },
+  '/api/pin-certificates': {
+    who: 'everybody',
+    says: 'What a pin measured: earlier gauges made with it are worked out anew',
+    body: pinCertificateSchema,
+    answer: certificateEffect,
+  },
+  '/api/stock-items': {
+    who: 'everybody',
+    says: 'Add something that is kept on the shelf',
+    body: stockItemFields,
+    answer: stored,
+  },
+  '/api/stock-moves': {
+    who: 'everybody',
+    says: 'What came and went of it: counted, received, used, scrapped, ordered',
+    body: stockMoveSchema,
+    answer: moveEffect,
   },
   '/api/procedures': {
     who: 'everybody',

@@ -3,6 +3,7 @@
  * leave out what is struck, and the checks of the database all come from here; adding a kind starts here
  * (docs/house.md).
  */
+import { STOCK_MOVES } from '#core/stock'
 import { SPOOL_KINDS } from './entries/spools'
 
 interface Log {
@@ -63,6 +64,8 @@ export const LOGS = {
   'Z record': { table: 'z_records', struck: true },
   'level': { table: 'levels', struck: true },
   'upkeep': { table: 'upkeep_entries', struck: true },
+  'pin certificate': { table: 'pin_certificates', struck: true },
+  'stock move': { table: 'stock_moves', struck: true, kinds: STOCK_MOVES },
   'snooze': { table: 'snoozes', struck: true },
   'out of service': { table: 'service_tags', struck: true, ending: ENDED },
   'shift note': { table: 'shift_notes', struck: true, ending: ENDED },

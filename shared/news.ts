@@ -60,8 +60,19 @@ const ofAir = [
   'enclosure_plans',
   'cut_out_tests',
 ] as const
-/** Beds, upkeep, what was put off: shown on their own pages, and in what is due. */
-const ofKeep = ['beds', 'levels', 'upkeep_tasks', 'upkeep_entries', 'snoozes', 'calendar_feeds'] as const
+/** Beds, upkeep, what was put off, pins and what is counted: shown on their own pages, and in what is due. */
+const ofKeep = [
+  'beds',
+  'levels',
+  'upkeep_tasks',
+  'upkeep_entries',
+  'snoozes',
+  'calendar_feeds',
+  'pins',
+  'pin_certificates',
+  'stock_items',
+  'stock_moves',
+] as const
 /** Entries of one nozzle. */
 const ofNozzles = ['nozzles', 'gauges', 'fittings', 'run_tools', 'forecasts'] as const
 
@@ -174,6 +185,10 @@ const checkElse = none(ofStudies, [
   'upkeep_entries',
   'snoozes',
   'calendar_feeds',
+  'pins',
+  'pin_certificates',
+  'stock_items',
+  'stock_moves',
   'prechecks',
   'jobs',
   'cases',

@@ -36,6 +36,8 @@ export {
   usualUpkeep,
 } from './upkeep'
 export type { Every, Found, PlannedUpkeep, UpkeepKind, UpkeepStand } from './upkeep'
-export { dueOfBed, dueOfCertificate, dueOfSensor, dueOfSurvey, dueOfUnchecked, SURVEY_DAYS } from './verify'
+export { dueOfBed, dueOfCertificate, dueOfPin, dueOfSensor, dueOfSurvey, dueOfUnchecked, SURVEY_DAYS } from './verify'
+export { dueOfStock } from './stock'
+export type { ShelfFacts } from './stock'
 export { NOTHING_STANDS, notReady } from './ready'
 export type { NotReady, Standing } from './ready'

@@ -69,21 +69,34 @@ export function dueOfSurvey(printer: string, days: number | null): Due | null {
 
 /** So long before a certificate runs out it is said. */
 const WARN_DAYS = 30
-/** A certificate that runs out in so many days, or has; null while it is far. −1e6 to 1e6 days. */
-export function dueOfCertificate(name: string, leftDays: number): Due | null {
+/** A reference's certificate that runs out in so many days, or has; null while it is far. −1e6 to 1e6 days. */
+export const dueOfCertificate = (name: string, leftDays: number): Due | null =>
+  runsOut(name, leftDays, { station: 'verify', open: '/verify', about: null, what: 'every check made with it' })
+/** The same of a pin gauge, by its mark: its error is in every gauge made with it. */
+export const dueOfPin = (mark: string, leftDays: number): Due | null =>
+  runsOut(`pin ${mark}`, leftDays, {
+    station: 'stores',
+    open: `/stores/pins?show=${encodeURIComponent(mark)}`,
+    about: mark,
+    what: 'every gauge made with it',
+  })
+
+function runsOut(
+  name: string,
+  leftDays: number,
+  { what, ...at }: Pick<Due, 'station' | 'open' | 'about'> & { what: string },
+): Due | null {
   need('leftDays', leftDays, -1e6, 1e6, 'days')
   if (leftDays > WARN_DAYS) return null
   const days = Math.abs(Math.floor(leftDays))
   return {
+    ...at,
     mark: leftDays < 0 ? 'look' : 'fine',
-    about: null,
     reason:
       leftDays < 0
-        ? `The certificate of ${name} ran out ${days} days ago: every check made with it is as old.`
+        ? `The certificate of ${name} ran out ${days} days ago: ${what} is as old.`
         : `The certificate of ${name} runs out in ${days} days.`,
     action: 'Have it calibrated',
-    station: 'verify',
-    open: '/verify',
     of: name,
     weight: leftDays < 0 ? weightOf(30, 0.5, 40) : weightOf(6),
   }

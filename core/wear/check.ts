@@ -23,6 +23,8 @@ export function checkReading(o: BoreObservation): void {
     return
   }
   needIfKnown('uRandomMm', o.uRandomMm, 0, BORE_U_MM[1], 'mm')
+  needIfKnown('goUMm', o.goUMm, ...BORE_U_MM, 'mm')
+  needIfKnown('noGoUMm', o.noGoUMm, ...BORE_U_MM, 'mm')
   if (o.goMm === null && o.noGoMm === null) throw new InputError('goMm', null, 'at least one of go and no-go')
   if (o.goMm !== null) need('goMm', o.goMm, ...BORE_MM, 'mm')
   if (o.noGoMm !== null) need('noGoMm', o.noGoMm, ...BORE_MM, 'mm')

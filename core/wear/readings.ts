@@ -261,10 +261,10 @@ export function readingsOf(
 ): Readings {
   const looks: Look[] = []
   const pins = new Map<string, { mm: number; uMm: number; randomMm: number; uses: Use[] }>()
-  const use = (mark: string, mm: number, o: BoreObservation & { kind: 'pins' }, go: boolean) => {
+  const use = (mark: string, mm: number, o: BoreObservation & { kind: 'pins' }, go: boolean, uMm = o.uMm) => {
     const key = `${mark}\n${mm}`
     const pin = pins.get(key) ?? { mm, uMm: 0, randomMm: 0, uses: [] }
-    pin.uMm = Math.max(pin.uMm, o.uMm) // one pin, one error: its least sure entry counts
+    pin.uMm = Math.max(pin.uMm, uMm) // one pin, one error: its least sure entry counts
     pin.randomMm = Math.max(pin.randomMm, o.uRandomMm ?? 0)
     pin.uses.push({ go, wearKg: o.wearKg })
     pins.set(key, pin)
@@ -277,8 +277,8 @@ export function readingsOf(
     }
     const goMarked = o.goMm !== null && !!o.goPin
     const noGoMarked = o.noGoMm !== null && !!o.noGoPin
-    if (goMarked) use(o.goPin!, o.goMm!, o, true)
-    if (noGoMarked) use(o.noGoPin!, o.noGoMm!, o, false)
+    if (goMarked) use(o.goPin!, o.goMm!, o, true, o.goUMm)
+    if (noGoMarked) use(o.noGoPin!, o.noGoMm!, o, false, o.noGoUMm)
     const goMm = goMarked ? null : o.goMm
     const noGoMm = noGoMarked ? null : o.noGoMm
     if (goMm !== null || noGoMm !== null)

@@ -17,6 +17,9 @@ export type BoreObservation =
       /** Marks of the pins, when known: the error of one pin is then shared by all its uses. */
       goPin?: string | null
       noGoPin?: string | null
+      /** Standard uncertainty of each, mm, where its own certificate told it; otherwise `uMm`. */
+      goUMm?: number
+      noGoUMm?: number
       /** How far the decision itself scatters, mm, beside the error of the pins; 0 unless a gauge study told it. */
       uRandomMm?: number
     }

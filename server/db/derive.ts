@@ -4,5 +4,6 @@ export const DERIVE = `
   select nozzles_stand(array(select id from nozzles));
   select parts_stand(array(select id from parts));
   select hotends_stand(array(select id from hotends));
+  select stock_stand(array(select id from stock_items));
   select days_changed(array(select id from runs));
   analyze;`

@@ -21,6 +21,8 @@ const RECORDS = [
   'beds',
   'upkeep_tasks',
   'calendar_feeds',
+  'pins',
+  'stock_items',
   'materials',
   'material_values',
   'cards',

@@ -31,6 +31,7 @@ import type { ZWay } from '#core/changeover'
 import type { Clockwise, LevelMeasured, ZWhy } from '#core/level'
 import type { ClogFacts, CommissionFacts, HotendFacts, Step, SwapFacts, Values } from '#core/procedures'
 import type { Found, UpkeepKind } from '#core/schedule'
+import type { StockKind, StockMove, StockUnit, UsedBy } from '#core/stock'
 import type { StudyMethod } from '#core/study'
 import type { Allowed, Placement, Point, Reference, Sensed } from '#core/thermometry'
 import type { DryerKind, FittedFactor } from '#core/drying'
@@ -832,6 +833,9 @@ export const upkeepTasks = pgTable('upkeep_tasks', {
   everyKg: doublePrecision(),
   everyDays: doublePrecision(),
   guard: text().$type<Guard>(),
+  /** What it takes from the shelf each time. */
+  stockItemId: integer(),
+  stockQuantity: doublePrecision(),
   basis: text().$type<Entered>().notNull(),
   note: note(),
   withdrawn: boolean().notNull().default(false),
@@ -867,6 +871,64 @@ export const calendarFeeds = pgTable('calendar_feeds', {
   version: version(),
   createdBy: integer().notNull(),
   createdAt: now(),
+})
+
+export const pins = pgTable('pins', {
+  id: id(),
+  mark: text().notNull(),
+  nominalMm: doublePrecision().notNull(),
+  note: note(),
+  withdrawn: boolean().notNull().default(false),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
+})
+
+export const pinCertificates = pgTable('pin_certificates', {
+  id: entryId(),
+  pinId: integer().notNull(),
+  sizeMm: doublePrecision().notNull(),
+  uMm: doublePrecision('u_mm').notNull(),
+  dueOn: date({ mode: 'string' }),
+  note: note(),
+  ...logged(),
+})
+
+export const stockItems = pgTable('stock_items', {
+  id: id(),
+  kind: text().$type<StockKind>().notNull(),
+  name: text().notNull(),
+  unit: text().$type<StockUnit>().notNull(),
+  /** Counted by tags: nozzles of this type. */
+  nozzleTypeId: integer(),
+  minimum: doublePrecision(),
+  usedBy: text().$type<UsedBy>(),
+  price: doublePrecision(),
+  pricedOn: date({ mode: 'string' }),
+  note: note(),
+  withdrawn: boolean().notNull().default(false),
+  version: version(),
+  createdBy: integer().notNull(),
+  createdAt: now(),
+})
+
+export const stockMoves = pgTable('stock_moves', {
+  id: entryId(),
+  itemId: integer().notNull(),
+  kind: text().$type<StockMove>().notNull(),
+  quantity: doublePrecision().notNull(),
+  upkeepId: bigint({ mode: 'number' }),
+  procedureId: bigint({ mode: 'number' }),
+  note: note(),
+  ...logged(),
+})
+
+/** Derived from the moves by triggers. */
+export const stockStands = pgTable('stock_stands', {
+  itemId: integer().primaryKey(),
+  onHand: doublePrecision().notNull(),
+  countedAt: at(),
+  onOrder: doublePrecision().notNull(),
 })
 
 export const serviceTags = pgTable('service_tags', {

@@ -25,6 +25,9 @@ const upkeepTask = z.object({
   everyKg: maybe(number),
   everyDays: maybe(number),
   guard: maybe(z.enum(GUARDS)),
+  /** What it takes from the shelf each time. */
+  stockItemId: maybe(id),
+  stockQuantity: maybe(number),
   basis,
   note: text,
   withdrawn: z.boolean(),

@@ -12,6 +12,8 @@ import { nozzleEditFields, nozzleTypeSchema } from './nozzles'
 import { setupFields } from './pictures'
 import { referenceFields } from './sensors'
 import { spoolEditFields } from './spools'
+import { pinFields } from './pins'
+import { stockItemFields } from './stock'
 import { upkeepTaskFields } from './upkeep'
 import { settingsFields, rulesFields, pricesFields, personSchema } from './shop'
 
@@ -40,6 +42,8 @@ export const EDITS = {
   'beds': editOf(bedSchema),
   'calendar-feeds': editOf(feedFields),
   'upkeep-tasks': editOf(upkeepTaskFields),
+  'pins': editOf(pinFields),
+  'stock-items': editOf(stockItemFields),
   'materials': editOf(materialEditSchema),
   'material-values': editOf(materialValueFields),
   'cards': editOf(cardFields),

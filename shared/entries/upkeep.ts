@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { GUARDS } from '#core/chamber'
 import { checkEvery, EVERY, FOUND, UPKEEP_KINDS } from '#core/schedule'
 import { basis, confirmed, coreTakes, id, maybe, name, note, text, when } from './fields'
+import { quantity } from './stock'
 
 /** What the core calls a field, and the form. */
 const EVERY_FIELDS = { hours: 'everyHours', kg: 'everyKg', days: 'everyDays' }
@@ -16,12 +17,21 @@ export const upkeepTaskFields = z
     everyDays: maybe(...EVERY.days, 'days').default(null),
     /** What a test of a cut-out is of. */
     guard: z.enum(GUARDS, { error: 'Choose which' }).nullable().default(null),
+    /** What it takes from the shelf each time, and how much of it. */
+    stockItemId: id.nullable().default(null),
+    stockQuantity: quantity.nullable().default(null),
     basis,
     note,
     withdrawn: z.boolean().default(false),
   })
   .superRefine((t, ctx) => {
     coreTakes(ctx, [], () => checkEvery({ hours: t.everyHours, kg: t.everyKg, days: t.everyDays }), EVERY_FIELDS)
+    if ((t.stockItemId === null) !== (t.stockQuantity === null))
+      ctx.addIssue({
+        code: 'custom',
+        path: [t.stockItemId === null ? 'stockItemId' : 'stockQuantity'],
+        message: t.stockItemId === null ? 'Choose what it takes' : 'Enter how much it takes',
+      })
     if (t.kind === 'cut-out test' && t.guard === null)
       ctx.addIssue({ code: 'custom', path: ['guard'], message: 'Choose which cut-out' })
     if (t.kind === 'cut-out test' && t.everyDays === null)
@@ -38,6 +48,8 @@ export const upkeepSchema = z
     taskId: id,
     found: z.enum(FOUND, { error: 'Say what was found' }),
     says: text(300).default(''),
+    /** How much of its item this took from the shelf; null: nothing. */
+    took: quantity.nullable().default(null),
     note,
     occurredAt: when,
     confirmed,

@@ -24,6 +24,7 @@ import {
 import type { Equip } from '#shared/answers/bench'
 import type { LevelPage } from '#shared/answers/level'
 import type { DueList } from '#shared/answers/due'
+import type { PinLine } from '#shared/answers/pins'
 import type { Upkeep } from '#shared/answers/upkeep'
 import type { SetupLine } from '#shared/answers/pictures'
 import type { Verify } from '#shared/answers/sensors'
@@ -143,6 +144,10 @@ function bodies(
       found: 'in order',
       occurredAt: ago(0.01),
     }),
+    '/api/pins': () => ({ mark: 'P-api', nominalMm: 0.5 }),
+    '/api/pin-certificates': () => ({ pinId: 1, sizeMm: 0.4004, expandedUm: 1, occurredAt: ago(0.01) }),
+    '/api/stock-items': () => ({ kind: 'belt', name: 'api', minimum: 2, price: 3, pricedOn: '2026-01-31' }),
+    '/api/stock-moves': () => ({ itemId: 1, kind: 'counted', quantity: 3, occurredAt: ago(0.01) }),
     '/api/levels': () => ({
       printerId: shop.printers.at(-1)!.id,
       bedC: 60,
@@ -484,6 +489,16 @@ test('each entry, question and edit', async () => {
     'check-lines': (await read<Prepare>('/api/prepare')).checkLines[0]!,
     'calendar-feeds': { ...(await read<DueList>('/api/due')).feeds[0]! },
     'upkeep-tasks': { ...(await read<Upkeep>('/api/upkeep')).printers[0]!.tasks[0]! },
+    'pins': { ...(await read<PinLine[]>('/api/pins'))[0]! },
+    'stock-items': {
+      id: 1,
+      version: 1,
+      kind: 'belt',
+      name: 'Belt of another make',
+      minimum: 3,
+      price: 4,
+      pricedOn: '2026-02-28',
+    },
     'beds': { ...(await read<LevelPage>(`/api/levels/${shop.printers.at(-1)!.id}`)).bed! },
     'materials': shop.materials.find(m => m.id !== material.id)!,
     'material-values': material.values[0]!,

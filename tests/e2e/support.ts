@@ -20,6 +20,7 @@ export const OWN_DATABASE = [
   'fuzz',
   'level',
   'picture',
+  'stores',
   'study',
   'two',
   'upkeep',

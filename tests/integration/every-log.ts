@@ -6,6 +6,8 @@ import { saveCoolDown } from '../../server/records/change/cool-downs'
 import { addBed } from '../../server/records/level/beds'
 import { saveLevel } from '../../server/records/level/levels'
 import { saveZRecord } from '../../server/records/level/z-records'
+import { addPin, saveCertificate } from '../../server/records/pins/pins'
+import { addStockItem, saveStockMove } from '../../server/records/stock/items'
 import { addUpkeepTask } from '../../server/records/upkeep/tasks'
 import { saveUpkeep } from '../../server/records/upkeep/upkeep'
 import { dueItems } from '../../server/records/due/due'
@@ -50,6 +52,8 @@ import {
 import { caseSchema, closingSchema, findingSchema } from '#shared/entries/diagnosis'
 import { coolDownSchema, serviceTagSchema, shiftNoteSchema } from '#shared/entries/change'
 import { bedSchema, levelSchema, zRecordSchema } from '#shared/entries/level'
+import { pinCertificateSchema, pinFields } from '#shared/entries/pins'
+import { stockItemFields, stockMoveSchema } from '#shared/entries/stock'
 import { upkeepSchema, upkeepTaskFields } from '#shared/entries/upkeep'
 import { snoozeSchema } from '#shared/entries/due'
 import { cutOutTestSchema } from '#shared/entries/plans'
@@ -180,6 +184,13 @@ export async function oneOfEach(db: Database, shop: SmallShop): Promise<void> {
   const [item] = (await dueItems(db)).filter(i => i.mark !== 'stop')
   const later = { key: item!.key, until: ago(-1), reason: 'a part is on its way', occurredAt: ago(0) }
   await save(tx => saveSnooze(tx, snoozeSchema.parse(later), 1))
+  const { id: pinId } = await save(tx => addPin(tx, pinFields.parse({ mark: 'P-1', nominalMm: 0.42 }), 1))
+  const small = { pinId, sizeMm: 0.416, expandedUm: 1, occurredAt: ago(0) }
+  await save(tx => saveCertificate(tx, pinCertificateSchema.parse(small), 1))
+  const belt = stockItemFields.parse({ kind: 'belt', name: 'Belt' })
+  const { id: itemId } = await save(tx => addStockItem(tx, belt, 1))
+  const three = { itemId, kind: 'counted', quantity: 3, occurredAt: ago(0) }
+  await save(tx => saveStockMove(tx, stockMoveSchema.parse(three), 1))
   const left = { printerId, says: 'the belt was tightened', occurredAt: ago(0) }
   await save(tx => saveShiftNote(tx, shiftNoteSchema.parse(left), 1))
   await save(tx => saveStrike(tx, { target: 'run', targetId: run.runId, reason: 'for the test', confirmed: [] }, 1))

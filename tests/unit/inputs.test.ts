@@ -26,6 +26,7 @@ import * as numeric from '#core/numeric'
 import * as precheck from '#core/precheck'
 import * as procedures from '#core/procedures'
 import * as runs from '#core/runs'
+import * as stock from '#core/stock'
 import * as study from '#core/study'
 import * as thermometry from '#core/thermometry'
 import * as wear from '#core/wear'
@@ -79,6 +80,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   precheck,
   procedures,
   runs,
+  stock,
   study,
   thermometry,
   wear,
@@ -997,6 +999,24 @@ const CALLS: Record<string, Record<string, Call>> = {
       ],
     },
   },
+  stock: {
+    needChances: {
+      args: {
+        heads: [
+          { leftKg: { low80: 0.5, median: 1, high80: 2 }, kgPerDay: 0.02, life: { shape: 2, scale: 1.5 } },
+          { leftKg: { low80: 0.5, median: 1, high80: 2 }, kgPerDay: 0.02, life: { meanLn: 0.2, sd: 0.4 } },
+        ],
+        days: 60,
+      },
+      infinite: [0, 1].map(i => `heads.${i}.leftKg.high80`),
+      named: { median: 'high80' },
+    },
+    enoughFor: { args: { chances: [0.3, 0.5, 0.2], sure: 0.8 } },
+    enoughByUse: { args: { used: { uses: 6, quantity: 6, overDays: 180 }, aheadDays: 60, sure: 0.8 } },
+    toOrder: { args: { s: { onHand: 1, onOrder: 0, minimum: 2, need: 1.2 } } },
+    shortOf: { args: { s: { onHand: 1, onOrder: 0, minimum: 2 } } },
+    quantityWords: { args: { quantity: 3, unit: 'g' } },
+  },
   study: {
     componentsOf: {
       args: { c: made(study.crossed(studied)), addedSd: 0.002 },
@@ -1148,6 +1168,17 @@ const CALLS: Record<string, Record<string, Call>> = {
     typeKResolution: { args: { tC: 200, countMicrovolt: 10 } },
   },
   wear: {
+    pinAt: {
+      args: {
+        certificates: [
+          { atMs: 100, sizeMm: 0.42, uMm: 0.0005 },
+          { atMs: 900, sizeMm: 0.416, uMm: 0.0005 },
+        ],
+        atMs: 500,
+      },
+    },
+    isOfPin: { args: { typedMm: 0.42, nominalMm: 0.42, certificates: made([]) } },
+    checkPinPair: { args: { goMm: 0.42, noGoMm: 0.43 }, named: { noGoMm: 'goMm' } },
     beyondBore: { args: { p: made(posterior), of: history, of2: { setup: 'a', uSharedMm: 0.002 } } },
     pictureReading: { args: { wearKg: 1, valueMm: 0.42, uMm: 0.002, uSharedMm: 0.001, setup: 'a' } },
     boreAfter: { args: { law: 'sliding', d0Mm: 0.4, kappa: 0.03, wearKg: 1, nominalMm: 0.4 } },

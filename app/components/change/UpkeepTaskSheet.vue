@@ -5,10 +5,13 @@ import { guardName, UPKEEP_KINDS } from '#core/schedule'
 import type { UpkeepPrinter, UpkeepTask } from '#shared/answers/upkeep'
 import { ENTERED_BASES as BASES } from '#shared/entries/fields'
 import type { FormField, OpenRecord } from '~/components/stores/form-field'
+import { TAGGED_KINDS } from '#core/stock'
+import { useAnswer } from '~/composables/answer'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 
 const props = defineProps<{ of: { printer: UpkeepPrinter; task: UpkeepTask | null } | null }>()
 defineEmits<{ close: [] }>()
+const { data: stock } = useAnswer('/api/stock')
 const isTest = (v: Record<string, unknown>) => v.kind === 'cut-out test'
 const fields = computed<FormField[]>(() => [
   {
@@ -39,6 +42,25 @@ const fields = computed<FormField[]>(() => [
   { key: 'everyHours', label: 'Every, at work', kind: 'number', unit: 'h', when: v => !isTest(v) },
   { key: 'everyKg', label: 'Every, filled filament', kind: 'number', unit: 'kg', when: v => !isTest(v) },
   { key: 'everyDays', label: 'Every', kind: 'number', unit: 'days', hint: 'whichever comes first' },
+  {
+    key: 'stockItemId',
+    label: 'Takes from the shelf',
+    kind: 'select',
+    options: [
+      { value: null, text: 'nothing' },
+      ...(stock.value?.lines ?? [])
+        .filter(l => l.id !== null && !l.withdrawn && !TAGGED_KINDS.includes(l.kind))
+        .map(l => ({ value: l.id, text: l.name })),
+    ],
+    then: v => (v.stockQuantity = v.stockItemId === null ? null : (v.stockQuantity ?? 1)),
+  },
+  {
+    key: 'stockQuantity',
+    label: 'So much each time',
+    kind: 'number',
+    unit: 'pieces',
+    when: v => v.stockItemId !== null,
+  },
   { key: 'basis', label: 'Basis', kind: 'select', options: BASES.map(value => ({ value, text: value })) },
   { key: 'note', label: 'Note', kind: 'text' },
   ...(props.of?.task ? [{ key: 'withdrawn', label: 'No longer wanted', kind: 'check' as const }] : []),
@@ -53,7 +75,9 @@ const record = computed<OpenRecord | null>(() => {
   }
   if (task) {
     const { id, version, kind, guard, name, everyHours, everyKg, everyDays, basis, note, withdrawn } = task
-    const start = { kind, guard, name, everyHours, everyKg, everyDays, basis, note, withdrawn }
+    const { stockItemId, stockQuantity } = task
+    const every = { everyHours, everyKg, everyDays }
+    const start = { kind, guard, name, ...every, stockItemId, stockQuantity, basis, note, withdrawn }
     return { ...form, title: `${printer.name}: ${name}`, start, edit: { kind: 'upkeep-tasks', id, version } }
   }
   const start = {
@@ -63,6 +87,8 @@ const record = computed<OpenRecord | null>(() => {
     everyHours: null,
     everyKg: null,
     everyDays: null,
+    stockItemId: null,
+    stockQuantity: null,
     basis: 'practice',
     note: '',
     withdrawn: false,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/* eslint-disable max-lines -- one form: pins, value, picture, and the answers to what is asked */
 /** Gauge a nozzle: pins or a value, tip length, what was seen. Emits what is typed so that the chart can show it. */
 import type { EnteredOf } from '#shared/answers/again'
 import type { GaugeEffect } from '#shared/answers/nozzles'
@@ -13,6 +14,7 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { inPlaceOf } from '~/composables/again'
 import { useEscape } from '~/composables/escape'
 import { useEntryForm } from '~/composables/entry-form'
+import { usePins } from '~/composables/pins'
 import { gaugeEffectWords } from '~/words/effects'
 import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
@@ -97,7 +99,32 @@ const entered = computed(() =>
     ? { goMm: v.goMm, noGoMm: v.noGoMm, valueMm: null, uMm: null }
     : { goMm: null, noGoMm: null, valueMm: v.valueMm, uMm: v.uMm },
 )
-watch([entered, () => v.tipMm], () => emit('preview', { ...entered.value, tipMm: v.tipMm }), { deep: true })
+const pins = usePins()
+const counts = computed(() => ({
+  go: pins.certified(v.goPin, v.goMm, v.occurredAt),
+  noGo: pins.certified(v.noGoPin, v.noGoMm, v.occurredAt),
+}))
+/** A pin of the book brings its size along, in place of none or of the one of the mark that stood there before. */
+for (const [mark, size] of [
+  ['goPin', 'goMm'],
+  ['noGoPin', 'noGoMm'],
+] as const)
+  watch(
+    () => v[mark],
+    (is, was) => {
+      const mm = pins.nominalOf(is)
+      if (mm !== null && (v[size] === null || v[size] === pins.nominalOf(was))) v[size] = mm
+    },
+  )
+// the chart shows a gauge as it will count
+watch(
+  [entered, counts, () => v.tipMm],
+  () => {
+    const pair = { goMm: counts.value.go ?? entered.value.goMm, noGoMm: counts.value.noGo ?? entered.value.noGoMm }
+    emit('preview', { ...entered.value, ...(way.value === 'pins' ? pair : {}), tipMm: v.tipMm })
+  },
+  { deep: true },
+)
 
 /** A click on the chart sets the pins on either side, in steps of 0.01 mm. */
 function pick(boreMm: number): void {
@@ -200,8 +227,22 @@ async function save(confirmed: string[] = []): Promise<void> {
           placeholder="0.44"
           :error="form.errors.value.noGoMm"
         />
-        <FieldText id="go-pin" v-model="v.goPin" label="Pin mark (go)" :error="form.errors.value.goPin" />
-        <FieldText id="nogo-pin" v-model="v.noGoPin" label="Pin mark (no-go)" :error="form.errors.value.noGoPin" />
+        <FieldText
+          id="go-pin"
+          v-model="v.goPin"
+          label="Pin mark (go)"
+          :list="pins.marks.value"
+          :hint="pins.hint(counts.go, v.goMm)"
+          :error="form.errors.value.goPin"
+        />
+        <FieldText
+          id="nogo-pin"
+          v-model="v.noGoPin"
+          label="Pin mark (no-go)"
+          :list="pins.marks.value"
+          :hint="pins.hint(counts.noGo, v.noGoMm)"
+          :error="form.errors.value.noGoPin"
+        />
       </template>
       <template v-else>
         <FieldNumber

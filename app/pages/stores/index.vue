@@ -30,6 +30,7 @@ import type { OpenRecord } from '~/components/stores/form-field'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
 import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
+import StoresTabs from '~/components/stores/StoresTabs.vue'
 import SpoolShelf from '~/components/stores/SpoolShelf.vue'
 import { useAnswer } from '~/composables/answer'
 import { useInAddress } from '~/composables/in-address'
@@ -302,8 +303,8 @@ const TYPE_COLUMNS: SortColumn<NozzleType>[] = [
 
 <template>
   <div>
+    <StoresTabs />
     <header class="mb-1 flex flex-wrap items-baseline gap-x-4">
-      <h1>Stores</h1>
       <NuxtLink to="/stores/table" class="act">Paste a whole table</NuxtLink>
       <NuxtLink to="/stores/out" class="act">Take it out</NuxtLink>
     </header>

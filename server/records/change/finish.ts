@@ -17,6 +17,7 @@ import { saveChangeover } from '../prepare/changeovers'
 import { headAt, hotendOnHead, saveFitting } from '../printers/fittings'
 import { saveChange } from '../printers/stack-change'
 import { listStacks } from '../printers/stack-read'
+import { takeForProcedure } from '../stock/items'
 import { clogOf, hotendOf, swapOf, type Endable } from './ticks'
 
 interface Ending {
@@ -56,6 +57,7 @@ async function writeSwap(tx: Connection, { p, ticks, values }: Endable, facts: S
     const changeMm = lengthChange(facts, values)?.mm ?? null
     const to = { nozzleId: facts.fresh.id, changeMm, turnC: facts.turn.setC }
     await writeZAndPurge(tx, { p, ticks, values }, facts, to, confirmed, personId)
+    await takeForProcedure(tx, 'a nozzle swap', p.id, e.at, personId)
   } else if (fitted !== null || out !== null) await keepStill(tx, p, facts.fresh.tag, e, fitted !== null, personId)
 }
 
@@ -195,6 +197,7 @@ async function writeHotend(tx: Connection, procedure: Endable, facts: HotendFact
   if (e.outcome === 'done') {
     const to = { nozzleId: facts.fresh.nozzle.id, changeMm: null, turnC: facts.snug.setC }
     await writeZAndPurge(tx, { p, ticks, values }, facts, to, confirmed, personId)
+    await takeForProcedure(tx, 'a hotend change', p.id, e.at, personId)
   } else if (moved !== null) await keepUnproved(tx, procedure, e, personId)
 }
 

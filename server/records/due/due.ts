@@ -26,6 +26,8 @@ import { spoolStates } from '../spools/stands'
 import { spoolsOfShop } from '../spools/spools'
 import { AHEAD_DAYS, upkeepDue } from '../upkeep/upkeep'
 import { listFeeds } from './feeds'
+import { pinsDue } from '../pins/pins'
+import { stockDue } from '../stock/stock'
 import { standingSnoozes } from './snoozes'
 
 const DAY_MS = 86_400_000
@@ -49,12 +51,14 @@ export async function dueList(db: Connection): Promise<DueList> {
 /** Everything that is due or comes, the most pressing first. */
 export async function dueItems(db: Connection): Promise<DueItem[]> {
   const nowMs = Date.now()
-  const [bench, prepared, beds, verified, upkeep, snoozes] = await Promise.all([
+  const [bench, prepared, beds, verified, upkeep, short, pins, snoozes] = await Promise.all([
     ofBench(db),
     ofPrepare(db, nowMs),
     bedsDue(db),
     ofVerify(db, nowMs),
     ofUpkeep(db, nowMs),
+    stockDue(db),
+    pinsDue(db),
     standingSnoozes(db),
   ])
   const found: Found[] = [
@@ -63,6 +67,8 @@ export async function dueItems(db: Connection): Promise<DueItem[]> {
     ...beds.map(b => now(dueOfBed(b.printer, b.z, b.reason, b.action), b.printer)),
     ...verified,
     ...upkeep,
+    ...short.map(due => now(due, null)),
+    ...pins.map(({ due, on }) => ({ ...now(due, null), on })),
   ]
   const seen = new Set<string>()
   return found

@@ -18,12 +18,14 @@ import {
   nozzleTypes,
   parts,
   people,
+  pins,
   practiceSets,
   printers,
   referenceProbes,
   settings,
   setups,
   spools,
+  stockItems,
   upkeepTasks,
 } from '../../db/schema'
 import { refreshCeilings } from '../printers/ceilings'
@@ -35,6 +37,8 @@ import { correct, correctionsOf, isToCorrect, questionOf } from '../runs/correct
 import { ask, notFound, Refusal, refuseField } from './refusal'
 import { unused } from './unused'
 import { canonical } from './answers'
+import { markPins } from '../pins/pins'
+import { needItem, refuseStockItem } from '../stock/items'
 import { refuseTwice } from '../upkeep/tasks'
 
 const EDITABLE = {
@@ -49,6 +53,8 @@ const EDITABLE = {
   beds,
   'calendar-feeds': calendarFeeds,
   'upkeep-tasks': upkeepTasks,
+  pins,
+  'stock-items': stockItems,
   materials,
   'material-values': materialValues,
   cards,
@@ -172,7 +178,14 @@ export async function editRecord(
   await refuseOfThings(tx, kind, current, values)
   if (kind === 'calendar-feeds' && (current as unknown as { revoked: boolean }).revoked && values.revoked === false)
     refuseField('revoked', 'An address that was revoked stays so: give a new one')
-  if (kind === 'upkeep-tasks') await refuseTwice(tx, { ...current, ...values } as never, id)
+  if (kind === 'upkeep-tasks') {
+    await refuseTwice(tx, { ...current, ...values } as never, id)
+    if (typeof values.stockItemId === 'number') await needItem(tx, values.stockItemId, 'stockItemId')
+  }
+  if (kind === 'stock-items') await refuseStockItem(tx, { ...current, ...values } as never, id)
+  const markWas = (current as unknown as { mark: string }).mark
+  const isNewMark = kind === 'pins' && String(values.mark).toLowerCase() !== markWas.toLowerCase()
+  if (isNewMark) await unused(tx, pins, 'mark', String(values.mark), 'a pin')
   const extra = kind === 'parts' || kind === 'material-values' ? { enteredBy: personId, enteredAt: new Date() } : {}
   await tx
     .update(table)
@@ -187,6 +200,7 @@ export async function editRecord(
     await leaveSistersOfType(tx, id, (current as unknown as { material: NozzleMaterial }).material, values.material)
   if (kind === 'nozzles') await nozzleEdited(tx, id, current as unknown as { typeId: number }, values)
   if (kind === 'spools' || kind === 'materials') await reachBack(tx, kind, id, current, values, confirmed, personId)
+  if (kind === 'pins') await markPins(tx, [markWas, String(values.mark)])
   if (kind === 'nozzle-types' || kind === 'settings')
     await tx.execute(sql`
     update forecasts set stale = true, moved = null where

@@ -11,6 +11,7 @@ import { refuseProcedureWithTicks, refuseTickThatOthersRestOn } from '../change/
 import { refreshCeilings } from '../printers/ceilings'
 import { ROLES_INSIDE } from '../printers/hotends'
 import { markMethod, refreshForecast } from '../nozzles/forecasts'
+import { markOfCertificate, markPins } from '../pins/pins'
 import { ask, notFound, refuseField } from './refusal'
 
 export async function saveStrike(
@@ -49,6 +50,7 @@ export async function saveStrike(
             join nozzles n on n.id = e.nozzle_id where e.id = ${s.targetId}`,
       )
   for (const n of touched) await refreshForecast(tx, n.id)
+  if (s.target === 'pin certificate') await markPins(tx, [await markOfCertificate(tx, s.targetId)])
   const method = METHOD_RESTS_ON[s.target]
   if (method) {
     const [of] = await tx.execute<{ method: StudyMethod; setup_id: number | null }>(method(s.targetId))
@@ -93,7 +95,16 @@ async function strikeWith(
   personId: number,
 ): Promise<{ id: number; tag: string }[]> {
   if (s.target === 'stack change') return await strikeFittingsOf(tx, s, personId)
+  if (s.target === 'upkeep') await strikeMovesOf(tx, s, personId)
   return s.target === 'import' ? await strikeEntriesOf(tx, s, personId) : []
+}
+
+/** What a piece of upkeep took from the shelf is there again. */
+async function strikeMovesOf(tx: Connection, s: z.output<typeof strikeSchema>, personId: number): Promise<void> {
+  await tx.execute(sql`
+    insert into strikes (target, target_id, reason, person_id)
+    select 'stock move', m.id, ${s.reason.trim()}, ${personId} from standing_stock_moves m
+    where m.upkeep_id = ${s.targetId} order by m.id`)
 }
 
 /** All that came in by a table and still stands; what was struck out already keeps its reason. */

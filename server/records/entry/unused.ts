@@ -7,7 +7,7 @@ import { refuseField } from './refusal'
 export async function unused(
   tx: Connection,
   table: PgTable,
-  column: 'name' | 'tag',
+  column: 'name' | 'tag' | 'mark',
   value: string,
   what: string,
 ): Promise<void> {

@@ -2,12 +2,14 @@
 import type { GaugeEffect } from '#shared/answers/nozzles'
 import { eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { fillerKgFor, PIN_U_MM, TIP_U_MM } from '#core/wear'
+import { fillerKgFor, isOfPin, PIN_U_MM, TIP_U_MM } from '#core/wear'
+import { mmNumber } from '#core/words'
 import type { gaugeSchema } from '#shared/entries/nozzles'
 import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { gauges, nozzles } from '../../db/schema'
+import { countedPins, keyOfMark, type PinBook } from '../pins/book'
 import { keepBlob } from '../pictures/blobs'
 import { methodScatter } from '../studies/scatter'
 import { setupOf } from '../pictures/setups'
@@ -32,10 +34,18 @@ export async function storeGauge(
   const setup = g.picture && (await setupOf(tx, g.picture.setupId, 'picture.setupId'))
   const shared = { setupId: setup?.id ?? null, uSharedMm: g.picture?.uSharedMm ?? null }
   const budget = g.picture?.budget ?? null
-  const reading = boreReading({ ...g, ...shared, budget, wearKg }, await methodScatter(tx))
+  const scatter = await methodScatter(tx)
+  const reading = boreReading({ ...g, ...shared, budget, wearKg, occurredAt }, scatter)
   const pin = g.noGoMm !== null ? 'noGoMm' : 'goMm'
   const unexpected = reading && (await unexpectedBore(tx, g.nozzleId, reading, g.valueMm !== null ? 'valueMm' : pin))
-  ask([...(unexpected ? [unexpected] : []), ...(await longerTip(tx, g, occurredAt))], g.confirmed)
+  ask(
+    [
+      ...pinQuestions(g, scatter.pins, occurredAt),
+      ...(unexpected ? [unexpected] : []),
+      ...(await longerTip(tx, g, occurredAt)),
+    ],
+    g.confirmed,
+  )
   if (unexpected) await answerUnexpected(tx, g.nozzleId, g.confirmed, occurredAt, personId)
   const [saved] = await tx
     .insert(gauges)
@@ -59,6 +69,31 @@ export async function storeGauge(
     })
     .returning({ id: gauges.id })
   return { id: saved!.id, tag: nozzle.tag, isUnexpected: unexpected !== null }
+}
+
+/** A pin of the book is the size that was typed for it, is not withdrawn, and two of them are still a pair. */
+function pinQuestions(g: GaugeIn, book: PinBook, at: Date): Question[] {
+  const questions: Question[] = []
+  for (const [markField, sizeField] of [
+    ['goPin', 'goMm'],
+    ['noGoPin', 'noGoMm'],
+  ] as const) {
+    const pin = g[markField] === null ? undefined : book.get(keyOfMark(g[markField]))
+    const typed = g[sizeField]
+    if (pin === undefined || typed === null) continue
+    if (!isOfPin(typed, pin.nominalMm, pin.certificates))
+      refuseField(markField, `Pin ${pin.mark} is ${mmNumber(pin.nominalMm)} mm; ${mmNumber(typed)} mm was typed`)
+    if (pin.withdrawn)
+      questions.push({
+        code: `pin-withdrawn:${pin.mark}`,
+        field: markField,
+        message: `Pin ${pin.mark} was taken out of use. Was it this one?`,
+      })
+  }
+  const { go, noGo } = countedPins(g, at, book)
+  if (go !== null && noGo !== null && go.sizeMm >= noGo.sizeMm)
+    refuseField('goPin', `By their certificates ${g.goPin} is no smaller than ${g.noGoPin}: take another pair`)
+  return questions
 }
 
 /** In place of a receipt stands a receipt. */

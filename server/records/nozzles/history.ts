@@ -20,6 +20,7 @@ import {
 import type { Connection } from '../../db/client'
 import type { gauges, nozzleTypes } from '../../db/schema'
 import * as schema from '../../db/schema'
+import { countedPins } from '../pins/book'
 import { methodScatter, type MethodScatter } from '../studies/scatter'
 
 export type NozzleType = typeof nozzleTypes.$inferSelect
@@ -84,6 +85,7 @@ export function wearHistoryOf(log: NozzleLog): {
 export function boreReading(
   g: Pick<Gauge, 'goMm' | 'noGoMm' | 'goPin' | 'noGoPin' | 'valueMm' | 'uMm' | 'setupId' | 'uSharedMm' | 'budget'> & {
     wearKg: number
+    occurredAt: Date
   },
   scatter: MethodScatter,
 ): BoreObservation | null {
@@ -95,9 +97,32 @@ export function boreReading(
   }
   if (g.valueMm !== null) return { kind: 'value', wearKg: g.wearKg, valueMm: g.valueMm, uMm }
   if (g.goMm === null && g.noGoMm === null) return null
-  const { wearKg, goMm, noGoMm, goPin, noGoPin } = g
+  const { wearKg, goPin, noGoPin } = g
   const random = scatter.pinsMm === null ? {} : { uRandomMm: scatter.pinsMm }
-  return { kind: 'pins', wearKg, goMm, noGoMm, uMm, goPin, noGoPin, ...random }
+  const { go, noGo } = countedPins(g, g.occurredAt, scatter.pins)
+  // a certificate tells the size; how far the feel of a pin scatters only a study tells, and until then that is in ±
+  const sure = (certified: number) => (scatter.pinsMm === null ? Math.max(certified, uMm) : certified)
+  return {
+    kind: 'pins',
+    wearKg,
+    goMm: go?.sizeMm ?? g.goMm,
+    noGoMm: noGo?.sizeMm ?? g.noGoMm,
+    uMm,
+    goPin,
+    noGoPin,
+    ...(go ? { goUMm: sure(go.uMm) } : {}),
+    ...(noGo ? { noGoUMm: sure(noGo.uMm) } : {}),
+    ...random,
+  }
+}
+
+/** The pins of a gauge as they count: by their certificates where they have one. */
+export function countedPair(
+  g: Gauge & { wearKg: number },
+  scatter: MethodScatter,
+): { goMm: number | null; noGoMm: number | null } {
+  const reading = boreReading(g, scatter)
+  return reading?.kind === 'pins' ? { goMm: reading.goMm, noGoMm: reading.noGoMm } : { goMm: g.goMm, noGoMm: g.noGoMm }
 }
 
 /** What the value of a gauge counts with, mm; null for pins and for none. */

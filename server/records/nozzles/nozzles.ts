@@ -1,5 +1,5 @@
 /** The nozzle's page and the list in Inspect. */
-import { grams } from '#core/words'
+import { grams, listed, mmNumber } from '#core/words'
 import type { NozzleLine, NozzlePage, RecordLine } from '#shared/answers/nozzles'
 import { asc, eq, sql, type SQL } from 'drizzle-orm'
 import { compareLaws } from '#core/wear'
@@ -10,7 +10,7 @@ import { iso } from '../../db/iso'
 import { gauges, nozzles, nozzleTypes, setups } from '../../db/schema'
 import { forecastNow, refreshForecast } from './forecasts'
 import { STALE_SHOWN } from './sisters'
-import { countedU, outweighedGauges, widerThanBore } from './history'
+import { countedPair, countedU, outweighedGauges, widerThanBore, type NozzleLog } from './history'
 import { notFound, notInFuture, refuseField } from '../entry/refusal'
 import type { z } from 'zod'
 import type { nozzleSchema } from '#shared/entries/nozzles'
@@ -18,7 +18,7 @@ import { saveGauge } from './gauges'
 import { unused } from '../entry/unused'
 import { PLACE_OF_HEAD } from '../printers/fittings'
 import { flowOfNozzle } from '../flow/told'
-import { scatterAnswer } from '../studies/scatter'
+import { scatterAnswer, type MethodScatter } from '../studies/scatter'
 
 /** Some by their ids, or those in service or retired. */
 type Which = { ids: readonly number[] } | { retired: boolean; find?: string; after?: string | null; limit?: number }
@@ -133,8 +133,7 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
       id: g.id,
       kind: g.kind,
       wearKg: g.wearKg,
-      goMm: g.goMm,
-      noGoMm: g.noGoMm,
+      ...countedPair(g, log.scatter),
       valueMm: g.valueMm,
       uMm: countedU(g, log.scatter) ?? g.uMm,
       tipMm: g.tipMm,
@@ -148,8 +147,21 @@ export async function nozzlePage(db: Connection, tag: string): Promise<NozzlePag
     flow: await flowOfNozzle(db, nozzle.id),
     scatter: scatterAnswer(log.scatter),
     wider: widerThanBore(log, prior).map(w => ({ ...w, setup: setupOf(Number(w.setup))! })),
-    record: await recordOf(db, nozzle.id),
+    record: (await recordOf(db, nozzle.id)).map(line => {
+      const g = line.kind === 'gauge' ? log.gauges.find(x => x.id === line.id) : undefined
+      return g ? { ...line, detail: [line.detail, countedWords(g, log.scatter)].filter(Boolean).join('; ') } : line
+    }),
   }
+}
+
+/** What the certificates of its pins make of a gauge; empty where they leave it as it was typed. */
+function countedWords(g: NozzleLog['gauges'][number], scatter: MethodScatter): string {
+  const counted = countedPair(g, scatter)
+  const differs = (['goMm', 'noGoMm'] as const).filter(k => counted[k] !== g[k])
+  if (differs.length === 0) return ''
+  const of = { goMm: g.goPin, noGoMm: g.noGoPin }
+  const says = differs.map(k => `${mmNumber(g[k]!)} counts as ${mmNumber(counted[k]!)} mm (pin ${of[k]!})`)
+  return `by certificate ${listed(says, 'and')}`
 }
 
 /** A page of nozzles: those in service, or those that are retired, after a tag. */

@@ -14,6 +14,7 @@ const DERIVED = [
   'hotend_stands',
   'material_days',
   'printer_days',
+  'stock_stands',
   'stack_ceilings',
 ]
 /** On its way in, or of this installation alone. */

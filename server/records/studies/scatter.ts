@@ -6,11 +6,13 @@ import { sql } from 'drizzle-orm'
 import { inOrder, studyReading, studyResult, type ReadLine, type StudyMethod, type StudyReading } from '#core/study'
 import type { Scatter } from '#shared/answers/studies'
 import type { Connection } from '../../db/client'
+import { pinBook, type PinBook } from '../pins/book'
 
-/** Random parts by method, mm. */
+/** What gauges rest on beside themselves: random parts by method, mm, and the certificates of the pins. */
 export interface MethodScatter {
   pinsMm: number | null
   setups: ReadonlyMap<number, number>
+  pins: PinBook
 }
 
 /** A standing study with its standing readings, line by line. */
@@ -84,10 +86,12 @@ export const setBy = (counted: readonly (Method & { mm: number })[], { method, s
   counted.find(s => s.method === method && s.setupId === setupId)?.mm ?? null
 
 export async function methodScatter(db: Connection): Promise<MethodScatter> {
-  const list = counting(await standingStudies(db))
+  const [studies, pins] = await Promise.all([standingStudies(db), pinBook(db)])
+  const list = counting(studies)
   return {
     pinsMm: setBy(list, { method: 'pins', setupId: null }),
     setups: new Map(list.filter(s => s.setupId !== null).map(s => [s.setupId!, s.mm])),
+    pins,
   }
 }
 

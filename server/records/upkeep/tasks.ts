@@ -7,6 +7,7 @@ import { upkeepTaskFields, type upkeepPlanSchema } from '#shared/entries/upkeep'
 import type { Connection } from '../../db/client'
 import { upkeepTasks } from '../../db/schema'
 import { refuseField } from '../entry/refusal'
+import { needItem } from '../stock/items'
 import { listStacks } from '../printers/stack-read'
 
 type Task = z.output<typeof upkeepTaskFields>
@@ -15,6 +16,7 @@ export async function addUpkeepTask(tx: Connection, t: Task, personId: number): 
   const [printer] = await tx.execute(sql`select id from printers where id = ${t.printerId} for no key update`)
   if (!printer) refuseField('printerId', 'This printer is not known')
   await refuseTwice(tx, t)
+  if (t.stockItemId !== null) await needItem(tx, t.stockItemId, 'stockItemId')
   const [row] = await tx
     .insert(upkeepTasks)
     .values({ ...t, createdBy: personId })

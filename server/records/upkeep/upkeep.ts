@@ -23,6 +23,7 @@ import { upkeepEntries } from '../../db/schema'
 import { WATCHED } from '../chambers/plans'
 import { notInFuture, refuseField } from '../entry/refusal'
 import { shopSettings } from '../shop/settings'
+import { takeForUpkeep } from '../stock/items'
 
 /** What was found, that the page lists. */
 const MOST_ENTRIES = 60
@@ -64,7 +65,8 @@ const WORKED = sql`left join lateral (
 async function taskRows(db: Connection): Promise<Row[]> {
   return await db.execute<Row>(sql`
     select k.id, k.printer_id "printerId", k.kind, k.name, k.every_hours "everyHours", k.every_kg "everyKg",
-      k.every_days "everyDays", k.guard, k.basis, k.note, k.withdrawn, k.version,
+      k.every_days "everyDays", k.guard, k.stock_item_id "stockItemId",
+      k.stock_quantity "stockQuantity", k.basis, k.note, k.withdrawn, k.version,
       w.hours + s.hours hours, w.without_hours "withoutHours", w.kg,
       greatest(0, extract(epoch from now() - l.since) / 86400)::float8 days,
       l.at "doneAt", l."by", l.found, l.says, lately.hours "dayHours", lately.kg "dayKg"
@@ -242,13 +244,17 @@ async function listEntries(db: Connection): Promise<UpkeepLine[]> {
 
 export async function saveUpkeep(
   tx: Connection,
-  { confirmed: _, ...u }: z.output<typeof upkeepSchema>,
+  { confirmed: _, took, ...u }: z.output<typeof upkeepSchema>,
   personId: number,
 ): Promise<{ id: number }> {
   const occurredAt = notInFuture('occurredAt', u.occurredAt)
-  const [task] = await tx.execute<{ printerId: number; guard: Guard | null; withdrawn: boolean }>(
-    sql`select printer_id "printerId", guard, withdrawn from upkeep_tasks where id = ${u.taskId}`,
-  )
+  const [task] = await tx.execute<{
+    printerId: number
+    guard: Guard | null
+    itemId: number | null
+    withdrawn: boolean
+  }>(sql`select printer_id "printerId", guard, stock_item_id "itemId", withdrawn from upkeep_tasks
+    where id = ${u.taskId}`)
   if (!task || task.withdrawn) refuseField('taskId', 'This is not among what is planned')
   if (task.guard !== null)
     refuseField('taskId', `${guardName(task.guard)}: log the test itself, what tripped and where`)
@@ -256,5 +262,9 @@ export async function saveUpkeep(
     .insert(upkeepEntries)
     .values({ ...u, printerId: task.printerId, occurredAt, personId })
     .returning({ id: upkeepEntries.id })
+  if (took !== null && took > 0) {
+    if (task.itemId === null) refuseField('took', 'Nothing of the shelf is named for this: edit what is planned')
+    await takeForUpkeep(tx, { itemId: task.itemId, quantity: took, field: 'took' }, row!.id, occurredAt, personId)
+  }
   return row!
 }

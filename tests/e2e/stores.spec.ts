@@ -1,0 +1,84 @@
+/** Stores: a pin found small re-works earlier gauges; what is kept is counted, used, ordered, taken out as a table. */
+import { readFileSync } from 'node:fs'
+import { onOwnDemo } from './own-demo'
+import { axe, expect } from './support'
+
+const test = onOwnDemo('stores')
+
+test('a certificate says whose gauges count by it; nonsense is named at its field', async ({ page }) => {
+  test.setTimeout(120_000)
+  await page.goto('/stores/pins')
+  const said = (text: RegExp | string) => page.getByRole('status').filter({ hasText: text })
+  await expect(said(/^The certificate of pin P-45 ran out/)).toBeVisible()
+  await expect(page.getByText(/0\.416 mm ± 1\.0 µm \(k = 2\), 4\.0 µm small/).first()).toBeVisible()
+  await axe(page, 'Pin gauges')
+
+  await page.getByRole('button', { name: 'New certificate of P-42' }).click()
+  await page.getByLabel('It measures, mm').fill('0,62')
+  await page.getByLabel('± expanded, k = 2, µm').fill('1')
+  await page.getByLabel('Holds until').fill('next year')
+  await page.getByRole('button', { name: 'Save the certificate' }).click()
+  await expect(page.getByText('Enter a date')).toBeVisible()
+  await page.getByLabel('Holds until').fill('2028-01-31')
+  await page.getByRole('button', { name: 'Save the certificate' }).click()
+  await expect(page.getByText(/is this the certificate of another/)).toBeVisible()
+  await page.getByLabel('It measures, mm').fill('0,4155')
+  await expect(page.getByText('By that it is 4.5 µm small.')).toBeVisible()
+  await page.getByRole('button', { name: 'Save the certificate' }).click()
+  await expect(
+    said(/^Pin P-42: \d+ gauges of N-\d+.* count by it; their forecasts are worked out anew\.$/),
+  ).toBeVisible()
+
+  // the nozzle's own record says what a gauge counts as
+  await page.goto('/inspect/N-014')
+  await page.getByRole('button', { name: 'Gauge it', exact: true }).first().click()
+  await page.getByLabel('Pin mark (go)').fill('P-42')
+  await expect(page.getByLabel('Goes, mm')).toHaveValue('0.42')
+  await expect(page.getByText('by its certificate 0.4155 mm')).toBeVisible()
+  await page.getByLabel('Goes, mm').fill('0.44')
+  await page.getByRole('button', { name: 'Save the gauge' }).click()
+  await expect(page.getByText('Pin P-42 is 0.42 mm; 0.44 mm was typed')).toBeVisible()
+})
+
+test('what is kept: counted, taken, ordered, and out as a table', async ({ page }) => {
+  test.setTimeout(120_000)
+  await page.goto('/stores/stock')
+  const said = (text: RegExp | string) => page.getByRole('status').filter({ hasText: text })
+  await expect(said(/Toothed belt 6 mm, 2 m: Only 1 there; the minimum is 2\. Order 1\./)).toBeVisible()
+  await axe(page, 'Stock and orders')
+
+  await page.getByRole('button', { name: 'Count Toothed belt 6 mm, 2 m' }).click()
+  await page.getByLabel('There are, pieces').fill('-1')
+  await page.getByRole('button', { name: 'Save it' }).click()
+  await expect(page.getByText('A quantity is not below zero')).toBeVisible()
+  await page.getByLabel('There are, pieces').fill('5')
+  await page.getByRole('button', { name: 'Save it' }).click()
+  await expect(said('Toothed belt 6 mm, 2 m: 5 there now.')).toBeVisible()
+  await expect(said(/Toothed belt 6 mm, 2 m: Only/)).toHaveCount(0)
+
+  await page.getByRole('button', { name: /^Took or came ?: Glass sheet 310 mm/ }).click()
+  await page.getByLabel('How many, pieces').fill('2')
+  await page.getByRole('button', { name: 'Save it' }).click()
+  await expect(page.getByText(/the book is wrong by 2: count it/)).toBeVisible()
+  await page.getByLabel('What happened').selectOption('received')
+  await page.getByRole('button', { name: 'Save it' }).last().click()
+  await expect(said('Glass sheet 310 mm: 2 there now.')).toBeVisible()
+
+  const download = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'CSV' }).click()
+  const text = readFileSync((await (await download).path())!, 'utf8')
+  expect(text.split('\n')[0]).toMatch(/^what,kind,order,unit,"?price of one/)
+  expect(text).toMatch(/hardened steel 0\.4,nozzle,\d+,pieces,20/)
+
+  await page.getByRole('button', { name: 'Set a minimum ruby tip 0.4' }).click()
+  await page.getByLabel('Minimum').fill('3')
+  await page.getByLabel('Price of one').fill('60')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText('Enter the day of the price')).toBeVisible()
+  await page.getByLabel('Price of the day').fill('2026-11-02')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/minimum 3/).first()).toBeVisible()
+
+  await page.goto('/due')
+  await expect(page.getByText(/ruby tip 0\.4/).first()).toBeVisible()
+})
