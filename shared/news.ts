@@ -151,7 +151,7 @@ const RULES: { [P in ReadPath]?: Rule<P> } = {
       : equipElse(n),
   '/api/cards/{id}': n =>
     none(ofKeep, ofSpools, ofWork, ofStudies, ofSteps, ofAir, ['gauges', 'forecasts', 'fittings'])(n),
-  '/api/known-tags': n => n.of === 'nozzles' || n.of === 'spools',
+  '/api/known-tags': n => ['nozzles', 'spools', 'pins'].includes(n.of),
   '/api/jobs': n => n.of === 'jobs',
   '/api/verify': n => placesElse(n),
   // how often a guard is tested stands with what is planned

@@ -11,6 +11,6 @@ export function useStripNames(asked: Ref<boolean>) {
   const { data } = useAnswer('/api/known-tags', { params: () => (asked.value ? {} : null) })
   return computed<StripShop>(() => ({
     ...(shop.data ?? NOTHING),
-    known: data.value ?? { nozzles: [], spools: [] },
+    known: data.value ?? { nozzles: [], spools: [], pins: [] },
   }))
 }

@@ -9,10 +9,11 @@
  *   fit N-014 Ribble · remove N-014 · retire N-014 worn oval
  *   spool S-07 out · spool S-07 in · S-07 812 g · spool S-07 weighed 812g · spool S-07 dried 12h 70C
  *   study 0.43-0.44 · study N-014 0.43-0.44
- *   N-014 (opens its page)
+ *   N-014 (opens its page), the address of a label (the tag in it)
  */
 import { whereIs } from '~/words/nozzle'
 import { ENTRIES } from '#shared/api'
+import { tagOfCode } from '#shared/labels'
 import { type StripShop, type Understood, same, unread, wordsOf } from '~/strip/grammar'
 import { bench, fit, leave, swap, wrong } from '~/strip/fitting'
 import { spool } from '~/strip/spool'
@@ -37,8 +38,11 @@ function goneOf(text: string, shop: StripShop): Extract<Understood, { kind: 'ope
   return used ? { kind: 'open', says: `Open ${used}: used up`, path: `/prepare/spool/${used}` } : null
 }
 
+/** A hand scanner types what the code of a label says: an address with the tag at its end. */
+const withTags = (line: string) => line.replace(/^\s*https?:\/\/\S+/i, tagOfCode)
+
 function readLine(line: string, shop: StripShop, nowIso: string): Understood {
-  const words = wordsOf(line)
+  const words = wordsOf(withTags(line))
   const first = words[0]
   if (!first) return { kind: 'empty' }
   const rest = words.slice(1)
@@ -72,6 +76,12 @@ function readLine(line: string, shop: StripShop, nowIso: string): Understood {
   if (shop.spools.some(s => same(s.tag, first.text))) return spool(first, rest, shop, nowIso)
   const gone = goneOf(first.text, shop)
   if (gone) return rest.length === 0 ? gone : { kind: 'more', says: `${gone.says}; what happened to it stands there` }
+  const hotend = shop.hotends.find(h => same(h.tag, first.text))
+  if (hotend && rest.length === 0)
+    return { kind: 'open', says: `Open ${hotend.tag} on its shelf`, path: '/stores?tab=Hotends' }
+  const pin = shop.known.pins.find(mark => same(mark, first.text))
+  if (pin !== undefined && rest.length === 0)
+    return { kind: 'open', says: `Open pin ${pin}`, path: `/stores/pins?show=${encodeURIComponent(pin)}` }
   const printer = shop.printers.find(p => same(p.name, first.text))
   if (printer)
     return rest.length === 0

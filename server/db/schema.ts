@@ -76,6 +76,7 @@ export const settings = pgTable('settings', {
   id: integer().primaryKey().default(1),
   shopName: text().notNull(),
   timeZone: text().notNull(),
+  labelAddress: text().notNull().default(''),
   acceptedRisk: doublePrecision().notNull(),
   guardHotendC: doublePrecision('guard_hotend_c').notNull(),
   guardBedC: doublePrecision('guard_bed_c').notNull(),

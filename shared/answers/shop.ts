@@ -21,6 +21,7 @@ export const settings = z.object({
   id,
   shopName: text,
   timeZone: text,
+  labelAddress: text,
   acceptedRisk: number,
   guardHotendC: number,
   highestFlowMm3S: number,
@@ -47,7 +48,7 @@ export const settings = z.object({
 export type Settings = z.output<typeof settings>
 
 /** Every tag there ever was: also of what was retired or used up long ago, of which the shop says no more. */
-export const knownTags = z.object({ nozzles: z.array(text), spools: z.array(text) })
+export const knownTags = z.object({ nozzles: z.array(text), spools: z.array(text), pins: z.array(text) })
 export type KnownTags = z.output<typeof knownTags>
 
 export const shop = z.object({

@@ -1,5 +1,6 @@
 /** The shop itself: people, settings, rules and prices. */
 import { z } from 'zod'
+import { labelAddress } from '../labels'
 import { isKind, RULE_RANGES } from '#core/limits'
 import { HIGHEST_FLOW_MM3S, HIGHEST_FLOW_RANGE } from '#core/runs'
 import { RH_PERCENT } from '#core/drying'
@@ -11,6 +12,8 @@ export const settingsFields = z.object({
   shopName: name(80),
   timeZone: name(60).refine(isZone, { error: 'Choose a time zone, like Europe/London' }),
   acceptedRisk: share(0.001, 0.5, '%'),
+  /** What is not named stays. */
+  labelAddress: labelAddress.optional(),
 })
 
 const price = z.object({ price: between(0, 1e6, ''), minutes: between(0, 1e4, 'min') })

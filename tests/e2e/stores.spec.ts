@@ -71,7 +71,7 @@ test('what is kept: counted, taken, ordered, and out as a table', async ({ page 
   expect(text).toMatch(/hardened steel 0\.4,nozzle,\d+,pieces,20/)
 
   await page.getByRole('button', { name: 'Set a minimum ruby tip 0.4' }).click()
-  await page.getByLabel('Minimum').fill('3')
+  await page.getByLabel('Minimum', { exact: true }).fill('3')
   await page.getByLabel('Price of one').fill('60')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText('Enter the day of the price')).toBeVisible()
@@ -81,4 +81,63 @@ test('what is kept: counted, taken, ordered, and out as a table', async ({ page 
 
   await page.goto('/due')
   await expect(page.getByText(/ruby tip 0\.4/).first()).toBeVisible()
+})
+
+test('labels: chosen, laid out, named at the place where they cannot be; read again from a picture', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  await page.goto('/stores/labels')
+  const said = (text: RegExp | string) => page.getByRole('status').filter({ hasText: text })
+  await page.getByRole('searchbox', { name: 'Find' }).fill('N-03')
+  await page.getByRole('button', { name: /^All \d+$/ }).click()
+  await expect(said(/^\d+ labels of 62 × 29 mm\.$/)).toBeVisible()
+  await page.getByLabel('Wide, mm').fill('0')
+  await expect(page.getByText('Enter 15 to 210 mm')).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Print/ })).toBeDisabled()
+  await page.getByRole('button', { name: '25 × 25 mm' }).click()
+  await axe(page, 'Labels')
+  await page.getByRole('button', { name: 'A4 sheet' }).click()
+  await page.getByLabel('First free place').fill('900')
+  await expect(page.getByText(/Enter 1 to 88/)).toBeVisible()
+  await page.getByLabel('First free place').fill('3')
+
+  // what the drawing shows, a photo of it tells
+  await page.getByRole('button', { name: 'Label by label' }).click()
+  const picture = await page.getByRole('img', { name: 'Label N-032' }).screenshot()
+  await page.getByRole('button', { name: 'Read a label by photo or camera' }).click()
+  await axe(page, 'Read a label')
+  await page
+    .getByLabel('Photo of the label')
+    .setInputFiles({ name: 'no.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') })
+  await expect(page.getByText('This is no picture that the browser can read.')).toBeVisible()
+  await page
+    .getByLabel('Photo of the label')
+    .setInputFiles({ name: 'label.png', mimeType: 'image/png', buffer: picture })
+  const strip = page.getByRole('combobox', { name: /^Log or find/ })
+  await expect(strip).toHaveValue('N-032')
+  await strip.press('Enter')
+  await expect(page).toHaveURL(/\/inspect\/N-032$/)
+
+  // a phone's camera opens the address, a hand scanner types it
+  await page.goto('/t/S-07')
+  await expect(page).toHaveURL(/\/prepare\/spool\/S-07$/)
+  await page.goto('/t/X-99')
+  await expect(said('Nothing in this shop has the tag X-99.')).toBeVisible()
+  await page.goto('/t/Ribble')
+  await expect(page.getByRole('link', { name: 'May I start' })).toBeVisible()
+  await strip.fill('http://shop.example:3000/t/N-014')
+  await strip.press('Enter')
+  await expect(page).toHaveURL(/\/inspect\/N-014$/)
+
+  // an address that every machine has is refused where it is entered
+  await page.goto('/stores?tab=Shop')
+  await page.getByRole('button', { name: 'Edit the shop' }).click()
+  await page.getByLabel('Address on labels').fill('http://127.0.0.1:3000')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/every machine’s own address/)).toBeVisible()
+  await page.getByLabel('Address on labels').fill('http://hollin.example:3000/')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await page.goto('/stores/labels')
+  await expect(page.getByText('http://hollin.example:3000/t/…')).toBeVisible()
 })

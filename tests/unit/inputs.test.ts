@@ -17,6 +17,7 @@ import * as flow from '#core/flow'
 import * as gcode from '#core/gcode'
 import * as imaging from '#core/imaging'
 import * as intake from '#core/intake'
+import * as labels from '#core/labels'
 import * as level from '#core/level'
 import * as life from '#core/life'
 import * as limits from '#core/limits'
@@ -71,6 +72,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   gcode,
   imaging,
   intake,
+  labels,
   level,
   life,
   limits,
@@ -998,6 +1000,23 @@ const CALLS: Record<string, Record<string, Call>> = {
         'f.inBox.woundH',
       ],
     },
+  },
+  labels: {
+    checkLabel: { args: { size: { widthMm: 62, heightMm: 29 } } },
+    gridOf: { args: { size: { widthMm: 62, heightMm: 29 }, g: { leftMm: 5, topMm: 5, gapXMm: 1, gapYMm: 1 } } },
+    middleGrid: { args: { size: { widthMm: 62, heightMm: 29 } } },
+    labelPlaces: {
+      args: {
+        size: { widthMm: 62, heightMm: 29 },
+        g: { leftMm: 5, topMm: 5, gapXMm: 1, gapYMm: 1 },
+        from: 2,
+        count: 3,
+      },
+    },
+    labelFace: { args: { size: { widthMm: 62, heightMm: 29 } } },
+    moduleMm: { args: { size: { widthMm: 62, heightMm: 29 }, modules: 29 } },
+    wrapped: { args: { text: made('tungsten carbide 0.4'), widthMm: 30, letterMm: 3 } },
+    textMm: { args: { text: made('N-014'), widthMm: 30, wantedMm: 8 } },
   },
   stock: {
     needChances: {

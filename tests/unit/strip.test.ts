@@ -30,7 +30,7 @@ const shop = {
     { id: 8, tag: 'H-08', headId: null },
   ],
   spools: [{ id: 7, tag: 'S-07', material: 'PA6-CF20' }],
-  known: { nozzles: ['X-001', 'N-014'], spools: ['S-01'] },
+  known: { nozzles: ['X-001', 'N-014'], spools: ['S-01'], pins: ['P-42'] },
   materials: [
     { id: 3, name: 'PA6-CF20' },
     { id: 4, name: 'PLA glow' },
@@ -183,6 +183,15 @@ describe('what it understands', () => {
       expect(u).toMatchObject({ kind: 'unread', why: expect.stringContaining(`two pins (${pins})`) })
       expect(read(`N-014 bore ${pins}`).kind).toBe('entry') // the hint itself can be typed
     }
+  })
+  test('the code of a label is its tag, whatever address it stands under; a pin opens its line', () => {
+    expect(read('http://shop.example:3000/t/N-014')).toMatchObject({ kind: 'open', path: '/inspect/N-014' })
+    expect(read('http://shop.example:3000/t/N-014 bore 0.43-0.44')).toMatchObject({
+      kind: 'entry',
+      route: '/api/gauges',
+    })
+    expect(read('p-42')).toMatchObject({ kind: 'open', path: '/stores/pins?show=P-42' })
+    expect(read('http://shop.example/else')).toMatchObject({ kind: 'unread' })
   })
   test('a tag alone opens its page', () =>
     expect(read('N-014')).toMatchObject({ kind: 'open', path: '/inspect/N-014' }))

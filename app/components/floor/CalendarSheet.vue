@@ -3,6 +3,7 @@
 import { createSHA256 } from 'hash-wasm'
 import { computed, ref } from 'vue'
 import type { Feed } from '#shared/answers/due'
+import { isLoopback } from '#shared/labels'
 import { day } from '#shared/time'
 import FieldText from '~/components/ui/FieldText.vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
@@ -23,7 +24,7 @@ const made = ref<{ name: string; address: string } | null>(null)
 const failure = ref('')
 const SECRET_BYTES = 24
 /** On this machine alone: no calendar elsewhere reaches it. */
-const loopback = computed(() => /^(localhost|127\.|\[::1\])/.test(location.hostname))
+const loopback = computed(() => isLoopback(location.hostname))
 
 async function give(): Promise<void> {
   const secret = Array.from(crypto.getRandomValues(new Uint8Array(SECRET_BYTES)), b =>

@@ -110,10 +110,9 @@ for (const [mark, size] of [
   ['noGoPin', 'noGoMm'],
 ] as const)
   watch(
-    () => v[mark],
+    () => pins.nominalOf(v[mark]),
     (is, was) => {
-      const mm = pins.nominalOf(is)
-      if (mm !== null && (v[size] === null || v[size] === pins.nominalOf(was))) v[size] = mm
+      if (is !== null && (v[size] === null || v[size] === was)) v[size] = is
     },
   )
 // the chart shows a gauge as it will count

@@ -6,6 +6,7 @@ const TABS = [
   { to: '/stores', name: 'Shelves' },
   { to: '/stores/stock', name: 'Stock and orders' },
   { to: '/stores/pins', name: 'Pin gauges' },
+  { to: '/stores/labels', name: 'Labels' },
 ] as const
 defineProps<{ failure?: string | null }>()
 </script>

@@ -296,4 +296,10 @@ export const SETTINGS_FIELDS: FormField[] = [
     label: 'Chance of being past the limit that makes a gauge due',
     kind: 'number',
   },
+  {
+    key: 'labelAddress',
+    label: 'Address on labels',
+    kind: 'text',
+    hint: 'where phones on the shop’s network find this, as http://shop.example:3000; empty: tags alone',
+  },
 ]

@@ -3,6 +3,7 @@
 import type { GaugeEffect } from '#shared/answers/nozzles'
 import type { RunEffect } from '#shared/answers/runs'
 import type { ReadingEffect } from '#shared/answers/studies'
+import { QrCode } from '@lucide/vue'
 import { computed, nextTick, ref } from 'vue'
 import type { Choice, Problem } from '#shared/problem'
 import { gaugeEffectWords, runEffectWords } from '~/words/effects'
@@ -10,6 +11,7 @@ import { readingEffectWords } from '~/words/study'
 import { completions } from '~/strip/complete'
 import { understand } from '~/strip/parse'
 import { useStripNames } from '~/composables/strip-names'
+import LabelSheet from '~/components/strip/LabelSheet.vue'
 import { newKey } from '~/lib/api'
 import { queuedWords, useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
@@ -26,6 +28,16 @@ const problem = ref<Problem | null>(null)
 const input = ref<HTMLInputElement | null>(null)
 let key = newKey()
 
+/** A label without a scanner; what it says stands in the strip as if it had been scanned. */
+const reading = ref(false)
+async function readLabel(tag: string): Promise<void> {
+  reading.value = false
+  asked.value = true
+  line.value = tag
+  onInput()
+  await nextTick()
+  input.value?.focus()
+}
 const asked = ref(false)
 const names = useStripNames(asked)
 const understood = computed(() => understand(line.value, names.value, new Date().toISOString()))
@@ -170,7 +182,16 @@ defineExpose({
         class="hidden shrink-0 text-sm text-ink2 md:inline"
         >Enter to {{ understood.kind === 'open' ? 'open' : 'log' }}</span
       >
+      <button
+        type="button"
+        class="-mr-2 flex h-[40px] w-[40px] shrink-0 items-center justify-center"
+        aria-label="Read a label by photo or camera"
+        @click="reading = true"
+      >
+        <QrCode :size="20" aria-hidden="true" />
+      </button>
     </div>
+    <LabelSheet v-if="reading" @close="reading = false" @read="readLabel" />
     <div v-show="open" id="strip-panel" class="sheet absolute inset-x-0 top-full z-40 mt-1 p-3" @mousedown.prevent>
       <p role="status" class="text-[15px]">
         <template v-if="problem">

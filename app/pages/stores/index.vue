@@ -199,6 +199,7 @@ const editSettings = () =>
     shopName: s.value!.settings.shopName,
     timeZone: s.value!.settings.timeZone,
     acceptedRisk: s.value!.settings.acceptedRisk,
+    labelAddress: s.value!.settings.labelAddress,
   })
 
 const editRules = () =>

@@ -1,0 +1,50 @@
+/** What can have a label: the shop's things by kind, each with its tag and what stands under it. */
+import type { PinLine } from '#shared/answers/pins'
+import { mmNumber } from '#core/words'
+import type { ShopData } from '~/state/shop'
+
+export const LABEL_KINDS = ['Nozzles', 'Spools', 'Hotends', 'Printers', 'Pins'] as const
+export type LabelKind = (typeof LABEL_KINDS)[number]
+export interface Labelled {
+  tag: string
+  lines: string[]
+  /** Where it is, to choose by. */
+  where: string
+}
+
+const placeOf = (n: ShopData['nozzles'][number]) => {
+  if (n.retired) return 'retired'
+  return n.place ?? (n.hotend ? `in ${n.hotend}` : 'on the shelf')
+}
+
+export function labelledOf(kind: LabelKind, shop: ShopData, pins: readonly PinLine[]): Labelled[] {
+  switch (kind) {
+    case 'Nozzles':
+      return shop.nozzles.map(n => ({ tag: n.tag, lines: [n.typeName], where: placeOf(n) }))
+    case 'Spools':
+      return shop.spools.map(s => ({
+        tag: s.tag,
+        lines: [s.material, `${s.diameterMm} mm`],
+        where: s.inUse ? 'in use' : 'used up',
+      }))
+    case 'Hotends':
+      return shop.hotends.map(h => ({ tag: h.tag, lines: ['hotend'], where: '' }))
+    case 'Printers':
+      return shop.printers.map(p => ({ tag: p.name, lines: [p.kind].filter(Boolean), where: '' }))
+    case 'Pins':
+      return pins.map(p => ({
+        tag: p.mark,
+        lines: ['pin gauge', `${mmNumber(p.nominalMm)} mm`],
+        where: p.withdrawn ? 'out of use' : '',
+      }))
+  }
+}
+
+/** What hot parts need instead, by kind; null where a label sticks. */
+export const LABEL_CAUTION: Record<LabelKind, string | null> = {
+  Nozzles: 'For its bag or its place in the rack: never stick a label on a nozzle, it smoulders when it is heated.',
+  Hotends: 'On a tag at the end of its cable: never stick a label on a hotend, it smoulders when it is heated.',
+  Printers: 'On the frame, away from bed, hotend and the air of a heated chamber.',
+  Spools: 'Off before the spool goes into a dryer above 60 °C, or on a tag: glue creeps, and paper yellows.',
+  Pins: 'On its case, never on the pin.',
+}
