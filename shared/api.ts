@@ -27,6 +27,7 @@ import { knownTags, shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
 import { certificateEffect, pinLine } from './answers/pins'
 import { moveEffect, stock } from './answers/stock'
+import { MOST_BACK, totals, TOTALS_BY, TOTALS_PER } from './answers/totals'
 import { planEffect, upkeep } from './answers/upkeep'
 import { card } from './answers/cards'
 import { caseList, casePage } from './answers/diagnosis'
@@ -117,6 +118,14 @@ export const stockQuery = z.object({
   days: z.coerce.number(DAYS).int(DAYS).min(AHEAD_DAYS[0], DAYS).max(AHEAD_DAYS[1], DAYS).default(60),
 })
 
+const BACK = `back is 1 to ${MOST_BACK}`
+export const totalsQuery = z.object({
+  by: z.enum(TOTALS_BY, `by is one of ${TOTALS_BY.join(', ')}`).default('printer'),
+  per: z.enum(TOTALS_PER, `per is ${TOTALS_PER.join(' or ')}`).default('week'),
+  /** So many weeks or months, this one among them. */
+  back: z.coerce.number(BACK).int(BACK).min(1, BACK).max(MOST_BACK, BACK).default(13),
+})
+
 /** What can be read. */
 export const READS = {
   '/api/floor': {
@@ -202,6 +211,12 @@ export const READS = {
     says: 'What is on the shelf, what will be used up within so many days, and what to order',
     query: stockQuery,
     answer: stock,
+  },
+  '/api/totals': {
+    who: 'everybody',
+    says: 'What was printed by week or month, by printer, material, nozzle or person; what came out well; what it cost',
+    query: totalsQuery,
+    answer: totals,
   },
   '/api/levels/{id}': {
     who: 'everybody',

@@ -30,6 +30,7 @@ import * as runs from '#core/runs'
 import * as stock from '#core/stock'
 import * as study from '#core/study'
 import * as thermometry from '#core/thermometry'
+import * as totals from '#core/totals'
 import * as wear from '#core/wear'
 import { drawMouth, drawPin, drawScale } from '../../sim/mouth-picture'
 import { mouthScene, SCALE } from '../../sim/mouth-scenes'
@@ -85,6 +86,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   stock,
   study,
   thermometry,
+  totals,
   wear,
 }
 
@@ -1186,6 +1188,9 @@ const CALLS: Record<string, Record<string, Call>> = {
     platinumSlope: { args: { tC: 200, r0Ohm: 100 } },
     typeKResolution: { args: { tC: 200, countMicrovolt: 10 } },
   },
+  totals: {
+    successRate: { args: { good: 9, failed: 1 } },
+  },
   wear: {
     pinAt: {
       args: {
@@ -1232,6 +1237,7 @@ const CALLS: Record<string, Record<string, Call>> = {
 
 /** Public functions that reckon with no number of their caller's. */
 const NO_NUMBERS: Record<string, Record<string, string>> = {
+  totals: { isoWeek: 'a day in' },
   level: { readMesh: 'text in' },
   cards: { spreadWords: 'of a card that the core made', differsWords: 'of a comparison that the core made' },
   anneal: { usuallyInSand: 'a word in' },

@@ -7,6 +7,7 @@ const TABS = [
   { to: '/stores/stock', name: 'Stock and orders' },
   { to: '/stores/pins', name: 'Pin gauges' },
   { to: '/stores/labels', name: 'Labels' },
+  { to: '/stores/totals', name: 'Totals' },
 ] as const
 defineProps<{ failure?: string | null }>()
 </script>

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import { useStripNames } from '~/composables/strip-names'
 import { useShop } from '~/state/shop'
+import type { Understood } from '~/strip/grammar'
 import { understand } from '~/strip/parse'
 
 useHead({ title: 'Label · Iron Nozzle' })
@@ -15,7 +16,13 @@ const names = useStripNames(asked)
 const printer = computed(
   () => shop.data?.printers.find(p => p.name.toLowerCase() === tag.value.toLowerCase())?.name ?? null,
 )
-const found = computed(() => (shop.data ? understand(tag.value, names.value, new Date().toISOString()) : null))
+/** A spool's tag alone is no whole line of the strip, which asks what happened to it; its label leads to its page. */
+const spool = computed(() => shop.data?.spools.find(s => s.tag.toLowerCase() === tag.value.toLowerCase())?.tag ?? null)
+const found = computed<Understood | null>(() => {
+  if (!shop.data) return null
+  if (spool.value !== null) return { kind: 'open', says: '', path: `/prepare/spool/${spool.value}` }
+  return understand(tag.value, names.value, new Date().toISOString())
+})
 // what has a page of its own is there at once, and Back leads to where one came from
 watch(
   found,

@@ -1,0 +1,200 @@
+<script setup lang="ts">
+/** Totals: what was printed by week or month, what came out well, what it cost. */
+import Papa from 'papaparse'
+import { computed } from 'vue'
+import { successRate } from '#core/totals'
+import { counted, money, percent } from '#core/words'
+import { TOTALS_BY, TOTALS_PER } from '#shared/answers/totals'
+import StoresTabs from '~/components/stores/StoresTabs.vue'
+import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
+import EmptyShop from '~/components/ui/EmptyShop.vue'
+import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
+import { useAnswer } from '~/composables/answer'
+import { useInAddress } from '~/composables/in-address'
+import { saveFile } from '~/lib/files'
+import { MEASURES, periodName, seriesOf, together, totalsTable, type Measure } from '~/lib/totals'
+import { useShop } from '~/state/shop'
+
+const TotalsChart = defineAsyncComponent(() => import('~/components/stores/TotalsChart.vue'))
+useHead({ title: 'Totals · Stores · Iron Nozzle' })
+const shop = useShop()
+/** A choice out of a list that lives in the address. */
+function choice<T extends string>(key: string, all: readonly T[]) {
+  const text = useInAddress(key, { none: all[0]! })
+  return computed<T>({ get: () => all.find(x => x === text.value) ?? all[0]!, set: x => (text.value = x) })
+}
+const by = choice('by', TOTALS_BY)
+const per = choice('per', TOTALS_PER)
+const measure = choice('of', Object.keys(MEASURES) as Measure[])
+const BACK = { week: 13, month: 12 } as const
+const { data, failure } = useAnswer('/api/totals', {
+  query: () => ({ by: by.value, per: per.value, back: String(BACK[per.value]) }),
+})
+const BY_TEXT = { printer: 'Printer', material: 'Material', nozzle: 'Nozzle', person: 'Person' } as const
+const names = computed(() => (data.value?.periods ?? []).map(p => periodName(p.from, data.value!.per)))
+const series = computed(() => (data.value ? seriesOf(data.value, measure.value) : []))
+const all = computed(() => together(data.value?.periods ?? []))
+const kilos = (g: number) => `${(g / 1000).toFixed(g < 9995 ? 2 : 1)} kg`
+const lead = computed(() => {
+  const d = data.value
+  if (!d) return ''
+  const { runs, failed, extrudedG, fibreG } = all.value
+  const time = `In ${counted(d.periods.length, d.per)}, this one so far`
+  if (runs === 0) return `${time}: nothing was printed.`
+  const rate = successRate(runs - failed, failed)!
+  const cost = d.periods.reduce((s, p) => s + p.cost, 0)
+  const unpriced = d.periods.reduce((s, p) => s + p.unpriced, 0)
+  const priced = unpriced > 0 ? ` and ${counted(unpriced, 'price')} not entered` : ''
+  return (
+    `${time}: ${kilos(extrudedG)} printed, ${kilos(fibreG)} of it fibre; ${counted(runs, 'run')}, ` +
+    `${percent(rate.rate)} came out well. Nozzles and shelf: ${money(cost, d.currency)}${priced}.`
+  )
+})
+const label = computed(
+  () => `${MEASURES[measure.value].name} by ${per.value}: ${names.value.at(0) ?? ''} to ${names.value.at(-1) ?? ''}`,
+)
+const periods = computed(() =>
+  (data.value?.periods ?? []).map((p, id) => ({ id, name: names.value[id]!, ...p })).reverse(),
+)
+const groups = computed(() =>
+  (data.value?.groups ?? []).map(g => ({ id: g.id, name: g.name, ...together(g.cells), periods: g.cells.length })),
+)
+type Sums = Omit<(typeof groups.value)[number], 'periods'>
+const hoursWords = (s: Pick<Sums, 'hours' | 'withoutHours'>) =>
+  `${s.hours.toFixed(1)} h${s.withoutHours > 0 ? ` and ${counted(s.withoutHours, 'run')} unknown` : ''}`
+const rateWords = (good: number, failed: number) => {
+  const r = successRate(good, failed)
+  return r === null ? '–' : `${percent(r.rate)} (${percent(r.low80)} to ${percent(r.high80)})`
+}
+const sumColumns = <T extends Sums>(name: string): SortColumn<T>[] => [
+  { key: 'name', label: name, by: s => s.name },
+  { key: 'extruded', label: 'filament', num: true, by: s => s.extrudedG },
+  { key: 'filled', label: 'filled', num: true, by: s => s.filledG },
+  { key: 'fibre', label: 'fibre', num: true, by: s => s.fibreG },
+  { key: 'hours', label: 'hours', num: true, by: s => s.hours },
+  { key: 'runs', label: 'runs', num: true, by: s => s.runs },
+  { key: 'failed', label: 'failed', num: true, by: s => s.failed },
+]
+const GROUP_COLUMNS = sumColumns<(typeof groups.value)[number]>('of')
+const PERIOD_COLUMNS: SortColumn<(typeof periods.value)[number]>[] = [
+  ...sumColumns<(typeof periods.value)[number]>('from'),
+  { key: 'nozzles', label: 'nozzles at work', num: true, by: p => p.nozzles },
+  { key: 'retired', label: 'retired', num: true, by: p => p.retired },
+  { key: 'cost', label: 'nozzles and shelf', num: true, by: p => p.cost },
+]
+const success = computed(() =>
+  (data.value?.success ?? []).map((s, id) => ({ id, ...s, rate: successRate(s.good, s.failed)!.rate })),
+)
+const SUCCESS_COLUMNS: SortColumn<(typeof success.value)[number]>[] = [
+  { key: 'material', label: 'material', by: s => s.material },
+  { key: 'printer', label: 'printer', by: s => s.printer },
+  { key: 'adhesive', label: 'adhesive, by the card', by: s => s.adhesive },
+  { key: 'good', label: 'good', num: true, by: s => s.good },
+  { key: 'failed', label: 'failed', num: true, by: s => s.failed },
+  { key: 'rate', label: 'came out well (80 % range)', num: true, by: s => s.rate },
+]
+function exportCsv(): void {
+  const text = Papa.unparse(totalsTable(data.value!), { newline: '\n', escapeFormulae: true })
+  saveFile(`totals-${per.value}-by-${by.value}.csv`, 'text/csv', text)
+}
+const print = () => window.print()
+</script>
+
+<template>
+  <div>
+    <StoresTabs :failure="failure" />
+    <EmptyShop v-if="shop.data && shop.data.printers.length === 0" />
+    <template v-else-if="data">
+      <p class="mb-3 text-[17px] leading-snug font-[680]" role="status">{{ lead }}</p>
+      <div class="no-print mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <ChoiceButtons
+          v-model="per"
+          label="Per"
+          :options="TOTALS_PER.map(value => ({ value: value as typeof per, text: `By ${value}` }))"
+        />
+        <ChoiceButtons
+          v-model="by"
+          label="Split by"
+          :options="TOTALS_BY.map(value => ({ value: value as typeof by, text: BY_TEXT[value] }))"
+        />
+        <div class="ml-auto flex gap-1">
+          <button type="button" class="button" @click="print">Print</button>
+          <button type="button" class="button" @click="exportCsv">CSV</button>
+        </div>
+      </div>
+      <ChoiceButtons
+        v-model="measure"
+        class="no-print mb-2"
+        label="Drawn"
+        :options="
+          (Object.keys(MEASURES) as Measure[]).map(value => ({ value: value as Measure, text: MEASURES[value].name }))
+        "
+      />
+      <TotalsChart
+        v-if="all.runs > 0"
+        class="mb-5"
+        :names="names"
+        :series="series"
+        :unit="MEASURES[measure].unit"
+        :label="label"
+      />
+      <section v-if="groups.length > 0" class="mb-5" aria-labelledby="totals-groups">
+        <h2 id="totals-groups" class="mb-1">By {{ data.by }}, all {{ counted(data.periods.length, data.per) }}</h2>
+        <SortTable :rows="groups" :columns="GROUP_COLUMNS" :label="`Totals by ${data.by}`" :min-width="680">
+          <template #cell-name="{ row }"
+            ><b>{{ row.name }}</b></template
+          >
+          <template #cell-extruded="{ row }">{{ kilos(row.extrudedG) }}</template>
+          <template #cell-filled="{ row }">{{ kilos(row.filledG) }}</template>
+          <template #cell-fibre="{ row }">{{ kilos(row.fibreG) }}</template>
+          <template #cell-hours="{ row }">{{ hoursWords(row) }}</template>
+          <template #cell-runs="{ row }">{{ row.runs }}</template>
+          <template #cell-failed="{ row }">{{ row.failed }}</template>
+        </SortTable>
+      </section>
+      <section class="mb-5" aria-labelledby="totals-periods">
+        <h2 id="totals-periods" class="mb-1">By {{ data.per }}, the whole shop</h2>
+        <SortTable :rows="periods" :columns="PERIOD_COLUMNS" :label="`Totals by ${data.per}`" :min-width="820">
+          <template #cell-name="{ row }"
+            ><b>{{ row.name }}</b></template
+          >
+          <template #cell-extruded="{ row }">{{ kilos(row.extrudedG) }}</template>
+          <template #cell-filled="{ row }">{{ kilos(row.filledG) }}</template>
+          <template #cell-fibre="{ row }">{{ kilos(row.fibreG) }}</template>
+          <template #cell-hours="{ row }">{{ hoursWords(row) }}</template>
+          <template #cell-runs="{ row }">{{ row.runs }}</template>
+          <template #cell-failed="{ row }">{{ row.failed }}</template>
+          <template #cell-nozzles="{ row }">{{ row.nozzles }}</template>
+          <template #cell-retired="{ row }">{{ row.retired }}</template>
+          <template #cell-cost="{ row }"
+            >{{ money(row.cost, data.currency)
+            }}{{ row.unpriced > 0 ? `, ${counted(row.unpriced, 'price')} not entered` : '' }}</template
+          >
+        </SortTable>
+      </section>
+      <section v-if="success.length > 0" aria-labelledby="totals-success">
+        <h2 id="totals-success" class="mb-1">What came out well</h2>
+        <SortTable :rows="success" :columns="SUCCESS_COLUMNS" label="What came out well" :min-width="680">
+          <template #cell-material="{ row }"
+            ><b>{{ row.material }}</b></template
+          >
+          <template #cell-printer="{ row }">{{ row.printer }}</template>
+          <template #cell-adhesive="{ row }">{{ row.adhesive ?? 'not noted' }}</template>
+          <template #cell-good="{ row }">{{ row.good }}</template>
+          <template #cell-failed="{ row }">{{ row.failed }}</template>
+          <template #cell-rate="{ row }">{{ rateWords(row.good, row.failed) }}</template>
+        </SortTable>
+        <p class="mt-1 text-sm text-ink2">
+          Benches are left out. The adhesive is the one on the card of what worked for the material, the nozzle type and
+          the printer.
+        </p>
+      </section>
+    </template>
+    <div
+      v-else-if="!failure"
+      class="sheet h-[560px] animate-pulse opacity-60"
+      role="status"
+      aria-label="Reading the totals"
+    />
+  </div>
+</template>

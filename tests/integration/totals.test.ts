@@ -1,0 +1,93 @@
+/** Totals as a straight count of the log has them, on the shop's own clock; what is struck out is in none. */
+import { sql } from 'drizzle-orm'
+import { expect, test } from 'vitest'
+import { TOTALS_BY } from '#shared/answers/totals'
+import { fittingSchema } from '#shared/entries/printers'
+import { stockItemFields, stockMoveSchema } from '#shared/entries/stock'
+import { saveFitting } from '../../server/records/printers/fittings'
+import { addStockItem, saveStockMove } from '../../server/records/stock/items'
+import { totalsOf } from '../../server/records/totals/totals'
+import { entriesOf } from './derived-support'
+import { ago, freshDatabase, smallShop } from './support'
+
+const { db } = await freshDatabase()
+const shop = await smallShop(db)
+const { tx, run, strike } = entriesOf(db, shop)
+
+test('by every group, week after week, the parts add up to the whole', async () => {
+  for (const [days, grams] of [
+    [20, 30],
+    [13, 41.5],
+    [12.9, 10],
+    [1, 55],
+  ] as const)
+    await run(days, { hours: 2.5 }, grams)
+  await run(
+    2,
+    { hours: null, outcome: 'failed', symptoms: ['stringing'], stoppedAt: { kind: 'percent', value: 50 } },
+    8,
+  )
+  const { runId } = (await run(3, { hours: 9 }, 400)) as { runId: number }
+  await strike('run', runId)
+  const [straight] = await db.execute<Record<string, number>>(sql`
+    select count(distinct r.id)::int runs, sum(t.extruded_g)::float8 g from standing_runs r
+    join run_tools t on t.run_id = r.id`)
+  for (const by of TOTALS_BY) {
+    const t = await totalsOf(db, { by, per: 'week', back: 6 })
+    expect(t.periods).toHaveLength(6)
+    const whole = t.periods.reduce((s, p) => s + p.extrudedG, 0)
+    expect(whole).toBeCloseTo(straight!.g!, 9)
+    expect(t.periods.reduce((s, p) => s + p.runs, 0)).toBe(straight!.runs)
+    expect(t.periods.reduce((s, p) => s + p.hours, 0)).toBeCloseTo(10, 9)
+    expect(t.periods.reduce((s, p) => s + p.withoutHours, 0)).toBe(1)
+    const cells = t.groups.flatMap(g => g.cells)
+    expect(cells.reduce((s, c) => s + c.extrudedG, 0)).toBeCloseTo(whole, 9)
+    expect(cells.reduce((s, c) => s + c.hours, 0)).toBeCloseTo(10, 9)
+  }
+  const { success } = await totalsOf(db, { by: 'printer', per: 'month', back: 3 })
+  expect(success).toEqual([{ material: 'PA6-CF20', printer: 'Ribble', adhesive: null, good: 4, failed: 1 }])
+})
+
+test('a run belongs to the day on the clock of the shop', async () => {
+  const dayIn = async (zone: string) => {
+    await db.execute(sql`update settings set time_zone = ${zone}`)
+    const t = await totalsOf(db, { by: 'printer', per: 'week', back: 10 })
+    return t.periods.filter(p => p.runs > 0).map(p => p.from)
+  }
+  // the same moment is Sunday in one place and Monday in the other
+  const [sunday] = await db.execute<{ days: number }>(sql`
+    select (extract(epoch from now() - (date_trunc('week', now() - interval '35 days') - interval '2 hours')) / 86400)::float8
+      days`)
+  const before = [await dayIn('UTC'), await dayIn('Pacific/Auckland')] as const
+  await run(sunday!.days, {}, 5)
+  const after = [await dayIn('UTC'), await dayIn('Pacific/Auckland')] as const
+  const added = [0, 1].map(i => after[i]!.filter(d => !before[i]!.includes(d)))
+  expect(added.map(a => a.length)).toEqual([1, 1])
+  expect(Date.parse(added[1]![0]!) - Date.parse(added[0]![0]!)).toBe(7 * 86_400_000)
+  await db.execute(sql`update settings set time_zone = 'UTC'`)
+})
+
+test('what is retired and taken from the shelf costs what was entered, and what was not is counted', async () => {
+  const { id: itemId } = await tx(c =>
+    addStockItem(c, stockItemFields.parse({ kind: 'belt', name: 'Belt', price: 7.5, pricedOn: '2026-01-31' }), 1),
+  )
+  const bare = await tx(c => addStockItem(c, stockItemFields.parse({ kind: 'tube', name: 'Tube' }), 1))
+  for (const id of [itemId, bare.id])
+    for (const kind of ['counted', 'used'] as const)
+      await tx(c =>
+        saveStockMove(
+          c,
+          stockMoveSchema.parse({ itemId: id, kind, quantity: 2, occurredAt: ago(kind === 'counted' ? 0.02 : 0.01) }),
+          1,
+        ),
+      )
+  const gone = { kind: 'retire', nozzleId: shop.nozzleId, headId: null, reason: 'worn', occurredAt: ago(0.01) }
+  await tx(c => saveFitting(c, fittingSchema.parse({ ...gone, confirmed: ['not-fitted'] }), 1))
+  const now = async () => (await totalsOf(db, { by: 'printer', per: 'month', back: 2 })).periods.at(-1)!
+  await db.execute(sql`update settings set prices = '{}'`)
+  expect(await now()).toMatchObject({ retired: 1, cost: 15, unpriced: 2 })
+  await db.execute(sql`update settings set prices = '{"nozzle hardened steel": {"price": 20, "minutes": 30}}',
+    labour_per_hour = 30, downtime_per_hour = 10, downtime_hours = 1, scrap_per_swap = 2`)
+  // 20 for it, half an hour of labour, an hour of standing, scrap
+  expect(await now()).toMatchObject({ cost: 15 + 20 + 15 + 10 + 2, unpriced: 1 })
+})
