@@ -100,6 +100,17 @@ function withoutEnds(lines: Line[]): Line[] {
 }
 
 /**
+ * Whether a line is a row of the grid and no title: no word in it, or mostly numbers all the same. A row with one cell
+ * that cannot be read stays a row, or those after it would move up unsaid.
+ */
+function isRow(text: string): boolean {
+  if (!/\d/.test(text)) return false
+  if (!/[a-z]{3,}/i.test(text.replace(/nan|null|none|inf|off/gi, ''))) return true
+  const cells = text.split(/[\s,;]+/).filter(c => c !== '')
+  return cells.filter(isNumber).length > cells.length / 2
+}
+
+/**
  * Heights from a text, mm; at most 60 000 characters. Never throws: what is wrong is named, and nothing is to be used
  * while something is.
  *
@@ -114,10 +125,7 @@ export function readMesh(text: string): MeshText {
     return out
   }
   const lines = linesOf(text)
-  // words before the grid, like a title, have no number in them
-  const numbered = lines.filter(
-    l => /\d/.test(l.text) && !/[a-z]{3,}/i.test(l.text.replace(/nan|null|none|inf|off/gi, '')),
-  )
+  const numbered = lines.filter(l => isRow(l.text))
   const words = lines.length - numbered.length
   if (words > 0) out.left.push(words === 1 ? 'a line of words' : `${words} lines of words`)
   if (numbered.length === 0) {

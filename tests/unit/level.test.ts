@@ -233,6 +233,12 @@ describe('a mesh as text', () => {
       expect(read.rows[0], hole).toEqual([0.1, null, 0.2])
     }
   })
+  test('a row with one cell that cannot be read stays a row: it is named, and nothing moves up', () => {
+    const read = readMesh('Bed level, 3 x 3\n0.1 0.2 0.30err\n0.4 0.5 0.6\n0.7 0.8 0.9')
+    expect(read.problems).toEqual([{ line: 2, message: 'Column 3: “0.30err” is not a number' }])
+    expect(read.rows).toHaveLength(3)
+    expect(read.left).toEqual(['a line of words'])
+  })
   test.each([
     ['commas that may be either', '0,125,0,130\n0,110,0,120', 1, /separate the numbers by semicolons/],
     ['a row that is short', '0.1 0.2 0.3\n0.1 0.2', 2, /2 numbers where the first row has 3/],
