@@ -1,5 +1,4 @@
 <script setup lang="ts">
-/* eslint-disable max-lines -- one form: pins, value, picture, and the answers to what is asked */
 /** Gauge a nozzle: pins or a value, tip length, what was seen. Emits what is typed so that the chart can show it. */
 import type { EnteredOf } from '#shared/answers/again'
 import type { GaugeEffect } from '#shared/answers/nozzles'

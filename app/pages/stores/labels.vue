@@ -18,6 +18,7 @@ import {
 import { InputError } from '#core/numeric'
 import { counted, mmNumber } from '#core/words'
 import { codeOf } from '#shared/labels'
+import LabelPaper from '~/components/stores/LabelPaper.vue'
 import StoresTabs from '~/components/stores/StoresTabs.vue'
 import TagLabel from '~/components/stores/TagLabel.vue'
 import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
@@ -292,29 +293,13 @@ const lead = computed(() => {
       </div>
       <div v-else class="sheet h-[480px] animate-pulse opacity-60" role="status" aria-label="Reading the shop" />
     </div>
-    <template v-else-if="size.value">
-      <template v-if="paper === 'label'">
-        <div
-          v-for="l in labels"
-          :key="l.tag"
-          class="label-paper"
-          :style="{ width: `${size.value.widthMm}mm`, height: `${size.value.heightMm}mm` }"
-        >
-          <TagLabel :of="l" :size="size.value" :address="address" :shop="shopName" />
-        </div>
-      </template>
-      <template v-else>
-        <div
-          v-for="(page, i) in pages"
-          :key="i"
-          class="label-paper"
-          :style="{ width: `${A4.widthMm}mm`, height: `${A4.heightMm - 0.5}mm` }"
-        >
-          <div v-for="p in page" :key="p.label.tag" class="absolute" :style="{ left: `${p.xMm}mm`, top: `${p.yMm}mm` }">
-            <TagLabel :of="p.label" :size="size.value" :address="address" :shop="shopName" />
-          </div>
-        </div>
-      </template>
-    </template>
+    <LabelPaper
+      v-else-if="size.value"
+      :labels="labels"
+      :sheets="paper === 'A4' ? pages : null"
+      :size="size.value"
+      :address="address"
+      :shop="shopName"
+    />
   </div>
 </template>
