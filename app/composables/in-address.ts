@@ -3,8 +3,33 @@
  * a sheet that is opened next takes its step in the history; only what is typed is not written out letter by letter.
  */
 import { onBeforeUnmount, ref, watch, type Ref } from 'vue'
+import type { Router } from 'vue-router'
 
 const SETTLED_MS = 250
+/** A write that another navigation called off is made again, so often. */
+const MOST_TRIES = 6
+
+/** What is to stand in the address of the page that is shown, all of it in one write: two at once call each other off. */
+const wishes = new Map<string, string | undefined>()
+let writing = false
+
+async function write(router: Router, path: string): Promise<void> {
+  if (writing) return
+  writing = true
+  const now = () => router.currentRoute.value
+  for (let tries = 0; wishes.size > 0 && tries < MOST_TRIES; tries++) {
+    // the page is left already, and the address is another's
+    if (now().path !== path) break
+    const query = { ...now().query }
+    for (const [key, value] of wishes)
+      if (value === undefined) delete query[key]
+      else query[key] = value
+    await router.replace({ query })
+    for (const [key, value] of wishes) if ((now().query[key] ?? undefined) === value) wishes.delete(key)
+  }
+  wishes.clear()
+  writing = false
+}
 
 /** `none` is what it is without the address saying so, and is not written there. */
 export function useInAddress(key: string, { none = '', typed = false } = {}): Ref<string> {
@@ -14,21 +39,20 @@ export function useInAddress(key: string, { none = '', typed = false } = {}): Re
   const asked = () => (typeof route.query[key] === 'string' ? route.query[key] : none)
   const value = ref(asked())
   let timer: ReturnType<typeof setTimeout> | undefined
-  async function write(again = true): Promise<void> {
-    // the page may be left already, and the address is another's
-    if (route.path !== path || asked() === value.value) return
-    const { [key]: _, ...rest } = route.query
-    await router.replace({ query: value.value === none ? rest : { ...rest, [key]: value.value } })
-    // another choice of the page was written at the same moment, and called this one off
-    if (again) await write(false)
+  function wish(): void {
+    if (router.currentRoute.value.path !== path) return
+    if (asked() === value.value && !wishes.has(key)) return
+    wishes.set(key, value.value === none ? undefined : value.value)
+    void write(router, path)
   }
   watch(value, () => {
     clearTimeout(timer)
-    if (typed) timer = setTimeout(() => void write(), SETTLED_MS)
-    else void write()
+    if (typed) timer = setTimeout(wish, SETTLED_MS)
+    else wish()
   })
   watch(asked, now => {
-    if (route.path === path) value.value = now
+    // what waits to be written is newer than what the address says
+    if (route.path === path && !wishes.has(key)) value.value = now
   })
   onBeforeUnmount(() => clearTimeout(timer))
   return value
