@@ -132,6 +132,25 @@ const placesElse = none(ofKeep, ofSpools, ofWork, ofBenches, ofStudies, [
   'cards',
 ])
 
+const ofBeds = ['beds', 'levels', 'snoozes', 'calendar_feeds'] as const
+const stockElse = none(ofSpools, ofWork, ofBenches, ofStudies, ofAir, ofBeds, [
+  'cards',
+  'practice_sets',
+  'material_values',
+  'sensor_checks',
+  'pins',
+  'pin_certificates',
+])
+const totalsElse = none(ofSpools, ofWork, ofStudies, ofAir, ofBeds, ofSteps, [
+  'gauges',
+  'forecasts',
+  'practice_sets',
+  'material_values',
+  'sensor_checks',
+  'pins',
+  'pin_certificates',
+])
+
 /** What a reading is concerned by, where that is not everything. */
 const RULES: { [P in ReadPath]?: Rule<P> } = {
   '/api/floor': (n, shown) =>
@@ -153,6 +172,9 @@ const RULES: { [P in ReadPath]?: Rule<P> } = {
     none(ofKeep, ofSpools, ofWork, ofStudies, ofSteps, ofAir, ['gauges', 'forecasts', 'fittings'])(n),
   '/api/known-tags': n => ['nozzles', 'spools', 'pins'].includes(n.of),
   '/api/jobs': n => n.of === 'jobs',
+  '/api/pins': n => ['pins', 'pin_certificates', 'gauges', 'people'].includes(n.of),
+  '/api/stock': n => stockElse(n),
+  '/api/totals': n => totalsElse(n),
   '/api/verify': n => placesElse(n),
   // how often a guard is tested stands with what is planned
   '/api/chambers': n => n.of === 'upkeep_tasks' || placesElse(n),

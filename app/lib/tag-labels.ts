@@ -20,13 +20,17 @@ const placeOf = (n: ShopData['nozzles'][number]) => {
 export function labelledOf(kind: LabelKind, shop: ShopData, pins: readonly PinLine[]): Labelled[] {
   switch (kind) {
     case 'Nozzles':
-      return shop.nozzles.map(n => ({ tag: n.tag, lines: [n.typeName], where: placeOf(n) }))
+      return [...shop.nozzles]
+        .sort((a, b) => Number(a.retired) - Number(b.retired))
+        .map(n => ({ tag: n.tag, lines: [n.typeName], where: placeOf(n) }))
     case 'Spools':
-      return shop.spools.map(s => ({
-        tag: s.tag,
-        lines: [s.material, `${s.diameterMm} mm`],
-        where: s.inUse ? 'in use' : 'used up',
-      }))
+      return [...shop.spools]
+        .sort((a, b) => Number(b.inUse) - Number(a.inUse))
+        .map(s => ({
+          tag: s.tag,
+          lines: [s.material, `${s.diameterMm} mm`],
+          where: s.inUse ? 'in use' : 'used up',
+        }))
     case 'Hotends':
       return shop.hotends.map(h => ({ tag: h.tag, lines: ['hotend'], where: '' }))
     case 'Printers':

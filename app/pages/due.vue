@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What is due: one list over every station, by how pressing, printer, person or day; morning sheet and week. */
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { counted } from '#core/words'
 import type { DueItem } from '#shared/answers/due'
 import { day, when } from '#shared/time'
@@ -24,6 +24,8 @@ const shop = useShop()
 const { data, failure } = useAnswer('/api/due', { everyMs: 60_000 })
 const rail = useDue()
 watch(data, d => d && rail.take(d))
+onMounted(() => (rail.followed = true))
+onBeforeUnmount(() => (rail.followed = false))
 useKeptFocus()
 
 const asked = DUE_BY.find(b => b === route.query.by)

@@ -15,7 +15,10 @@ export const useDue = defineStore('due', () => {
   const counts = ref<DueList['counts']>({})
   /** What a page has read counts here too. */
   const take = (list: DueList) => (counts.value = list.counts)
+  /** The list of what is due is open: it reads by itself, and brings the counts along. */
+  const followed = ref(false)
   async function load(): Promise<void> {
+    if (followed.value) return
     try {
       take(await read('/api/due', {}, {}))
     } catch {
@@ -29,5 +32,5 @@ export const useDue = defineStore('due', () => {
     setInterval(() => void load(), EVERY_MS)
     void load()
   }
-  return { counts, take, begin }
+  return { counts, followed, take, begin }
 })

@@ -67,7 +67,7 @@ export function moduleMm(size: LabelSize, modules: number): number {
 }
 
 /** Letters of a narrow sans serif are about so wide of their height, plain and bold; common practice, no source. */
-const LETTER_WIDE = 0.54
+const LETTER_WIDE = 0.5
 const BOLD_WIDE = 0.62
 
 /** The height of bold letters that lets a text fit into its width, mm: the wanted one where it does. */

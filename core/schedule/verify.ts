@@ -69,7 +69,9 @@ export function dueOfSurvey(printer: string, days: number | null): Due | null {
 
 /** So long before a certificate runs out it is said. */
 const WARN_DAYS = 30
-/** A reference's certificate that runs out in so many days, or has; null while it is far. −1e6 to 1e6 days. */
+/** Days until any date that can be written: the years 1 to 9999. */
+const LEFT_DAYS = [-4e6, 4e6] as const
+/** A reference's certificate that runs out in so many days, or has; null while it is far. −4e6 to 4e6 days. */
 export const dueOfCertificate = (name: string, leftDays: number): Due | null =>
   runsOut(name, leftDays, { station: 'verify', open: '/verify', about: null, what: 'every check made with it' })
 /** The same of a pin gauge, by its mark: its error is in every gauge made with it. */
@@ -86,7 +88,7 @@ function runsOut(
   leftDays: number,
   { what, ...at }: Pick<Due, 'station' | 'open' | 'about'> & { what: string },
 ): Due | null {
-  need('leftDays', leftDays, -1e6, 1e6, 'days')
+  need('leftDays', leftDays, ...LEFT_DAYS, 'days')
   if (leftDays > WARN_DAYS) return null
   const days = Math.abs(Math.floor(leftDays))
   return {

@@ -5,7 +5,7 @@
  */
 export { AHEAD_DAYS, ENOUGH_SURE, enoughFor, needChances } from './need'
 export type { HeadWear } from './need'
-export { enoughByUse, FEWEST_DAYS, QUANTITY, USED_DAYS } from './use'
+export { ADDED_UP, enoughByUse, FEWEST_DAYS, QUANTITY, USED_DAYS } from './use'
 export {
   PRICE,
   quantityWords,

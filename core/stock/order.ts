@@ -1,6 +1,6 @@
 /** What to order, and what is short: quantities in the unit of the item. Common practice, no source. */
 import { need, needIfKnown, needOne } from '../numeric'
-import { QUANTITY } from './use'
+import { ADDED_UP } from './use'
 
 /** What a shop keeps on its shelf. */
 export const STOCK_KINDS = [
@@ -44,7 +44,7 @@ export interface Stand {
 }
 
 /** Quantities can be below zero where the book is wrong: more was used than was counted. */
-const ON_HAND = [-QUANTITY[1], QUANTITY[1]] as const
+const ON_HAND = [-ADDED_UP[1], ADDED_UP[1]] as const
 
 /**
  * How many to order so that after the time the minimum is still there; whole pieces, or the amount in g or m rounded
@@ -55,9 +55,9 @@ const ON_HAND = [-QUANTITY[1], QUANTITY[1]] as const
  */
 export function toOrder({ onHand, onOrder, minimum, need: wanted }: Stand): number {
   need('onHand', onHand, ...ON_HAND)
-  need('onOrder', onOrder, ...QUANTITY)
-  needIfKnown('minimum', minimum, ...QUANTITY)
-  needIfKnown('need', wanted, ...QUANTITY)
+  need('onOrder', onOrder, ...ADDED_UP)
+  needIfKnown('minimum', minimum, ...ADDED_UP)
+  needIfKnown('need', wanted, ...ADDED_UP)
   // adding 0 keeps the zero of an empty order from being a negative one
   return Math.max(0, Math.ceil((minimum ?? 0) + (wanted ?? 0) - onHand - onOrder - 1e-9)) + 0
 }
@@ -65,8 +65,8 @@ export function toOrder({ onHand, onOrder, minimum, need: wanted }: Stand): numb
 /** Whether less is there than the minimum: `ordered` where what is on its way makes up for it. */
 export function shortOf({ onHand, onOrder, minimum }: Omit<Stand, 'need'>): 'short' | 'ordered' | null {
   need('onHand', onHand, ...ON_HAND)
-  need('onOrder', onOrder, ...QUANTITY)
-  needIfKnown('minimum', minimum, ...QUANTITY)
+  need('onOrder', onOrder, ...ADDED_UP)
+  needIfKnown('minimum', minimum, ...ADDED_UP)
   if (onHand < 0) return 'short'
   if (minimum === null || onHand >= minimum) return null
   return onHand + onOrder >= minimum ? 'ordered' : 'short'

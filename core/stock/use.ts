@@ -9,9 +9,11 @@ import { AHEAD_DAYS } from './need'
 
 /** Days that a use can be told by. */
 export const USED_DAYS = [1, 4000] as const
-const USES = [0, 1e5] as const
-/** What can be on a shelf, or go from it, in pieces, g or m. */
+const USES = [0, 1e7] as const
+/** What can be counted, come or go at once, in pieces, g or m. */
 export const QUANTITY = [0, 1e6] as const
+/** What that can add up to. */
+export const ADDED_UP = [0, 1e12] as const
 /** A rate told by fewer days than this is none. */
 export const FEWEST_DAYS = 14
 
@@ -29,7 +31,7 @@ export function enoughByUse(
 ): number | null {
   const { uses, quantity, overDays } = used
   need('uses', uses, ...USES)
-  need('quantity', quantity, ...QUANTITY)
+  need('quantity', quantity, ...ADDED_UP)
   need('overDays', overDays, 0, USED_DAYS[1], 'days')
   need('aheadDays', aheadDays, ...AHEAD_DAYS, 'days')
   need('sure', sure, 0.5, 0.999)

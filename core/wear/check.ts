@@ -4,6 +4,8 @@ import type { BoreHistory, BoreObservation } from './types'
 
 /** Ranges, mm and kg. The doors take theirs from here. */
 export const BORE_MM = [0.01, 5] as const
+/** Sizes of pins, and of bores that are gauged, mm. */
+export const GAUGED_MM = [0.05, 3] as const
 /** Standard uncertainty of a bore reading, mm. */
 export const BORE_U_MM = [1e-5, 1] as const
 /** Nominal bore of any nozzle, mm. */

@@ -1,7 +1,7 @@
 /** Nozzles, their types and gauges. */
 import { z } from 'zod'
 import { MAKERS_NM } from '#core/changeover'
-import { NOZZLE_MATERIALS } from '#core/wear'
+import { GAUGED_MM, NOZZLE_MATERIALS } from '#core/wear'
 import { pictureSchema } from './pictures'
 import { text, howMany, id, when, between, note, confirmed, name, basis, replaces, share, tag } from './fields'
 
@@ -15,11 +15,17 @@ export const gaugeSchema = z
   .object({
     nozzleId: id,
     occurredAt: when,
-    goMm: between(0.05, 3, 'mm').nullable().default(null),
-    noGoMm: between(0.05, 3, 'mm').nullable().default(null),
+    goMm: between(...GAUGED_MM, 'mm')
+      .nullable()
+      .default(null),
+    noGoMm: between(...GAUGED_MM, 'mm')
+      .nullable()
+      .default(null),
     goPin: pinMark,
     noGoPin: pinMark,
-    valueMm: between(0.05, 3, 'mm').nullable().default(null),
+    valueMm: between(...GAUGED_MM, 'mm')
+      .nullable()
+      .default(null),
     uMm: between(0.0001, 0.2, 'mm').nullable().default(null),
     tipMm: between(1, 60, 'mm').nullable().default(null),
     tipUMm: between(0.001, 1, 'mm').nullable().default(null),
@@ -87,9 +93,15 @@ export const nozzleSchema = z
     confirmed,
     receipt: z
       .object({
-        goMm: between(0.05, 3, 'mm').nullable().default(null),
-        noGoMm: between(0.05, 3, 'mm').nullable().default(null),
-        valueMm: between(0.05, 3, 'mm').nullable().default(null),
+        goMm: between(...GAUGED_MM, 'mm')
+          .nullable()
+          .default(null),
+        noGoMm: between(...GAUGED_MM, 'mm')
+          .nullable()
+          .default(null),
+        valueMm: between(...GAUGED_MM, 'mm')
+          .nullable()
+          .default(null),
         uMm: between(0.0001, 0.2, 'mm').nullable().default(null),
         tipMm: between(1, 60, 'mm').nullable().default(null),
       })

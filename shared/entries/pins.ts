@@ -1,17 +1,15 @@
 /** Pin gauges and their certificates. */
 import { z } from 'zod'
-import { PIN_CERTIFICATE_U_MM } from '#core/wear'
+import { GAUGED_MM, PIN_CERTIFICATE_U_MM } from '#core/wear'
 import { between, confirmed, id, name, note, when } from './fields'
 
-/** Sizes that pins for bores come in, mm; the same as a gauge takes. */
-export const PIN_MM = [0.05, 3] as const
 /** An expanded uncertainty as certificates give it: twice the standard one (k = 2), µm. */
 export const PIN_EXPANDED_UM = PIN_CERTIFICATE_U_MM.map(mm => mm * 2000) as [number, number]
 
 export const pinFields = z.object({
   /** As it is written on the pin or its case, and typed in a gauge. */
   mark: name(20),
-  nominalMm: between(...PIN_MM, 'mm'),
+  nominalMm: between(...GAUGED_MM, 'mm'),
   note,
   withdrawn: z.boolean().default(false),
 })
@@ -19,7 +17,7 @@ export const pinFields = z.object({
 export const pinCertificateSchema = z
   .object({
     pinId: id,
-    sizeMm: between(...PIN_MM, 'mm'),
+    sizeMm: between(...GAUGED_MM, 'mm'),
     expandedUm: between(...PIN_EXPANDED_UM, 'µm'),
     /** The last day that it holds; null where it names none. */
     dueOn: z.iso.date({ error: 'Enter a date' }).nullable().default(null),

@@ -1,5 +1,6 @@
 /** Gauge studies and their readings. */
 import { z } from 'zod'
+import { GAUGED_MM } from '#core/wear'
 import { MOST_LINES, STUDY_METHODS, STUDY_NOZZLES, STUDY_PEOPLE, STUDY_REPEATS } from '#core/study'
 import { counted } from '#core/words'
 import { between, confirmed, id, name, note, when } from './fields'
@@ -32,7 +33,9 @@ export const studySchema = z
   })
 export type StudyEntry = z.input<typeof studySchema>
 
-const bore = between(0.05, 3, 'mm').nullable().default(null)
+const bore = between(...GAUGED_MM, 'mm')
+  .nullable()
+  .default(null)
 export const studyReadingSchema = z
   .object({
     studyId: id,

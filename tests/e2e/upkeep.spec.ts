@@ -24,7 +24,9 @@ test('what is due leads; it is done, tested, planned, and restrictions are shown
   await page.locator('#upkeep-found').selectOption('needs work')
   await page.getByRole('button', { name: 'Save it' }).click()
   await expect(page.getByText('Say what needs work')).toBeVisible()
+  await expect(page.getByLabel('Taken from the shelf: Carbon filter, pieces')).toHaveValue('')
   await page.locator('#upkeep-found').selectOption('replaced')
+  await expect(page.getByLabel('Taken from the shelf: Carbon filter, pieces')).toHaveValue('1')
   await page.getByRole('button', { name: 'Save it' }).click()
   await expect(said('Ribble: Filters and extraction is done; it counts anew from here.')).toBeVisible()
 

@@ -56,8 +56,8 @@ test('a run belongs to the day on the clock of the shop', async () => {
   }
   // the same moment is Sunday in one place and Monday in the other
   const [sunday] = await db.execute<{ days: number }>(sql`
-    select (extract(epoch from now() - s.at) / 86400)::float8 days
-    from (select date_trunc('week', now() - interval '35 days') - interval '2 hours' at) s`)
+    select (extract(epoch from now() - s.sunday) / 86400)::float8 days
+    from (select date_trunc('week', now() - interval '35 days') - interval '2 hours' sunday) s`)
   const before = [await dayIn('UTC'), await dayIn('Pacific/Auckland')] as const
   await run(sunday!.days, {}, 5)
   const after = [await dayIn('UTC'), await dayIn('Pacific/Auckland')] as const

@@ -81,7 +81,7 @@ describe('a face', () => {
     expect(textMm(long, 30, 8) * 0.62 * long.length).toBeCloseTo(30, 9)
   })
   test('what it is goes on in the next line, between words', () => {
-    expect(wrapped('tungsten carbide 0.4 insert', 30, 3)).toEqual(['tungsten carbide', '0.4 insert'])
+    expect(wrapped('tungsten carbide 0.4 insert', 28, 3)).toEqual(['tungsten carbide', '0.4 insert'])
     expect(wrapped('  ', 30, 3)).toEqual([])
     expect(wrapped('polycrystallinediamond', 10, 3)).toEqual(['polycrystallinediamond'])
   })

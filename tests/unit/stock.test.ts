@@ -63,6 +63,15 @@ describe('what to order', () => {
     expect(shortOf({ onHand: 0, onOrder: 0, minimum: null })).toBeNull()
     expect(shortOf({ onHand: -1, onOrder: 9, minimum: null })).toBe('short')
   })
+  test('a shelf that took a million many times, and a certificate that holds for ever, take no list down', () => {
+    const much = { onHand: 7e6, onOrder: 9e6, minimum: 1 }
+    expect(toOrder({ ...much, need: 8e7 })).toBe(8e7 + 1 - 16e6)
+    expect(shortOf(much)).toBeNull()
+    expect(enoughByUse({ uses: 40, quantity: 4e7, overDays: 365 }, 60, 0.8)).toBeGreaterThan(1e6)
+    const days = (day: string) => (Date.parse(day) - Date.parse('2026-11-29')) / 86_400_000
+    expect(dueOfPin('P-42', days('9999-12-31'))).toBeNull()
+    expect(dueOfPin('P-42', days('0001-01-01'))).toMatchObject({ mark: 'look' })
+  })
   test('quantities say their unit', () => {
     expect([quantityWords(3, 'pieces'), quantityWords(120.04, 'g'), quantityWords(-1, 'pieces')]).toEqual([
       '3',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Upkeep done: what was found, with the hazards of doing it. */
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import { quantityWords } from '#core/stock'
 import { FOUND, upkeepHazards, type Found } from '#core/schedule'
 import type { UpkeepTask } from '#shared/answers/upkeep'
@@ -22,7 +22,7 @@ const sheet = useEntrySheet('/api/upkeep-entries', {
   start: () => ({
     found: null as Found | null,
     says: '',
-    took: props.task.stockQuantity,
+    took: null as number | null,
     note: '',
     occurredAt: new Date().toISOString(),
   }),
@@ -34,8 +34,13 @@ const sheet = useEntrySheet('/api/upkeep-entries', {
       : `${props.printer}: ${t.name} is done; it counts anew from here.`,
   close: () => emit('close'),
 })
-const { data: stock } = useAnswer('/api/stock')
+const { data: stock } = useAnswer('/api/stock', { params: () => (props.task.stockItemId === null ? null : {}) })
 const item = computed(() => stock.value?.lines.find(l => l.id !== null && l.id === props.task.stockItemId) ?? null)
+// what was only looked at took nothing; what was replaced took what it takes, unless another is typed
+watch(
+  () => sheet.v.found,
+  found => (sheet.v.took = found === 'replaced' && item.value ? props.task.stockQuantity : null),
+)
 const cautions = computed(() => upkeepHazards(props.task.kind))
 </script>
 

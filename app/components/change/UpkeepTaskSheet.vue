@@ -11,7 +11,7 @@ import RecordSheet from '~/components/stores/RecordSheet.vue'
 
 const props = defineProps<{ of: { printer: UpkeepPrinter; task: UpkeepTask | null } | null }>()
 defineEmits<{ close: [] }>()
-const { data: stock } = useAnswer('/api/stock')
+const { data: stock } = useAnswer('/api/stock', { params: () => (props.of ? {} : null) })
 const isTest = (v: Record<string, unknown>) => v.kind === 'cut-out test'
 const fields = computed<FormField[]>(() => [
   {
@@ -58,7 +58,7 @@ const fields = computed<FormField[]>(() => [
     key: 'stockQuantity',
     label: 'So much each time',
     kind: 'number',
-    unit: 'pieces',
+    hint: v => stock.value?.lines.find(l => l.id === v.stockItemId)?.unit,
     when: v => v.stockItemId !== null,
   },
   { key: 'basis', label: 'Basis', kind: 'select', options: BASES.map(value => ({ value, text: value })) },

@@ -21,11 +21,14 @@ const code = computed(() => codeFor(codeOf(props.address, props.of.tag)))
 const isWide = computed(() => face.value.text.xMm > face.value.code.xMm + face.value.code.widthMm - 0.01)
 const middle = computed(() => (isWide.value ? face.value.text.xMm : props.size.widthMm / 2))
 const tagMm = computed(() => textMm(props.of.tag, face.value.text.widthMm, face.value.tagMm))
-const lines = computed(() =>
-  [...props.of.lines, props.shop]
-    .flatMap(t => wrapped(t, face.value.text.widthMm, face.value.lineMm))
-    .slice(0, face.value.lines),
-)
+const lines = computed(() => {
+  const { text, lineMm, lines: room } = face.value
+  const broken = (t: string) => wrapped(t, text.widthMm, lineMm)
+  const own = props.of.lines.flatMap(broken).slice(0, room)
+  // half a name of the shop is none
+  const shop = broken(props.shop)
+  return own.length + shop.length <= room ? [...own, ...shop] : own
+})
 const y = computed(() => face.value.text.yMm + tagMm.value)
 </script>
 
@@ -38,7 +41,7 @@ const y = computed(() => face.value.text.yMm + tagMm.value)
     role="img"
     :aria-label="`Label ${of.tag}`"
   >
-    <rect :width="size.widthMm" :height="size.heightMm" fill="#fff" />
+    <rect :width="size.widthMm" :height="size.heightMm" fill="white" />
     <rect
       v-if="outline"
       x="0.1"
@@ -50,7 +53,7 @@ const y = computed(() => face.value.text.yMm + tagMm.value)
       stroke-width="0.2"
     />
     <g :transform="`translate(${face.code.xMm} ${face.code.yMm}) scale(${face.code.widthMm / code.side})`">
-      <path :d="code.path" fill="#000" shape-rendering="crispEdges" />
+      <path :d="code.path" fill="black" shape-rendering="crispEdges" />
     </g>
     <text
       :x="middle"
@@ -59,7 +62,7 @@ const y = computed(() => face.value.text.yMm + tagMm.value)
       :font-size="tagMm"
       font-weight="700"
       font-family="Archivo Variable, sans-serif"
-      fill="#000"
+      fill="black"
     >
       {{ of.tag }}
     </text>
@@ -71,7 +74,7 @@ const y = computed(() => face.value.text.yMm + tagMm.value)
       :text-anchor="isWide ? 'start' : 'middle'"
       :font-size="face.lineMm"
       font-family="Archivo Variable, sans-serif"
-      fill="#000"
+      fill="black"
     >
       {{ text }}
     </text>

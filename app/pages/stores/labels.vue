@@ -162,16 +162,14 @@ const lead = computed(() => {
     <div v-if="!onPaper" class="no-print">
       <StoresTabs :failure="failure" />
       <p class="mb-2 text-[17px] font-[680]" role="status">{{ lead }}</p>
-      <p class="mb-3 max-w-[80ch] text-sm">
-        <template v-if="address">
-          The code opens <b class="break-all">{{ address }}/t/…</b>: by a phone's own camera, by a hand scanner into the
-          strip.
-        </template>
-        <template v-else>
-          The code says the tag alone, for a hand scanner or this app's own reading.
-          <NuxtLink to="/stores?tab=Shop" class="act">Enter the shop's address</NuxtLink> so that a phone's camera opens
-          it.
-        </template>
+      <p v-if="address" class="mb-3 text-sm">
+        The code opens <b class="break-all">{{ address }}/t/…</b>: by a phone's own camera, by a hand scanner into the
+        strip.
+      </p>
+      <p v-else class="mb-2 flex flex-wrap items-center gap-x-3 text-sm">
+        The code says the tag alone, for a hand scanner or this app's own reading. With the shop's address a phone's
+        camera opens it too.
+        <NuxtLink to="/stores?tab=Shop" class="act">Enter the address</NuxtLink>
       </p>
       <div v-if="shop.data" class="grid items-start gap-5 lg:grid-cols-[minmax(0,400px)_minmax(0,1fr)]">
         <div class="grid gap-3">

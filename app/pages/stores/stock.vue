@@ -165,19 +165,17 @@ watch(
           <p class="mt-1 text-right font-[650]">Together {{ total }}</p>
         </template>
       </section>
-      <section aria-labelledby="shelf-title">
+      <section class="no-print" aria-labelledby="shelf-title">
         <header class="flex flex-wrap items-center gap-x-4 border-b-2 border-ink pb-1">
           <h2 id="shelf-title">On the shelf</h2>
-          <button type="button" class="button first no-print ml-auto" @click="edit(null)">
-            Keep something on the shelf
-          </button>
+          <button type="button" class="button first ml-auto" @click="edit(null)">Keep something on the shelf</button>
         </header>
         <ul class="sheet" data-list>
           <li
             v-for="l in kept"
             :id="l.id === null ? undefined : `stock-${l.id}`"
             :key="l.key"
-            class="grid items-center gap-x-4 gap-y-1 border-t border-rule px-3 py-2 first:border-t-0 md:grid-cols-[minmax(0,1fr)_170px_minmax(0,1.4fr)_250px] md:px-4"
+            class="grid items-center gap-x-4 gap-y-1 border-t border-rule px-3 py-2 first:border-t-0 md:grid-cols-[minmax(0,1fr)_250px] md:px-4 lg:grid-cols-[minmax(0,1fr)_170px_minmax(0,1.4fr)_250px]"
             :class="l.withdrawn ? 'text-ink2' : ''"
           >
             <div>
@@ -192,7 +190,7 @@ watch(
               <p>{{ thereWords(l) }}</p>
               <p class="text-ink2">{{ wantedWords(l, data) }}</p>
             </div>
-            <div class="no-print flex flex-wrap gap-1 md:justify-end">
+            <div class="flex flex-wrap gap-1 md:justify-end">
               <template v-if="l.id !== null && !l.withdrawn">
                 <button v-if="!isTagged(l)" type="button" class="button" @click="moving = { line: l, kind: 'used' }">
                   Took or came<span class="sr-only">: {{ l.name }}</span>
