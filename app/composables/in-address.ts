@@ -9,7 +9,7 @@ const SETTLED_MS = 250
 /** A write that another navigation called off is made again, so often. */
 const MOST_TRIES = 6
 
-/** What is to stand in the address of the page that is shown, all of it in one write: two at once call each other off. */
+/** What is to stand in the address of the page that is shown, all in one write: two at once call each other off. */
 const wishes = new Map<string, string | undefined>()
 let writing = false
 
@@ -20,11 +20,8 @@ async function write(router: Router, path: string): Promise<void> {
   for (let tries = 0; wishes.size > 0 && tries < MOST_TRIES; tries++) {
     // the page is left already, and the address is another's
     if (now().path !== path) break
-    const query = { ...now().query }
-    for (const [key, value] of wishes)
-      if (value === undefined) delete query[key]
-      else query[key] = value
-    await router.replace({ query })
+    // what is undefined is left out of the address
+    await router.replace({ query: { ...now().query, ...Object.fromEntries(wishes) } })
     for (const [key, value] of wishes) if ((now().query[key] ?? undefined) === value) wishes.delete(key)
   }
   wishes.clear()
