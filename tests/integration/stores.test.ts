@@ -106,6 +106,8 @@ describe('stock', () => {
 
   test('since the last count; late, struck out, ordered and come', async () => {
     const { id } = await item({ name: 'Belt', minimum: 2 })
+    // nothing was logged of it: nothing tells how often it is used
+    expect(await line(id)).toMatchObject({ onHand: 0, wanted: null })
     await move(id, 'received', 9, 30)
     const { id: count } = await move(id, 'counted', 4, 20)
     await move(id, 'used', 1, 10)

@@ -35,7 +35,12 @@ watch(days, d => void router.replace({ query: { ...route.query, days: d === 60 ?
 const { data, failure } = useAnswer('/api/stock', { query: () => ({ days: String(days.value) }) })
 useKeptFocus()
 
-const kept = computed(() => (data.value?.lines ?? []).map((l, i) => ({ key: l.id ?? -1 - i, ...l })))
+/** What is short comes first, by mouse and by keys; the rest as it is kept. */
+const kept = computed(() =>
+  (data.value?.lines ?? [])
+    .map((l, i) => ({ key: l.id ?? -1 - i, ...l }))
+    .sort((a, b) => (b.due?.weight ?? 0) - (a.due?.weight ?? 0)),
+)
 const orders = computed(() =>
   kept.value
     .filter(l => l.toOrder > 0)
@@ -147,7 +152,10 @@ watch(
             <button type="button" class="button" @click="exportCsv">CSV</button>
           </div>
         </header>
-        <p v-if="orders.length === 0" class="text-ink2">
+        <p v-if="kept.length === 0" class="text-ink2">
+          Belts, filters, gears, desiccant: with a minimum, what is short is in the list of what is due.
+        </p>
+        <p v-else-if="orders.length === 0" class="text-ink2">
           Nothing: what is there, and what is ordered, is enough with {{ Math.round(data.sure * 100) }} % chance.
         </p>
         <template v-else>

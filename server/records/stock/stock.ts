@@ -118,8 +118,8 @@ async function headsByType(db: Connection): Promise<Map<number, HeadWear[]>> {
 const usesOf = (db: Connection) =>
   db.execute<{ itemId: number; uses: number; quantity: number; overDays: number }>(sql`
     select i.id "itemId", count(m.id)::int uses, coalesce(sum(m.quantity), 0)::float8 quantity,
-      greatest(0, least(${USE_DAYS}, extract(epoch from now() - (select min(b.occurred_at) from standing_stock_moves b
-        where b.item_id = i.id)) / 86400))::float8 "overDays"
+      greatest(0, least(${USE_DAYS}, coalesce(extract(epoch from now() - (select min(b.occurred_at)
+        from standing_stock_moves b where b.item_id = i.id)) / 86400, 0)))::float8 "overDays"
     from stock_items i left join standing_stock_moves m on m.item_id = i.id and m.kind = 'used'
       and m.occurred_at > now() - ${sql.raw(`interval '${USE_DAYS} days'`)}
     group by i.id`)
