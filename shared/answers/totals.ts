@@ -37,7 +37,17 @@ export const totals = z.object({
     }),
   ),
   /** The same by group, those with the most first; periods in which nothing happened are left out. */
-  groups: z.array(z.object({ id, name: text, cells: z.array(sums) })),
+  groups: z.array(
+    z.object({
+      id,
+      name: text,
+      cells: z.array(sums),
+      /** Nozzles that printed in any of these periods. */
+      nozzles: number,
+      /** Nozzles retired, and what they and their swaps cost; null of materials, which share their nozzles. */
+      retired: maybe(z.object({ count: number, cost: number, unpriced: number })),
+    }),
+  ),
   /** How often it came out well, by material, printer and what holds it on the bed, over all of these periods. */
   success: z.array(z.object({ material: text, printer: text, adhesive: maybe(text), good: number, failed: number })),
   currency: text,

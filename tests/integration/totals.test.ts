@@ -90,4 +90,10 @@ test('what is retired and taken from the shelf costs what was entered, and what 
     labour_per_hour = 30, downtime_per_hour = 10, downtime_hours = 1, scrap_per_swap = 2`)
   // 20 for it, half an hour of labour, an hour of standing, scrap
   expect(await now()).toMatchObject({ cost: 15 + 20 + 15 + 10 + 2, unpriced: 1 })
+  // by the printer it was taken off, the nozzle itself, who retired it; a material has no nozzle of its own
+  for (const by of TOTALS_BY) {
+    const [group] = (await totalsOf(db, { by, per: 'month', back: 3 })).groups
+    expect(group!.nozzles).toBe(1)
+    expect(group!.retired).toEqual(by === 'material' ? null : { count: 1, cost: 47, unpriced: 0 })
+  }
 })

@@ -56,10 +56,8 @@ const label = computed(
 const periods = computed(() =>
   (data.value?.periods ?? []).map((p, id) => ({ id, name: names.value[id]!, ...p })).reverse(),
 )
-const groups = computed(() =>
-  (data.value?.groups ?? []).map(g => ({ id: g.id, name: g.name, ...together(g.cells), periods: g.cells.length })),
-)
-type Sums = Omit<(typeof groups.value)[number], 'periods'>
+const groups = computed(() => (data.value?.groups ?? []).map(({ cells, ...g }) => ({ ...g, ...together(cells) })))
+type Sums = Omit<(typeof groups.value)[number], 'nozzles' | 'retired'>
 const hoursWords = (s: Pick<Sums, 'hours' | 'withoutHours'>) =>
   `${s.hours.toFixed(1)} h${s.withoutHours > 0 ? ` and ${counted(s.withoutHours, 'run')} unknown` : ''}`
 const rateWords = (good: number, failed: number) => {
@@ -75,7 +73,14 @@ const sumColumns = <T extends Sums>(name: string): SortColumn<T>[] => [
   { key: 'runs', label: 'runs', num: true, by: s => s.runs },
   { key: 'failed', label: 'failed', num: true, by: s => s.failed },
 ]
-const GROUP_COLUMNS = sumColumns<(typeof groups.value)[number]>('of')
+const GROUP_COLUMNS: SortColumn<(typeof groups.value)[number]>[] = [
+  ...sumColumns<(typeof groups.value)[number]>('of'),
+  { key: 'nozzles', label: 'nozzles at work', num: true, by: g => g.nozzles },
+  { key: 'retired', label: 'retired', num: true, by: g => g.retired?.count ?? null },
+  { key: 'cost', label: 'cost of those', num: true, by: g => g.retired?.cost ?? null },
+]
+const costWords = (c: { cost: number; unpriced: number }) =>
+  `${money(c.cost, data.value?.currency ?? '')}${c.unpriced > 0 ? `, ${counted(c.unpriced, 'price')} not entered` : ''}`
 const PERIOD_COLUMNS: SortColumn<(typeof periods.value)[number]>[] = [
   ...sumColumns<(typeof periods.value)[number]>('from'),
   { key: 'nozzles', label: 'nozzles at work', num: true, by: p => p.nozzles },
@@ -140,7 +145,7 @@ const print = () => window.print()
       />
       <section v-if="groups.length > 0" class="mb-5" aria-labelledby="totals-groups">
         <h2 id="totals-groups" class="mb-1">By {{ data.by }}, all {{ counted(data.periods.length, data.per) }}</h2>
-        <SortTable :rows="groups" :columns="GROUP_COLUMNS" :label="`Totals by ${data.by}`" :min-width="680">
+        <SortTable :rows="groups" :columns="GROUP_COLUMNS" :label="`Totals by ${data.by}`" :min-width="820">
           <template #cell-name="{ row }"
             ><b>{{ row.name }}</b></template
           >
@@ -150,6 +155,9 @@ const print = () => window.print()
           <template #cell-hours="{ row }">{{ hoursWords(row) }}</template>
           <template #cell-runs="{ row }">{{ row.runs }}</template>
           <template #cell-failed="{ row }">{{ row.failed }}</template>
+          <template #cell-nozzles="{ row }">{{ row.nozzles }}</template>
+          <template #cell-retired="{ row }">{{ row.retired?.count ?? '–' }}</template>
+          <template #cell-cost="{ row }">{{ row.retired ? costWords(row.retired) : '–' }}</template>
         </SortTable>
       </section>
       <section class="mb-5" aria-labelledby="totals-periods">
@@ -166,10 +174,7 @@ const print = () => window.print()
           <template #cell-failed="{ row }">{{ row.failed }}</template>
           <template #cell-nozzles="{ row }">{{ row.nozzles }}</template>
           <template #cell-retired="{ row }">{{ row.retired }}</template>
-          <template #cell-cost="{ row }"
-            >{{ money(row.cost, data.currency)
-            }}{{ row.unpriced > 0 ? `, ${counted(row.unpriced, 'price')} not entered` : '' }}</template
-          >
+          <template #cell-cost="{ row }">{{ costWords(row) }}</template>
         </SortTable>
       </section>
       <section v-if="success.length > 0" aria-labelledby="totals-success">

@@ -21,7 +21,15 @@ const GROUP: Record<TotalsAsked['by'], { id: SQL; name: SQL }> = {
   nozzle: { id: sql`t.nozzle_id`, name: sql`select id, tag "name" from nozzles` },
 }
 
-type Row = TotalsSums & { id: number; name: string } & Record<string, unknown>
+/** Without a day it is all of the periods together. */
+type Row = Omit<TotalsSums, 'from'> & { from: string | null; id: number; name: string } & Record<string, unknown>
+interface Retired extends Record<string, unknown> {
+  from: string
+  material: string
+  nozzle: number
+  person: number
+  printer: number | null
+}
 
 export async function totalsOf(db: Connection, { by, per, back }: TotalsAsked): Promise<Totals> {
   const settings = await shopSettings(db)
@@ -53,7 +61,7 @@ export async function totalsOf(db: Connection, { by, per, back }: TotalsAsked): 
         interval '1 ${sql.raw(per)}') g) p left join done d on d."from" = p."from" order by 1`),
     db.execute<Row>(sql`
       select g.id, g.name, x.* from (select ${group.id} "group", ${periodOf(sql`r.ended_at`)} "from", ${sums}
-        from ${of(group.id)} where ${inTime(sql`r.ended_at`)} group by 1, 2) x
+        from ${of(group.id)} where ${inTime(sql`r.ended_at`)} group by grouping sets ((1, 2), (1))) x
       join (${group.name}) g on g.id = x."group" order by g.id, x."from"`),
     db.execute<Totals['success'][number] & Record<string, unknown>>(sql`
       select t.material_name "material", p.name "printer", nullif(c.adhesive, '') "adhesive",
@@ -64,8 +72,12 @@ export async function totalsOf(db: Connection, { by, per, back }: TotalsAsked): 
       left join cards c on c.material_id = t.material_id and c.printer_id = r.printer_id and c.type_id = n.type_id
       where ${inTime(sql`r.ended_at`)} and not exists (select from flow_bench_runs f where f.run_id = r.id)
       group by 1, 2, 3 order by 1, 2, 3`),
-    db.execute<{ from: string; material: string }>(sql`
-      select ${periodOf(sql`f.occurred_at`)} "from", y.material from standing_fittings f
+    db.execute<Retired>(sql`
+      select ${periodOf(sql`f.occurred_at`)} "from", y.material, f.nozzle_id "nozzle", f.person_id "person",
+        (select h.printer_id from standing_fittings g join heads h on h.id = g.head_id where g.nozzle_id = f.nozzle_id
+          and g.kind = 'fit' and (g.occurred_at, g.id) < (f.occurred_at, f.id)
+          order by g.occurred_at desc, g.id desc limit 1) "printer"
+      from standing_fittings f
       join nozzles n on n.id = f.nozzle_id join nozzle_types y on y.id = n.type_id
       where f.kind = 'retire' and ${inTime(sql`f.occurred_at`)}`),
     db.execute<{ from: string; quantity: number; price: number | null }>(sql`
@@ -73,18 +85,19 @@ export async function totalsOf(db: Connection, { by, per, back }: TotalsAsked): 
       join stock_items i on i.id = m.item_id
       where m.kind in ('used', 'scrapped') and ${inTime(sql`m.occurred_at`)}`),
   ])
-  const costOf = (from: string) => {
-    const prices = [
-      ...retired
-        .filter(r => r.from === from)
-        .map(r => {
-          const p = settings.prices[`nozzle ${r.material}`]
-          return p === undefined ? null : p.price + swapCost(p.minutes, settings)
-        }),
+  const priceOf = (r: Retired) => {
+    const p = settings.prices[`nozzle ${r.material}`]
+    return p === undefined ? null : p.price + swapCost(p.minutes, settings)
+  }
+  const costOf = (from: string) =>
+    addedUp([
+      ...retired.filter(r => r.from === from).map(priceOf),
       ...used.filter(u => u.from === from).map(u => (u.price === null ? null : u.price * u.quantity)),
-    ]
-    const known = prices.filter(p => p !== null)
-    return { cost: known.reduce((s, p) => s + p, 0), unpriced: prices.length - known.length }
+    ])
+  const retiredBy = (id: number) => {
+    if (by === 'material') return null
+    const own = retired.filter(r => r[by] === id)
+    return { count: own.length, ...addedUp(own.map(priceOf)) }
   }
   return {
     by,
@@ -94,20 +107,28 @@ export async function totalsOf(db: Connection, { by, per, back }: TotalsAsked): 
       retired: retired.filter(r => r.from === p.from).length,
       ...costOf(p.from),
     })),
-    groups: grouped(rows),
+    groups: grouped(rows).map(g => ({ ...g, retired: retiredBy(g.id) })),
     success: [...success],
     currency: settings.currency,
   }
 }
 
+/** Prices together, and how many of them nobody entered. */
+function addedUp(prices: readonly (number | null)[]): { cost: number; unpriced: number } {
+  const known = prices.filter(p => p !== null)
+  return { cost: known.reduce((s, p) => s + p, 0), unpriced: prices.length - known.length }
+}
+
+type Group = Omit<Totals['groups'][number], 'retired'>
 /** Rows by their group, those with the most grams first. */
-function grouped(rows: readonly Row[]): Totals['groups'] {
-  const groups = new Map<number, Totals['groups'][number]>()
+function grouped(rows: readonly Row[]): Group[] {
+  const groups = new Map<number, Group>()
   for (const { id, name, group: _, ...cell } of rows) {
-    const g = groups.get(id) ?? { id, name, cells: [] }
-    g.cells.push(cell as TotalsSums)
+    const g = groups.get(id) ?? { id, name, cells: [], nozzles: 0 }
+    if (cell.from === null) g.nozzles = cell.nozzles
+    else g.cells.push(cell as TotalsSums)
     groups.set(id, g)
   }
-  const grams = (g: Totals['groups'][number]) => g.cells.reduce((s, c) => s + c.extrudedG, 0)
+  const grams = (g: Group) => g.cells.reduce((s, c) => s + c.extrudedG, 0)
   return [...groups.values()].sort((a, b) => grams(b) - grams(a)).slice(0, MOST_GROUPS)
 }
