@@ -140,6 +140,10 @@ test('labels: chosen, laid out, named at the place where they cannot be; read ag
   await expect(page.getByText(/every machine’s own address/)).toBeVisible()
   await page.getByLabel('Address on labels').fill('http://hollin.example:3000/')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  // it takes its step in the history back: the next address comes after that
+  await expect(page).toHaveURL(/\/stores\?tab=Shop$/)
+  await page.waitForTimeout(300)
   await page.goto('/stores/labels')
   await expect(page.getByText('http://hollin.example:3000/t/…')).toBeVisible()
 })
