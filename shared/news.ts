@@ -60,19 +60,11 @@ const ofAir = [
   'enclosure_plans',
   'cut_out_tests',
 ] as const
-/** Beds, upkeep, what was put off, pins and what is counted: shown on their own pages, and in what is due. */
-const ofKeep = [
-  'beds',
-  'levels',
-  'upkeep_tasks',
-  'upkeep_entries',
-  'snoozes',
-  'calendar_feeds',
-  'pins',
-  'pin_certificates',
-  'stock_items',
-  'stock_moves',
-] as const
+const ofBeds = ['beds', 'levels'] as const
+const ofUpkeep = ['upkeep_tasks', 'upkeep_entries', 'snoozes', 'calendar_feeds'] as const
+const ofShelf = ['pins', 'pin_certificates', 'stock_items', 'stock_moves'] as const
+/** Shown on their own pages, and in what is due. */
+const ofKeep = [...ofBeds, ...ofUpkeep, ...ofShelf] as const
 /** Entries of one nozzle. */
 const ofNozzles = ['nozzles', 'gauges', 'fittings', 'run_tools', 'forecasts'] as const
 
@@ -132,8 +124,9 @@ const placesElse = none(ofKeep, ofSpools, ofWork, ofBenches, ofStudies, [
   'cards',
 ])
 
-const ofBeds = ['beds', 'levels', 'snoozes', 'calendar_feeds'] as const
 const stockElse = none(ofSpools, ofWork, ofBenches, ofStudies, ofAir, ofBeds, [
+  'snoozes',
+  'calendar_feeds',
   'cards',
   'practice_sets',
   'material_values',
@@ -142,6 +135,8 @@ const stockElse = none(ofSpools, ofWork, ofBenches, ofStudies, ofAir, ofBeds, [
   'pin_certificates',
 ])
 const totalsElse = none(ofSpools, ofWork, ofStudies, ofAir, ofBeds, ofSteps, [
+  'snoozes',
+  'calendar_feeds',
   'gauges',
   'forecasts',
   'practice_sets',
@@ -202,15 +197,7 @@ export function concerns<P extends ReadPath>(
 export const runsConcern = (items: readonly NewsItem[]): boolean => items.some(n => RULES['/api/runs']!(n, RUNS))
 const RUNS: ReadAnswer<'/api/runs'> = { runs: [], next: null }
 
-const checkElse = none(ofStudies, [
-  'upkeep_tasks',
-  'upkeep_entries',
-  'snoozes',
-  'calendar_feeds',
-  'pins',
-  'pin_certificates',
-  'stock_items',
-  'stock_moves',
+const checkElse = none(ofStudies, ofUpkeep, ofShelf, [
   'prechecks',
   'jobs',
   'cases',

@@ -1,6 +1,6 @@
 /** Pins of the shop by their marks: what each is marked, and what a gauge made with it counts as. */
 import { computed } from 'vue'
-import { BORE_MM, isOfPin, pinAt } from '#core/wear'
+import { BORE_MM, countedPin } from '#core/wear'
 import { mmNumber } from '#core/words'
 import { useAnswer } from '~/composables/answer'
 
@@ -19,7 +19,7 @@ export function usePins() {
     const certificates = pin.certificates
       .filter(c => c.struck === null)
       .map(c => ({ atMs: Date.parse(c.at), sizeMm: c.sizeMm, uMm: c.uMm }))
-    return isOfPin(typedMm, pin.nominalMm, certificates) ? (pinAt(certificates, atMs)?.sizeMm ?? null) : null
+    return countedPin({ nominalMm: pin.nominalMm, certificates }, typedMm, atMs)?.sizeMm ?? null
   }
   const hint = (countsMm: number | null, typedMm: number | null) =>
     countsMm === null || countsMm === typedMm ? undefined : `by its certificate ${mmNumber(countsMm)} mm`

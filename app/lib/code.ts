@@ -11,7 +11,7 @@ export interface Code {
 }
 
 export function codeFor(text: string): Code {
-  // a quarter of it may be lost to a scratch or a fold
+  // about 15 % of it may be lost to a scratch or a fold (ISO/IEC 18004, level M, from memory)
   const { modules } = create(text, { errorCorrectionLevel: 'M' })
   const rows = Array.from({ length: modules.size }, (_, y) => y)
   const path = rows

@@ -2,6 +2,7 @@
 import type { PinLine } from '#shared/answers/pins'
 import { mmNumber } from '#core/words'
 import type { ShopData } from '~/state/shop'
+import { whereIs } from '~/words/nozzle'
 
 export const LABEL_KINDS = ['Nozzles', 'Spools', 'Hotends', 'Printers', 'Pins'] as const
 export type LabelKind = (typeof LABEL_KINDS)[number]
@@ -12,17 +13,12 @@ export interface Labelled {
   where: string
 }
 
-const placeOf = (n: ShopData['nozzles'][number]) => {
-  if (n.retired) return 'retired'
-  return n.place ?? (n.hotend ? `in ${n.hotend}` : 'on the shelf')
-}
-
 export function labelledOf(kind: LabelKind, shop: ShopData, pins: readonly PinLine[]): Labelled[] {
   switch (kind) {
     case 'Nozzles':
       return [...shop.nozzles]
         .sort((a, b) => Number(a.retired) - Number(b.retired))
-        .map(n => ({ tag: n.tag, lines: [n.typeName], where: placeOf(n) }))
+        .map(n => ({ tag: n.tag, lines: [n.typeName], where: whereIs(n) }))
     case 'Spools':
       return [...shop.spools]
         .sort((a, b) => Number(b.inUse) - Number(a.inUse))
@@ -44,8 +40,8 @@ export function labelledOf(kind: LabelKind, shop: ShopData, pins: readonly PinLi
   }
 }
 
-/** What hot parts need instead, by kind; null where a label sticks. */
-export const LABEL_CAUTION: Record<LabelKind, string | null> = {
+/** Where the label of each kind goes, and where it must not. */
+export const LABEL_CAUTION: Record<LabelKind, string> = {
   Nozzles: 'For its bag or its place in the rack: never stick a label on a nozzle, it smoulders when it is heated.',
   Hotends: 'On a tag at the end of its cable: never stick a label on a hotend, it smoulders when it is heated.',
   Printers: 'On the frame, away from bed, hotend and the air of a heated chamber.',

@@ -6,7 +6,7 @@
 export { boreAfter, wearToLimit } from './laws'
 export { fillerKgFor, wearKg } from './wear-mass'
 export { FLARE_SHARE, LEAST_RANDOM_MM, pictureReading, usualFlareMm } from './pictures'
-export { checkPinPair, isOfPin, PIN_CERTIFICATE_U_MM, PIN_NEAR_MM, pinAt, PINS_APART_MM } from './pins'
+export { countedPin, isOfPin, isPinPair, PIN_CERTIFICATE_U_MM, PIN_NEAR_MM, pinAt, PINS_APART_MM } from './pins'
 export type { PinCertificate, PinSize } from './pins'
 export { BORE_MM, BORE_U_MM, GAUGED_MM, MOST_PICTURES, NOMINAL_MM, WEAR_KG } from './check'
 export { TIP_MM, TIP_U_RANGE_MM, tipLife, tipLossAt, tipPosterior } from './tip'

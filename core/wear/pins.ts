@@ -8,7 +8,7 @@
  * Source: rectangular distribution of a quantity known by its bounds, JCGM 100:2008 (GUM), 4.3.7; that what was
  * measured since the last good certificate is in question is common practice, no source.
  */
-import { AT_MS, InputError, need } from '../numeric'
+import { AT_MS, need, needIfKnown } from '../numeric'
 import { BORE_MM } from './check'
 
 export interface PinCertificate {
@@ -62,16 +62,24 @@ export function isOfPin(typedMm: number, nominalMm: number, certificates: readon
   return [nominalMm, ...certificates.map(c => c.sizeMm)].some(mm => Math.abs(typedMm - mm) <= PIN_NEAR_MM)
 }
 
+/**
+ * What a pin counts as where a size (mm) was typed for it at a moment (ms since 1970): by its certificates; null where
+ * it has none, or where the size is another pin's: then it counts as typed.
+ */
+export function countedPin(
+  pin: { nominalMm: number; certificates: readonly PinCertificate[] },
+  typedMm: number,
+  atMs: number,
+): PinSize | null {
+  return isOfPin(typedMm, pin.nominalMm, pin.certificates) ? pinAt(pin.certificates, atMs) : null
+}
+
 /** The least that two pins of a reading differ by, so that one is the larger, mm. */
 export const PINS_APART_MM = 0.0002
 
-/**
- * Two pins as they count: the go pin below the no-go pin, or the reading says nothing. Throws InputError where the
- * certified go pin is no smaller than the certified no-go pin.
- */
-export function checkPinPair(goMm: number | null, noGoMm: number | null): void {
-  if (goMm === null || noGoMm === null) return
-  need('goMm', goMm, ...BORE_MM, 'mm')
-  need('noGoMm', noGoMm, ...BORE_MM, 'mm')
-  if (noGoMm - goMm < PINS_APART_MM) throw new InputError('goMm', goMm, `smaller than the no-go of ${noGoMm}`)
+/** Whether two pins (mm) are a pair: the one that goes smaller than the one that does not. One alone needs no other. */
+export function isPinPair(goMm: number | null, noGoMm: number | null): boolean {
+  needIfKnown('goMm', goMm, ...BORE_MM, 'mm')
+  needIfKnown('noGoMm', noGoMm, ...BORE_MM, 'mm')
+  return goMm === null || noGoMm === null || noGoMm - goMm >= PINS_APART_MM
 }

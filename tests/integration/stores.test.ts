@@ -78,6 +78,13 @@ describe('pins', () => {
     expect(pin!.certificates.map(c => c.sizeMm)).toEqual([0.416, 0.416, 0.42])
     expect((await dueItems(db)).find(i => i.about === 'P-42')!.on).not.toBeNull()
   })
+  test('two pins that are no pair by what they measure are refused at their mark', async () => {
+    const other = await tx(c => addPin(c, pinFields.parse({ mark: 'P-415', nominalMm: 0.415 }), 1))
+    await certify(other.id, 0.4165, 2)
+    expect(await refusal(gauge({ goMm: 0.415, goPin: 'P-415', noGoMm: 0.42, noGoPin: 'P-42' }, 0.5))).toMatchObject({
+      errors: [{ field: 'goPin' }],
+    })
+  })
   test('another size than the pin is refused at its mark; a withdrawn one asks', async () => {
     expect(await refusal(gauge({ goMm: 0.43, goPin: 'P-42' }))).toMatchObject({
       errors: [{ field: 'goPin', message: 'Pin P-42 is 0.42 mm; 0.43 mm was typed' }],

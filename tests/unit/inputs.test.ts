@@ -1202,7 +1202,14 @@ const CALLS: Record<string, Record<string, Call>> = {
       },
     },
     isOfPin: { args: { typedMm: 0.42, nominalMm: 0.42, certificates: made([]) } },
-    checkPinPair: { args: { goMm: 0.42, noGoMm: 0.43 }, named: { noGoMm: 'goMm' } },
+    isPinPair: { args: { goMm: 0.42, noGoMm: 0.43 } },
+    countedPin: {
+      args: {
+        pin: made({ nominalMm: 0.42, certificates: [{ atMs: 0, sizeMm: 0.416, uMm: 0.0005 }] }),
+        typedMm: 0.42,
+        atMs: 100,
+      },
+    },
     beyondBore: { args: { p: made(posterior), of: history, of2: { setup: 'a', uSharedMm: 0.002 } } },
     pictureReading: { args: { wearKg: 1, valueMm: 0.42, uMm: 0.002, uSharedMm: 0.001, setup: 'a' } },
     boreAfter: { args: { law: 'sliding', d0Mm: 0.4, kappa: 0.03, wearKg: 1, nominalMm: 0.4 } },

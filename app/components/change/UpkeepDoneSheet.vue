@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Upkeep done: what was found, with the hazards of doing it. */
-import { computed, watch } from 'vue'
+import { computed } from 'vue'
 import { quantityWords } from '#core/stock'
 import { FOUND, upkeepHazards, type Found } from '#core/schedule'
 import type { UpkeepTask } from '#shared/answers/upkeep'
@@ -36,11 +36,10 @@ const sheet = useEntrySheet('/api/upkeep-entries', {
 })
 const { data: stock } = useAnswer('/api/stock', { params: () => (props.task.stockItemId === null ? null : {}) })
 const item = computed(() => stock.value?.lines.find(l => l.id !== null && l.id === props.task.stockItemId) ?? null)
-// what was only looked at took nothing; what was replaced took what it takes, unless another is typed
-watch(
-  () => sheet.v.found,
-  found => (sheet.v.took = found === 'replaced' && item.value ? props.task.stockQuantity : null),
-)
+/** What was only looked at took nothing; what was replaced took what it takes, unless another is typed after that. */
+function takes(found: Found | null): void {
+  sheet.v.took = found === 'replaced' ? props.task.stockQuantity : null
+}
 const cautions = computed(() => upkeepHazards(props.task.kind))
 </script>
 
@@ -59,6 +58,7 @@ const cautions = computed(() => upkeepHazards(props.task.kind))
       label="What was found"
       :options="[{ value: null, text: 'choose' }, ...FOUND.map(value => ({ value, text: value }))]"
       :error="sheet.errors.found"
+      @update:model-value="takes"
     />
     <FieldText
       id="upkeep-says"

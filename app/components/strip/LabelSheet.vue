@@ -2,7 +2,7 @@
 /** A label read without a scanner: from a photo, or through the camera where the page is secure. */
 import { onBeforeUnmount, ref } from 'vue'
 import ModalSheet from '~/components/ui/ModalSheet.vue'
-import { canLook, tagIn } from '~/composables/label-reader'
+import { canLook, tagIn } from '~/lib/label-reader'
 
 const emit = defineEmits<{ close: []; read: [tag: string] }>()
 const fault = ref('')

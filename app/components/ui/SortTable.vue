@@ -21,6 +21,8 @@ export interface SortColumn<R> {
   num?: boolean
   /** What it is put in order by; without it the column cannot be. */
   by?: (row: R) => string | number | null
+  /** What its cells say, where that is not what it is put in order by; a cell with more in it has a slot. */
+  text?: (row: R) => string
   /** The heading is for screen readers alone. */
   hidden?: boolean
 }
@@ -88,7 +90,7 @@ const name = (c: SortColumn<T>) => `cell-${c.key}`
       <tbody data-list>
         <tr v-for="r in table.getRowModel().rows" :key="r.original.id" :class="rowClass?.(r.original)">
           <td v-for="c in columns" :key="c.key" :class="c.num ? 'num' : ''">
-            <slot :name="name(c)" :row="r.original">{{ c.by?.(r.original) }}</slot>
+            <slot :name="name(c)" :row="r.original">{{ c.text?.(r.original) ?? c.by?.(r.original) }}</slot>
           </td>
         </tr>
       </tbody>

@@ -88,12 +88,15 @@ const size = computed(() =>
     return s
   }),
 )
-watch(size, s => {
-  if (s.value === null) return
-  Object.assign(kept.value, s.value)
-  grid.value = middleGrid(s.value)
-})
-if (size.value.value) grid.value = middleGrid(size.value.value)
+watch(
+  size,
+  s => {
+    if (s.value === null) return
+    Object.assign(kept.value, s.value)
+    grid.value = middleGrid(s.value)
+  },
+  { immediate: true },
+)
 const sheet = computed(() =>
   taken(() => {
     const s = size.value.value
@@ -178,7 +181,7 @@ const lead = computed(() => {
             label="What"
             :options="LABEL_KINDS.map(value => ({ value: value as LabelKind, text: value }))"
           />
-          <p v-if="LABEL_CAUTION[kind]" class="border-l-4 border-look pl-3 text-sm">{{ LABEL_CAUTION[kind] }}</p>
+          <p class="border-l-4 border-look pl-3 text-sm">{{ LABEL_CAUTION[kind] }}</p>
           <div class="flex items-end gap-2">
             <div class="field flex-1">
               <label for="labels-find">Find</label>

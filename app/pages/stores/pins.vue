@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Pin gauges: what each measures by its certificates, until when, and how many gauges rest on it. */
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { byWeight } from '#core/schedule'
 import { counted, mmNumber } from '#core/words'
 import type { PinLine } from '#shared/answers/pins'
@@ -15,12 +15,12 @@ import LeadSentence from '~/components/ui/LeadSentence.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
 import { useKeptFocus } from '~/composables/kept-focus'
+import { useShownLine } from '~/composables/shown-line'
 import { useShop } from '~/state/shop'
 import { certificateWords, heldWords, holding, offUm, offWords } from '~/words/pin'
 import { VERDICT_TEXT } from '~/words/verdict'
 
 useHead({ title: 'Pin gauges · Stores · Iron Nozzle' })
-const route = useRoute()
 const shop = useShop()
 const { data, failure } = useAnswer('/api/pins')
 useKeptFocus()
@@ -76,16 +76,9 @@ function edit({ id, version, mark, nominalMm, note, withdrawn }: PinLine): void 
     edit: { kind: 'pins', id, version },
   }
 }
-watch(
-  () => data.value !== null && route.query.show,
-  async show => {
-    if (typeof show !== 'string') return
-    await nextTick()
-    const line = document.getElementById(`pin-${show}`)
-    line?.scrollIntoView({ block: 'center' })
-    line?.querySelector('button')?.focus({ preventScroll: true })
-  },
-  { immediate: true },
+useShownLine(
+  () => data.value !== null,
+  mark => `pin-${mark}`,
 )
 </script>
 

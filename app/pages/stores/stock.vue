@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Stock: what to order, what is on the shelf, what came and went. */
 import Papa from 'papaparse'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { quantityWords, TAGGED_KINDS, type StockMove } from '#core/stock'
 import { counted, money } from '#core/words'
 import type { StockLine } from '#shared/answers/stock'
@@ -20,6 +20,7 @@ import SortTable, { type SortColumn } from '~/components/ui/SortTable.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useAnswer } from '~/composables/answer'
 import { useKeptFocus } from '~/composables/kept-focus'
+import { useShownLine } from '~/composables/shown-line'
 import { saveFile } from '~/lib/files'
 import { useShop } from '~/state/shop'
 import { moveWords, priceWords, thereWords, wantedWords, whyWords } from '~/words/stock'
@@ -119,17 +120,9 @@ const moving = ref<{ line: StockLine; kind: StockMove } | null>(null)
 const striking = ref<{ target: 'stock move'; id: number; says: string } | null>(null)
 const edit = (l: StockLine | null) => (editing.value = shop.data ? stockRecord(l, shop.data) : null)
 const isTagged = (l: StockLine) => TAGGED_KINDS.includes(l.kind)
-// who comes from the list of what is due finds its line
-watch(
-  () => data.value !== null && route.query.show,
-  async show => {
-    if (typeof show !== 'string') return
-    await nextTick()
-    const line = document.getElementById(`stock-${show}`)
-    line?.scrollIntoView({ block: 'center' })
-    line?.querySelector('button')?.focus({ preventScroll: true })
-  },
-  { immediate: true },
+useShownLine(
+  () => data.value !== null,
+  id => `stock-${id}`,
 )
 </script>
 

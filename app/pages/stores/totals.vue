@@ -66,18 +66,30 @@ const rateWords = (good: number, failed: number) => {
 }
 const sumColumns = <T extends Sums>(name: string): SortColumn<T>[] => [
   { key: 'name', label: name, by: s => s.name },
-  { key: 'extruded', label: 'filament', num: true, by: s => s.extrudedG },
-  { key: 'filled', label: 'filled', num: true, by: s => s.filledG },
-  { key: 'fibre', label: 'fibre', num: true, by: s => s.fibreG },
-  { key: 'hours', label: 'hours', num: true, by: s => s.hours },
+  { key: 'extruded', label: 'filament', num: true, by: s => s.extrudedG, text: s => kilos(s.extrudedG) },
+  { key: 'filled', label: 'filled', num: true, by: s => s.filledG, text: s => kilos(s.filledG) },
+  { key: 'fibre', label: 'fibre', num: true, by: s => s.fibreG, text: s => kilos(s.fibreG) },
+  { key: 'hours', label: 'hours', num: true, by: s => s.hours, text: hoursWords },
   { key: 'runs', label: 'runs', num: true, by: s => s.runs },
   { key: 'failed', label: 'failed', num: true, by: s => s.failed },
 ]
 const GROUP_COLUMNS: SortColumn<(typeof groups.value)[number]>[] = [
   ...sumColumns<(typeof groups.value)[number]>('of'),
   { key: 'nozzles', label: 'nozzles at work', num: true, by: g => g.nozzles },
-  { key: 'retired', label: 'retired', num: true, by: g => g.retired?.count ?? null },
-  { key: 'cost', label: 'cost of those', num: true, by: g => g.retired?.cost ?? null },
+  {
+    key: 'retired',
+    label: 'retired',
+    num: true,
+    by: g => g.retired?.count ?? null,
+    text: g => String(g.retired?.count ?? '–'),
+  },
+  {
+    key: 'cost',
+    label: 'cost of those',
+    num: true,
+    by: g => g.retired?.cost ?? null,
+    text: g => (g.retired ? costWords(g.retired) : '–'),
+  },
 ]
 const costWords = (c: { cost: number; unpriced: number }) =>
   `${money(c.cost, data.value?.currency ?? '')}${c.unpriced > 0 ? `, ${counted(c.unpriced, 'price')} not entered` : ''}`
@@ -85,7 +97,7 @@ const PERIOD_COLUMNS: SortColumn<(typeof periods.value)[number]>[] = [
   ...sumColumns<(typeof periods.value)[number]>('from'),
   { key: 'nozzles', label: 'nozzles at work', num: true, by: p => p.nozzles },
   { key: 'retired', label: 'retired', num: true, by: p => p.retired },
-  { key: 'cost', label: 'nozzles and shelf', num: true, by: p => p.cost },
+  { key: 'cost', label: 'nozzles and shelf', num: true, by: p => p.cost, text: costWords },
 ]
 const success = computed(() =>
   (data.value?.success ?? []).map((s, id) => ({ id, ...s, rate: successRate(s.good, s.failed)!.rate })),
@@ -93,10 +105,16 @@ const success = computed(() =>
 const SUCCESS_COLUMNS: SortColumn<(typeof success.value)[number]>[] = [
   { key: 'material', label: 'material', by: s => s.material },
   { key: 'printer', label: 'printer', by: s => s.printer },
-  { key: 'adhesive', label: 'adhesive, by the card', by: s => s.adhesive },
+  { key: 'adhesive', label: 'adhesive, by the card', by: s => s.adhesive, text: s => s.adhesive ?? 'not noted' },
   { key: 'good', label: 'good', num: true, by: s => s.good },
   { key: 'failed', label: 'failed', num: true, by: s => s.failed },
-  { key: 'rate', label: 'came out well (80 % range)', num: true, by: s => s.rate },
+  {
+    key: 'rate',
+    label: 'came out well (80 % range)',
+    num: true,
+    by: s => s.rate,
+    text: s => rateWords(s.good, s.failed),
+  },
 ]
 function exportCsv(): void {
   const text = Papa.unparse(totalsTable(data.value!), { newline: '\n', escapeFormulae: true })
@@ -149,15 +167,6 @@ const print = () => window.print()
           <template #cell-name="{ row }"
             ><b>{{ row.name }}</b></template
           >
-          <template #cell-extruded="{ row }">{{ kilos(row.extrudedG) }}</template>
-          <template #cell-filled="{ row }">{{ kilos(row.filledG) }}</template>
-          <template #cell-fibre="{ row }">{{ kilos(row.fibreG) }}</template>
-          <template #cell-hours="{ row }">{{ hoursWords(row) }}</template>
-          <template #cell-runs="{ row }">{{ row.runs }}</template>
-          <template #cell-failed="{ row }">{{ row.failed }}</template>
-          <template #cell-nozzles="{ row }">{{ row.nozzles }}</template>
-          <template #cell-retired="{ row }">{{ row.retired?.count ?? '–' }}</template>
-          <template #cell-cost="{ row }">{{ row.retired ? costWords(row.retired) : '–' }}</template>
         </SortTable>
       </section>
       <section class="mb-5" aria-labelledby="totals-periods">
@@ -166,15 +175,6 @@ const print = () => window.print()
           <template #cell-name="{ row }"
             ><b>{{ row.name }}</b></template
           >
-          <template #cell-extruded="{ row }">{{ kilos(row.extrudedG) }}</template>
-          <template #cell-filled="{ row }">{{ kilos(row.filledG) }}</template>
-          <template #cell-fibre="{ row }">{{ kilos(row.fibreG) }}</template>
-          <template #cell-hours="{ row }">{{ hoursWords(row) }}</template>
-          <template #cell-runs="{ row }">{{ row.runs }}</template>
-          <template #cell-failed="{ row }">{{ row.failed }}</template>
-          <template #cell-nozzles="{ row }">{{ row.nozzles }}</template>
-          <template #cell-retired="{ row }">{{ row.retired }}</template>
-          <template #cell-cost="{ row }">{{ costWords(row) }}</template>
         </SortTable>
       </section>
       <section v-if="success.length > 0" aria-labelledby="totals-success">
@@ -183,11 +183,6 @@ const print = () => window.print()
           <template #cell-material="{ row }"
             ><b>{{ row.material }}</b></template
           >
-          <template #cell-printer="{ row }">{{ row.printer }}</template>
-          <template #cell-adhesive="{ row }">{{ row.adhesive ?? 'not noted' }}</template>
-          <template #cell-good="{ row }">{{ row.good }}</template>
-          <template #cell-failed="{ row }">{{ row.failed }}</template>
-          <template #cell-rate="{ row }">{{ rateWords(row.good, row.failed) }}</template>
         </SortTable>
         <p class="mt-1 text-sm text-ink2">
           Benches are left out. The adhesive is the one on the card of what worked for the material, the nozzle type and

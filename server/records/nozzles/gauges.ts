@@ -9,7 +9,7 @@ import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { gauges, nozzles } from '../../db/schema'
-import { countedPins, keyOfMark, type PinBook } from '../pins/book'
+import { certifiedPins, isCertifiedPair, keyOfMark, type PinBook } from '../pins/book'
 import { keepBlob } from '../pictures/blobs'
 import { methodScatter } from '../studies/scatter'
 import { setupOf } from '../pictures/setups'
@@ -90,9 +90,11 @@ function pinQuestions(g: GaugeIn, book: PinBook, at: Date): Question[] {
         message: `Pin ${pin.mark} was taken out of use. Was it this one?`,
       })
   }
-  const { go, noGo } = countedPins(g, at, book)
-  if (go !== null && noGo !== null && go.sizeMm >= noGo.sizeMm)
-    refuseField('goPin', `By their certificates ${g.goPin} is no smaller than ${g.noGoPin}: take another pair`)
+  if (!isCertifiedPair(g, certifiedPins(g, at, book)))
+    refuseField(
+      g.goPin === null ? 'noGoPin' : 'goPin',
+      'By what these pins measure the one that goes is not the smaller: take another pair',
+    )
   return questions
 }
 

@@ -1,7 +1,6 @@
 /** Pins by their marks, with their standing certificates: what gauges made with them count by. */
 import { sql } from 'drizzle-orm'
-import { BORE_U_MM, checkPinPair, isOfPin, pinAt, type PinCertificate, type PinSize } from '#core/wear'
-import { InputError } from '#core/numeric'
+import { BORE_U_MM, countedPin, isPinPair, type PinCertificate, type PinSize } from '#core/wear'
 import type { Connection } from '../../db/client'
 
 export interface BookedPin {
@@ -37,25 +36,26 @@ interface Pair {
   noGoPin: string | null
 }
 
-/**
- * The sizes that a reading counts with: by the certificates of its pins where they have one, as typed otherwise. A pin
- * whose mark is used for another size, and two pins that by their certificates are no pair, count as typed.
- */
-export function countedPins(g: Pair, at: Date, book: PinBook): { go: PinSize | null; noGo: PinSize | null } {
-  const go = certified(g.goPin, g.goMm, at, book)
-  const noGo = certified(g.noGoPin, g.noGoMm, at, book)
-  try {
-    checkPinPair(go?.sizeMm ?? g.goMm, noGo?.sizeMm ?? g.noGoMm)
-    return { go, noGo }
-  } catch (e) {
-    if (!(e instanceof InputError)) throw e
-    return { go: null, noGo: null }
-  }
+interface Counted {
+  go: PinSize | null
+  noGo: PinSize | null
+}
+/** The sizes of a reading's pins by their certificates; null where a pin counts as typed. */
+export function certifiedPins(g: Pair, at: Date, book: PinBook): Counted {
+  return { go: certified(g.goPin, g.goMm, at, book), noGo: certified(g.noGoPin, g.noGoMm, at, book) }
+}
+/** Whether they are still a pair by what they measure. */
+export const isCertifiedPair = (g: Pair, { go, noGo }: Counted): boolean =>
+  isPinPair(go?.sizeMm ?? g.goMm, noGo?.sizeMm ?? g.noGoMm)
+
+/** The sizes that a reading counts with. Two pins that by their certificates are no pair count as typed. */
+export function countedPins(g: Pair, at: Date, book: PinBook): Counted {
+  const counted = certifiedPins(g, at, book)
+  return isCertifiedPair(g, counted) ? counted : { go: null, noGo: null }
 }
 
 function certified(mark: string | null, typedMm: number | null, at: Date, book: PinBook): PinSize | null {
   const pin = mark === null ? undefined : book.get(keyOfMark(mark))
-  if (typedMm === null || pin === undefined || !isOfPin(typedMm, pin.nominalMm, pin.certificates)) return null
-  const size = pinAt(pin.certificates, at.getTime())
+  const size = typedMm === null || pin === undefined ? null : countedPin(pin, typedMm, at.getTime())
   return size && { ...size, uMm: Math.max(size.uMm, BORE_U_MM[0]) }
 }

@@ -28,7 +28,7 @@ const USE_DAYS = 365
 /** A forecast without an end is kept as this many kg. */
 const ENDLESS_KG = 1e9
 
-interface ItemRow extends Record<string, unknown> {
+interface ItemRow {
   id: number
   kind: StockKind
   name: string
@@ -45,8 +45,27 @@ interface ItemRow extends Record<string, unknown> {
   onOrder: number
   countedAt: string | null
 }
+/** What is kept, or nozzles of a type for which nobody set a minimum. */
+type Item = Omit<ItemRow, 'id' | 'version'> & { id: number | null; version: number | null }
+const unkeptItem = ({ id, name }: { id: number; name: string }): Item => ({
+  id: null,
+  version: null,
+  kind: 'nozzle',
+  name,
+  unit: 'pieces',
+  nozzleTypeId: id,
+  minimum: null,
+  usedBy: null,
+  price: null,
+  pricedOn: null,
+  note: '',
+  withdrawn: false,
+  onHand: 0,
+  onOrder: 0,
+  countedAt: null,
+})
 const itemRows = (db: Connection) =>
-  db.execute<ItemRow>(sql`
+  db.execute<ItemRow & Record<string, unknown>>(sql`
     select i.id, i.kind, i.name, i.unit, i.nozzle_type_id "nozzleTypeId", i.minimum, i.used_by "usedBy", i.price,
       i.priced_on::text "pricedOn", i.note, i.withdrawn, i.version, coalesce(s.on_hand, 0) "onHand",
       coalesce(s.on_order, 0) "onOrder", ${iso('s.counted_at')} "countedAt"
@@ -156,13 +175,13 @@ export async function stockPage(db: Connection, days: number): Promise<Stock> {
     shopSettings(db),
     listMoves(db),
   ])
-  const price = (i: ItemRow | null, typeId: number | null): StockLine['price'] => {
-    if (i?.price != null) return { each: i.price, on: i.pricedOn }
-    const material = types.find(t => t.id === typeId)?.material
+  const priceOf = (i: Item): StockLine['price'] => {
+    if (i.price !== null) return { each: i.price, on: i.pricedOn }
+    const material = types.find(t => t.id === i.nozzleTypeId)?.material
     const shops = material === undefined ? undefined : settings.prices[`nozzle ${material}`]
     return shops ? { each: shops.price, on: null } : null
   }
-  const lineOf = (i: ItemRow): StockLine => {
+  const lineOf = (i: Item): StockLine => {
     const onHand = onHandOf(i, tags)
     const type = i.nozzleTypeId
     const used = uses.find(u => u.itemId === i.id)
@@ -174,38 +193,15 @@ export async function stockPage(db: Connection, days: number): Promise<Stock> {
       usedBefore: type === null ? null : (tags.nozzles.get(type)?.usedBefore ?? 0),
       wanted: i.kind === 'hotend' ? null : wanted,
       toOrder: i.withdrawn ? 0 : toOrder({ ...i, onHand, need: i.kind === 'hotend' ? 0 : (wanted?.enough ?? null) }),
-      due: i.withdrawn ? null : dueOfStock({ ...i, onHand }),
-      price: price(i, type),
+      due: i.id === null || i.withdrawn ? null : dueOfStock({ ...i, id: i.id, onHand }),
+      price: priceOf(i),
     }
   }
   // nozzles of a type that is in use, for which nobody set a minimum
   const kept = new Set(items.filter(i => !i.withdrawn).map(i => i.nozzleTypeId))
   const unkept = types
     .filter(t => !kept.has(t.id) && (heads.has(t.id) || tags.nozzles.has(t.id)))
-    .map((t): StockLine => {
-      const onHand = tags.nozzles.get(t.id)?.count ?? 0
-      const wanted = byForecasts(heads.get(t.id) ?? [], days)
-      return {
-        id: null,
-        kind: 'nozzle',
-        name: t.name,
-        unit: 'pieces',
-        nozzleTypeId: t.id,
-        onHand,
-        usedBefore: tags.nozzles.get(t.id)?.usedBefore ?? 0,
-        onOrder: 0,
-        minimum: null,
-        wanted,
-        toOrder: toOrder({ onHand, onOrder: 0, minimum: null, need: wanted?.enough ?? null }),
-        due: null,
-        countedAt: null,
-        price: price(null, t.id),
-        usedBy: null,
-        note: '',
-        withdrawn: false,
-        version: null,
-      }
-    })
+    .map(t => lineOf(unkeptItem(t)))
   const lines = [...unkept, ...items.map(lineOf)].sort(
     (a, b) =>
       Number(a.withdrawn) - Number(b.withdrawn) ||
