@@ -32,5 +32,20 @@ insert into warm_ups (printer_id, place, opening, source, bed_c, room_c, fit, re
     (select jsonb_agg(jsonb_build_object('s', k * 20, 'c', 23 + 40 * (1 - exp(-k / 75.0)))) from
       generate_series(0, 400) k), now() - (201 - i) * interval '3 days', 1
   from generate_series(1, 200) i;
+-- the shelf: 120 things with what came and went in ten years; the pins that gauges were made with, certified yearly
+insert into stock_items (kind, name, unit, minimum, price, priced_on, created_by)
+  select (array['belt', 'filter', 'gear', 'sheet', 'tube'])[1 + i % 5], 'thing ' || i, 'pieces', 2, 4 + i % 30,
+    current_date, 1 from generate_series(1, 120) i;
+insert into stock_moves (item_id, kind, quantity, occurred_at, person_id)
+  select i, (array['counted', 'ordered', 'received', 'used', 'used', 'used'])[1 + k % 6],
+    (array[12, 6, 6, 2, 1, 3])[1 + k % 6], now() - (300 - k) * interval '12 days' + i * interval '1 minute', 1
+  from generate_series(1, 120) i, generate_series(1, 299) k;
+insert into pins (mark, nominal_mm, created_by) select 'P-' || i, i / 100.0, 1 from generate_series(20, 90) i;
+insert into pin_certificates (pin_id, size_mm, u_mm, due_on, occurred_at, person_id)
+  select p.id, p.nominal_mm + 0.0005 * (k % 3), 0.001, current_date - 365 * k + 400, now() - k * interval '365 days', 1
+  from pins p, generate_series(0, 9) k;
+update gauges set go_pin = 'P-' || round(go_mm * 100), no_go_pin = 'P-' || round(no_go_mm * 100)
+  where id % 2 = 0 and go_mm between 0.2 and 0.89 and round(go_mm * 100) = go_mm * 100
+    and no_go_mm <= 0.9 and round(no_go_mm * 100) = no_go_mm * 100;
 set session_replication_role = origin;
 analyze;

@@ -40,10 +40,12 @@ export async function tenYears(runs: number) {
   }
   await client.unsafe(DERIVE)
   await db.transaction(tx => refreshCeilings(tx))
-  // upkeep as is usual, never done since it was planned long ago: the most that its reading has to add up
+  // upkeep as is usual, each month for ten years, but not in the last 200 days: the most that its reading adds up
   for (const { id: printerId } of await client<{ id: number }[]>`select id from printers`)
     await db.transaction(tx => planUsual(tx, { printerId, note: '', confirmed: [] }, 1))
-  await client`update upkeep_tasks set created_at = now() - interval '200 days'`
+  await client`update upkeep_tasks set created_at = now() - interval '3650 days'`
+  await client`insert into upkeep_entries (task_id, printer_id, found, occurred_at, person_id)
+    select id, printer_id, 'in order', now() - k * interval '30 days', 1 from upkeep_tasks, generate_series(7, 120) k`
   for (let id: number = IN_SERVICE[0]; id <= IN_SERVICE[1]; id++) await db.transaction(tx => refreshForecast(tx, id))
   const seconds = (performance.now() - filling) / 1000
   console.log(`filled with ${runs} runs in ${seconds.toFixed(0)} s (budget ${BUDGET_S})`)

@@ -29,6 +29,7 @@ export const PLACE_SAYS: Record<CheckPlace, string> = {
   'change': 'To Change',
   'card': 'See the card',
   'level': 'Level and Z',
+  'upkeep': 'To its test',
 }
 
 /** The page where it is done; null for what stands on the check itself. */
@@ -66,6 +67,8 @@ export function placeUrl(where: CheckPlace, a: About): string | null {
       return `/equip/materials?m=${a.materialId ?? ''}#worked`
     case 'level':
       return `/change/level?printer=${printer}`
+    case 'upkeep':
+      return `/change/upkeep?printer=${printer}`
     case 'change':
       return `/change?printer=${printer}`
     default:

@@ -5,6 +5,7 @@
  */
 import { ANY_C, readSurface, surfaceText } from '../limits'
 import { capital, celsius, chance, counted, FOR_GOOD_H, grams, hours, kgEstimate, listed } from '../words'
+import type { GuardState } from '../chamber'
 import { letDownToC } from '../cooling'
 import { compareJob, countWords, differsWords, ofJob, recordOf } from '../cards'
 import { sustainedWords } from '../flow'
@@ -79,16 +80,17 @@ function checkFacts(f: PrecheckFacts): void {
 }
 
 /**
- * The lines of "may I press start": whether the printer is ready for work and may take it, profile, what worked,
- * limits, what stands in the nozzle, flow, wear, spool, water, surface, level, first layer, fan, lid, chamber, soak,
- * the shop's own, and what comes after; each with what it rests on and where that is changed. Facts in °C, mm³/s, g, h
- * and min; what is not known (null) is never a pass. Throws InputError for a number outside its range.
+ * The lines of "may I press start": whether the printer is ready for work, may take it and is guarded, profile, what
+ * worked, limits, what stands in the nozzle, flow, wear, spool, water, surface, level, first layer, fan, lid, chamber,
+ * soak, the shop's own, and what comes after; each with what it rests on and where that is changed. Facts in °C, mm³/s,
+ * g, h and min; what is not known (null) is never a pass. Throws InputError for a number outside its range.
  */
 export function precheck(f: PrecheckFacts): CheckLine[] {
   checkFacts(f)
   return [
     ...ready(f),
     ...restricted(f),
+    ...guarded(f),
     profile(f),
     ...worked(f),
     ...limits(f),
@@ -118,6 +120,33 @@ const restricted = (f: PrecheckFacts): CheckLine[] =>
   f.restrictions.length === 0
     ? []
     : [line('restrictions', 'confirm', `This job may run here, by its restrictions: ${f.restrictions.join('; ')}.`)]
+
+/**
+ * A heater that nothing stops is not left alone: a guard that did not trip, or was changed since it did. One that was
+ * never tested or is due again is told by what is due; it says nothing against this job.
+ */
+function guarded(f: PrecheckFacts): CheckLine[] {
+  const all = (state: GuardState) => f.guards.filter(g => g.state === state).map(g => g.guard)
+  const more: More = { where: 'upkeep', reasons: ['a person stays by it until it is cold'] }
+  const failed = all('failed')
+  const changed = all('changed since')
+  const lines: CheckLine[] = []
+  if (failed.length > 0)
+    lines.push(
+      line('guards', 'stop', `Did not trip when tested: the ${listed(failed, 'and')}. Nobody leaves this job alone.`, {
+        fix: 'Mend it, and test it again',
+        ...more,
+      }),
+    )
+  if (changed.length > 0)
+    lines.push(
+      line('guards', 'look', `Not proved since heater or sensor was changed: the ${listed(changed, 'and')}.`, {
+        fix: 'Test it, with somebody beside it',
+        ...more,
+      }),
+    )
+  return lines
+}
 
 function profile(f: PrecheckFacts): CheckLine {
   const { job, made, material: m } = f

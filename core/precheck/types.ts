@@ -1,5 +1,6 @@
 /** Words of the pre-run check. A fact that is not known is null, and never counts as a pass. */
 import type { CardValue } from '../cards'
+import type { Guard, GuardState } from '../chamber'
 import type { Sustained } from '../flow'
 import type { DryTime } from '../drying'
 
@@ -7,6 +8,7 @@ import type { DryTime } from '../drying'
 export const CHECK_KEYS = [
   'ready',
   'restrictions',
+  'guards',
   'profile',
   'what worked',
   'limits',
@@ -49,6 +51,7 @@ export const CHECK_PLACES = [
   'change',
   'card',
   'level',
+  'upkeep',
 ] as const
 export type CheckPlace = (typeof CHECK_PLACES)[number]
 
@@ -88,6 +91,8 @@ export interface LimitLine {
 export interface PrecheckFacts {
   /** What the printer is not used for, in the shop's words. */
   restrictions: readonly string[]
+  /** How what stops a runaway heater of the printer stands, by its latest test. */
+  guards: readonly { guard: Guard; state: GuardState }[]
   /** What keeps the printer from being ready for work: a procedure left open, a tag, a note that nobody signed. */
   notReady: readonly { reason: string; action: string }[]
   job: {

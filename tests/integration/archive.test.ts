@@ -143,7 +143,7 @@ test('cut short, another ZIP and a newer version’s are refused with the reason
     }
     return await to.close()
   }
-  const newer = (text: string) => text.replace('"0035_labels.sql"', '"0035_labels.sql","9999_later.sql"')
+  const newer = (text: string) => text.replace('"0037_large_shops.sql"', '"0037_large_shops.sql","9999_later.sql"')
   const few = (text: string) => text.split('\n').slice(0, 3).join('\n')
   await refused('newer.zip', await changed('manifest.json', newer), /newer version of Iron Nozzle \(9999_later\.sql\)/)
   await refused('other.zip', await changed('manifest.json', () => '{"name":"x"}'), /ZIP of something else/)

@@ -4,12 +4,14 @@ import { describe, expect, test } from 'vitest'
 import { cutOutTestSchema } from '#shared/entries/plans'
 import { soakSchema } from '#shared/entries/prepare'
 import { upkeepPlanSchema, upkeepSchema, upkeepTaskFields } from '#shared/entries/upkeep'
+import { daysOf } from '../../server/db/lately'
 import { chambersPage } from '../../server/records/chambers/surveys'
 import { saveCutOutTest } from '../../server/records/chambers/plans'
 import { editRecord } from '../../server/records/entry/edits'
 import { saveEnding } from '../../server/records/entry/endings'
 import { endingSchema } from '#shared/entries/log'
 import { saveSoak } from '../../server/records/prepare/soaks'
+import { guardStates } from '../../server/records/upkeep/guards'
 import { addUpkeepTask, planUsual } from '../../server/records/upkeep/tasks'
 import { saveUpkeep, upkeepDue, upkeepPage } from '../../server/records/upkeep/upkeep'
 import { entriesOf } from './derived-support'
@@ -56,9 +58,9 @@ describe('hours and kilograms', () => {
     expect((await one(id)).due).toMatchObject({ mark: 'fine' })
     await run(0.5, { hours: null })
     expect((await one(id)).withoutHours).toBe(1)
-    // one that hardly works: what comes in ten thousand days takes no list down
+    // one that hardly works: what comes in thousands of days takes no list down
     const seldom = await task({ name: 'Rods', kind: 'rods and screws', everyHours: 20_000 })
-    expect((await one(seldom.id)).inDays).toBeGreaterThan(10_000)
+    expect((await one(seldom.id)).inDays).toBeGreaterThan(5_000)
     expect((await upkeepDue(db)).some(d => d.of === 'Rods')).toBe(false)
     await strike('run', later.runId)
     await strike('run', last.runId)
@@ -98,6 +100,38 @@ test('what needs work says what, stays due, and is due no more when it was put r
   expect((await one(id)).due).toBeNull()
   await strike('upkeep', entry)
   expect((await upkeepPage(db)).entries.find(e => e.id === entry)!.struck).not.toBeNull()
+})
+
+test('what goes on a day is spread over the days that there were, a week at least', async () => {
+  const over = async (days: number) => {
+    const since = sql`now() - ${days}::int * interval '1 day'`
+    const [row] = await db.execute<{ d: number }>(sql`select ${daysOf(since, 28)} d`)
+    return row!.d
+  }
+  expect([await over(100), await over(20), await over(2)]).toEqual([28, 20, 7])
+})
+
+test('a guard stands as its latest test found it, for the check before a run too', async () => {
+  const test = (tripped: boolean, days: number) => {
+    const entry = {
+      printerId: shop.printerId,
+      guard: 'hotend thermal cut-out',
+      tripped,
+      atC: 130,
+      occurredAt: ago(days),
+    }
+    return tx(c => saveCutOutTest(c, cutOutTestSchema.parse(entry), 1))
+  }
+  const hotend = async (id: number = shop.printerId) =>
+    (await guardStates(db, { id, parts: [] }, Date.now())).find(g => g.guard === 'hotend thermal cut-out')?.state
+  expect(await hotend()).toBe('never tested')
+  await test(true, 3)
+  expect(await hotend()).toBe('proved')
+  const { id } = await test(false, 1)
+  expect(await hotend()).toBe('failed')
+  expect(await hotend(shop.printerId + 1)).toBe('never tested')
+  await strike('cut-out test', id)
+  expect(await hotend()).toBe('proved')
 })
 
 test('an interval of zero, none, or a guard twice: named at its field', async () => {

@@ -65,6 +65,7 @@ const GOOD: PrecheckFacts = {
   level: null,
   zLost: null,
   restrictions: [],
+  guards: [],
   soak: { running: false, leftMin: 0, done: true },
   worked: null,
   own: [],

@@ -27,6 +27,19 @@ describe('pre-run check', () => {
       ),
     ).toEqual({ may: true, open: [], waived: 0 })
   })
+  // common practice, no source: what cannot stop a heater is not left alone; a person beside it may run it
+  test('a cut-out that did not trip is answered by a person who stays, never by a tick', () => {
+    const lines = precheck({ ...good, guards: [{ guard: 'bed thermal cut-out', state: 'failed' }] })
+    const index = lines.findIndex(l => l.key === 'guards')
+    const with_ = (a: Omit<Answer, 'index'>) => verdictOf(lines, [{ index, ...a }]).open.includes(index)
+    expect(with_({ how: 'looked', reason: '' })).toBe(true)
+    expect(with_({ how: 'waived', reason: 'a person stays by it until it is cold' })).toBe(false)
+    const quiet = (['proved', 'due again', 'never tested'] as const).map(state => ({
+      guard: 'bed thermal cut-out' as const,
+      state,
+    }))
+    expect(precheck({ ...good, guards: quiet }).some(l => l.key === 'guards')).toBe(false)
+  })
   test('a profile of another material is caught, and the likeliest named', () => {
     expect(of(job({ nozzleC: 220, bedC: 55 }), 'profile')).toMatchObject({
       status: 'stop',
@@ -38,6 +51,8 @@ describe('pre-run check', () => {
     expect(likeliest({ nozzleC: 400, bedC: 78 }, good.others, 'none')).toBeNull()
   })
   test.each<[string, Partial<PrecheckFacts>, string, string]>([
+    ['guards', { guards: [{ guard: 'bed thermal cut-out', state: 'failed' }] }, 'stop', 'the bed thermal cut-out.'],
+    ['guards', { guards: [{ guard: 'bed thermal cut-out', state: 'changed since' }] }, 'look', 'Not proved since'],
     ['flow', job({ peakMm3S: 14 }), 'look', '14.0 mm³/s is above the 10.0'],
     ['flow', { nozzle: { ...good.nozzle!, provenMm3S: null } }, 'unknown', 'not known yet'],
     ['wear', job({ fibreG: 100 }), 'look', 'perhaps too little'],

@@ -24,6 +24,7 @@ const NAMES: Record<CheckLine['key'], string> = {
   'ready': 'Ready for work',
   'profile': 'Profile',
   'restrictions': 'Restrictions',
+  'guards': 'Cut-outs',
   'what worked': 'What worked',
   'limits': "Printer's limits",
   'in the nozzle': 'In the nozzle',

@@ -36,6 +36,7 @@ import { iso } from '../../db/iso'
 import { shopRules } from '../printers/ceilings'
 import { standings } from '../change/under-way'
 import { levelStands } from '../level/levels'
+import { guardStates } from '../upkeep/guards'
 import { zLostOn } from '../level/z-records'
 import { checkLinesFor } from './check-lines'
 import { drynessIn, drynessMissing } from './precheck-water'
@@ -154,9 +155,10 @@ export async function gatherFacts(
   const ofNozzle = head.nozzle
     ? await nozzleFacts(db, head.nozzle, q.headId, material, askings, purges, job.nozzleC)
     : null
-  const [stand, restrictions, level, zLost, soak, worked, own] = await Promise.all([
+  const [stand, restrictions, guards, level, zLost, soak, worked, own] = await Promise.all([
     standings(db, [printer.id]),
     restrictionsOf(db, printer.id),
+    guardStates(db, printer, now.getTime()),
     levelStands(db, q.printerId, job.bedC),
     zLostOn(db, q.headId),
     soakOf(db, printer, now),
@@ -167,6 +169,7 @@ export async function gatherFacts(
   const facts: PrecheckFacts = {
     notReady: notReady(printer.name, standing),
     restrictions,
+    guards,
     job,
     made: {
       nozzleC: job.nozzleC === null ? null : heatAt(stack.sensors.hotend, job.nozzleC).trueC,

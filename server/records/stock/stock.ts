@@ -16,12 +16,13 @@ import { dueOfStock, PROBABLY_PAST, type Due } from '#core/schedule'
 import type { Stock, StockLine, StockMoveLine } from '#shared/answers/stock'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
+import { daysOf } from '../../db/lately'
 import { typeLives } from '../nozzles/lives'
 import { shopSettings } from '../shop/settings'
 
 /** What was logged of the shelf, that the page lists. */
 const MOST_MOVES = 30
-/** What goes through a head a day is told by so many days. */
+/** What goes through a head a day is told by so many days, or by as many as it has been here. */
 const LATELY_DAYS = 56
 /** How often something is used is told by so many days at most. */
 const USE_DAYS = 365
@@ -112,11 +113,11 @@ async function headsByType(db: Connection): Promise<Map<number, HeadWear[]>> {
   const [rows, lives] = await Promise.all([
     db.execute<{ typeId: number; median: number; low80: number; high80: number; perDay: number }>(sql`
       select n.type_id "typeId", f.left_kg median, f.left_low_kg low80, f.left_high_kg high80,
-        coalesce((select sum(t.wear_kg) from standing_run_tools t where t.head_id = s.head_id
-          and t.ended_at > now() - ${sql.raw(`interval '${LATELY_DAYS} days'`)}), 0)::float8
-          / ${LATELY_DAYS}::float8 "perDay"
+        coalesce(l.kg, 0)::float8 / ${daysOf(sql`least(h.created_at, l.first)`, LATELY_DAYS)} "perDay"
       from nozzle_stands s join nozzles n on n.id = s.nozzle_id join forecasts f on f.nozzle_id = n.id
       join heads h on h.id = s.head_id join printers p on p.id = h.printer_id
+      cross join lateral (select sum(t.wear_kg) kg, min(t.ended_at) "first" from standing_run_tools t
+        where t.head_id = s.head_id and t.ended_at > now() - ${sql.raw(`interval '${LATELY_DAYS} days'`)}) l
       where s.kind = 'fit' and not p.out_of_use`),
     typeLives(db),
   ])

@@ -1,12 +1,11 @@
 /** How far upkeep has come, what is due of it, and what was found. */
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import { guardState, TEST_EVERY_DAYS, type Guard } from '#core/chamber'
+import { TEST_EVERY_DAYS, type Guard } from '#core/chamber'
 import { guardsOf } from '#core/procedures'
 import {
   comesInDays,
   dueOfComing,
-  dueOfGuard,
   dueOfNoUpkeep,
   dueOfUntested,
   dueOfUpkeep,
@@ -19,19 +18,21 @@ import type { upkeepSchema } from '#shared/entries/upkeep'
 import { day } from '#shared/time'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
+import { daysOf } from '../../db/lately'
 import { upkeepEntries } from '../../db/schema'
-import { WATCHED } from '../chambers/plans'
 import { notInFuture, refuseField } from '../entry/refusal'
 import { shopSettings } from '../shop/settings'
 import { takeForUpkeep } from '../stock/items'
+import { guardDue, lastTests, type TestRow } from './guards'
 
 /** What was found, that the page lists. */
 const MOST_ENTRIES = 60
 const DAY_MS = 86_400_000
 /** What comes within so many days is said beforehand. */
 export const AHEAD_DAYS = 14
-/** What a printer does a day is told by so many days. */
-const LATELY_DAYS = sql.raw('28')
+/** What a printer does a day is told by so many days, or by as many as it has been here. */
+const LATELY_DAYS = 28
+const HERE_DAYS = daysOf(sql`least(p.created_at, min(d.day)::timestamp at time zone 'UTC')`, LATELY_DAYS)
 
 type Row = Omit<UpkeepTask, 'done' | 'share' | 'due' | 'inDays'> &
   Record<string, unknown> & {
@@ -70,37 +71,18 @@ async function taskRows(db: Connection): Promise<Row[]> {
       w.hours + s.hours hours, w.without_hours "withoutHours", w.kg,
       greatest(0, extract(epoch from now() - l.since) / 86400)::float8 days,
       l.at "doneAt", l."by", l.found, l.says, lately.hours "dayHours", lately.kg "dayKg"
-    from upkeep_tasks k
+    from upkeep_tasks k join printers p on p.id = k.printer_id
     left join lateral (
       select e.occurred_at, ${iso('e.occurred_at')} at, u.name "by", e.found, e.says from standing_upkeep_entries e
       join people u on u.id = e.person_id where e.task_id = k.id
       order by e.occurred_at desc, e.id desc limit 1) e on true
     cross join lateral (select coalesce(e.occurred_at, k.created_at) since, e.at, e."by", e.found, e.says) l
     ${WORKED}
-    left join lateral (select coalesce(sum(d.hours), 0)::float8 / ${LATELY_DAYS} hours,
-      coalesce(sum(d.filled_g), 0)::float8 / 1000 / ${LATELY_DAYS} kg
-      from printer_days d where d.printer_id = k.printer_id and d.day > day_of(now()) - ${LATELY_DAYS}) lately on true
+    cross join lateral (select coalesce(sum(d.hours), 0)::float8 / ${HERE_DAYS} hours,
+      coalesce(sum(d.filled_g), 0)::float8 / 1000 / ${HERE_DAYS} kg
+      from printer_days d where d.printer_id = k.printer_id
+        and d.day > day_of(now()) - ${sql.raw(String(LATELY_DAYS))}) lately
     order by k.printer_id, k.withdrawn, k.id`)
-}
-
-interface TestRow extends Record<string, unknown> {
-  printerId: number
-  guard: Guard
-  tripped: boolean
-  at: string
-  by: string
-  note: string
-  changed: boolean
-}
-/** The latest test of each guard of each printer, and whether its heater or sensor was changed since. */
-async function lastTests(db: Connection): Promise<TestRow[]> {
-  return await db.execute<TestRow>(sql`
-    select t.printer_id "printerId", t.guard, t.tripped, ${iso('t.occurred_at')} at, u.name "by", t.note,
-      exists (select from standing_stack_changes c join part_events e on e.change_id = c.id and e.kind = 'fit'
-        join parts a on a.id = e.part_id where c.kind = 'changed' and c.printer_id = t.printer_id
-        and c.occurred_at > t.occurred_at and (${WATCHED})) changed
-    from (select distinct on (printer_id, guard) * from standing_cut_out_tests
-      order by printer_id, guard, occurred_at desc, id desc) t join people u on u.id = t.person_id`)
 }
 
 export interface UpkeepDue extends Due {
@@ -134,10 +116,12 @@ async function listUpkeep(db: Connection): Promise<(UpkeepPrinter & { due: Found
     shopSettings(db),
   ])
   const nowMs = Date.now()
+  const rowsOf = new Map<number, Row[]>(printers.map(p => [p.id, []]))
+  for (const r of rows) rowsOf.get(r.printerId)?.push(r)
   return printers.map(({ toCommission, heated, ...p }) => {
     const guards = guardsOf({ parts: heated ? [{ role: 'chamber heater' }] : [] })
     const test = (guard: Guard) => tests.find(t => t.printerId === p.id && t.guard === guard) ?? null
-    const tasks = rows.filter(r => r.printerId === p.id).map(r => taskOf(r, p.name, test, nowMs, timeZone))
+    const tasks = rowsOf.get(p.id)!.map(r => taskOf(r, p.name, test, nowMs, timeZone))
     // until it is commissioned that alone is due of it
     const due = toCommission ? [] : dueOf(p.name, tasks, guards, test, nowMs)
     return { ...p, guards, tasks, due }
@@ -173,6 +157,28 @@ function dueOf(
 const comingOf = (printer: string, t: UpkeepTask): Due | null =>
   t.inDays === null || t.inDays > AHEAD_DAYS ? null : dueOfComing(printer, t.name, t.inDays)
 
+/** Field by field: there are many rows, and of an object with a rest taken off it every copy is slow. */
+const plannedOf = (r: Row) => ({
+  id: r.id,
+  printerId: r.printerId,
+  kind: r.kind,
+  name: r.name,
+  everyHours: r.everyHours,
+  everyKg: r.everyKg,
+  everyDays: r.everyDays,
+  guard: r.guard,
+  stockItemId: r.stockItemId,
+  stockQuantity: r.stockQuantity,
+  basis: r.basis,
+  note: r.note,
+  withdrawn: r.withdrawn,
+  version: r.version,
+  hours: r.hours,
+  withoutHours: r.withoutHours,
+  kg: r.kg,
+  days: r.days,
+})
+
 function taskOf(
   row: Row,
   printer: string,
@@ -180,7 +186,8 @@ function taskOf(
   nowMs: number,
   zone: string,
 ): UpkeepTask {
-  const { doneAt, by, found, says, dayHours, dayKg, ...r } = row
+  const { doneAt, by, found, says, dayHours, dayKg } = row
+  const r = plannedOf(row)
   const guarded = r.guard as Guard | null
   const every = { hours: r.everyHours, kg: r.everyKg, days: r.everyDays }
   if (guarded !== null) {
@@ -216,12 +223,6 @@ function taskOf(
   }
 }
 
-function guardDue(printer: string, guard: Guard, last: TestRow | null, nowMs: number, every: number): Due | null {
-  const of = last && { atMs: Date.parse(last.at), tripped: last.tripped, changed: last.changed }
-  const days = last === null ? null : (nowMs - Date.parse(last.at)) / DAY_MS
-  return dueOfGuard(printer, guard, guardState(of, nowMs, every), { days, every })
-}
-
 /** All that is due of upkeep. */
 export async function upkeepDue(db: Connection): Promise<UpkeepDue[]> {
   const printers = await listUpkeep(db)
@@ -238,8 +239,9 @@ async function listEntries(db: Connection): Promise<UpkeepLine[]> {
     select e.id::int, k.id "taskId", k.name task, p.name printer, p.id "printerId", e.found, e.says,
       ${iso('e.occurred_at')} at, u.name "by",
       (select s.reason from strikes s where s.target = 'upkeep' and s.target_id = e.id) struck
-    from upkeep_entries e join upkeep_tasks k on k.id = e.task_id join printers p on p.id = k.printer_id
-    join people u on u.id = e.person_id order by e.occurred_at desc, e.id desc limit ${MOST_ENTRIES}`)
+    from (select * from upkeep_entries order by occurred_at desc, id desc limit ${MOST_ENTRIES}) e
+    join upkeep_tasks k on k.id = e.task_id join printers p on p.id = k.printer_id
+    join people u on u.id = e.person_id order by e.occurred_at desc, e.id desc`)
 }
 
 export async function saveUpkeep(
