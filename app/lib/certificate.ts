@@ -1,5 +1,13 @@
 /** What a printer's certificate says: what it may be set to, what that rests on, and what is due before it is whole. */
-import { guardState, placesOf, TEST_EVERY_DAYS, type Guard, type GuardState, type SurveyFound } from '#core/chamber'
+import {
+  guardState,
+  placesOf,
+  surveyHolds,
+  TEST_EVERY_DAYS,
+  type Guard,
+  type GuardState,
+  type SurveyFound,
+} from '#core/chamber'
 import { openingOf } from '#core/limits'
 import { ONE_SIDED_90 } from '#core/numeric'
 import { guardsOf } from '#core/procedures'
@@ -56,8 +64,8 @@ function limitLines(limits: readonly ZoneLimit[], printer: StackPrinter): Certif
 function surveyOf(data: Chambers, printer: StackPrinter): { line: SurveyLine; found: SurveyFound } | null {
   const opening = openingOf(printer.parts.find(p => p.role === 'lid'))
   for (const line of data.surveys) {
-    const holds = line.struck === null && line.changed.length === 0 && line.state.gapMm === 0
-    if (line.printerId !== printer.id || !holds || line.state.opening !== opening) continue
+    if (line.printerId !== printer.id || line.struck !== null) continue
+    if (!surveyHolds(line.state, line.changed, opening)) continue
     const found = foundOf(line)
     if (found && placesOf(found).length > 0) return { line, found }
   }

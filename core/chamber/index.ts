@@ -24,6 +24,7 @@ export {
   SURVEY_BED_C,
   SURVEY_CHAMBER_C,
   surveyFound,
+  surveyHolds,
   surveySources,
 } from './survey'
 export type { ChamberSize, ProbeFound, Survey, Surveyed, SurveyFound, SurveyProbe, SurveyState } from './survey'

@@ -36,6 +36,13 @@ export interface SurveyState {
   /** How far the door stood open, mm. */
   gapMm: number
 }
+/**
+ * Whether a survey says what the air is now: nothing that makes the air was `changed` since, its door was shut, and the
+ * lid was as it is. One rule for the certificate and for what is due.
+ */
+export const surveyHolds = (s: SurveyState, changed: readonly string[], opening: Opening): boolean =>
+  changed.length === 0 && s.gapMm === 0 && s.opening === opening
+
 export interface Survey {
   timesS: readonly number[]
   roomC: readonly Read[]

@@ -7,7 +7,7 @@ import { changeSchema } from '#shared/entries/printers'
 import { referenceFields, sensorCheckSchema } from '#shared/entries/sensors'
 import type { Connection } from '../../server/db/client'
 import { saveCutOutTest, savePlan } from '../../server/records/chambers/plans'
-import { chambersPage, saveSurvey } from '../../server/records/chambers/surveys'
+import { chambersPage, lastSurveys, saveSurvey } from '../../server/records/chambers/surveys'
 import { saveStrike } from '../../server/records/entry/strikes'
 import { addPrinter, saveChange } from '../../server/records/printers/stack-change'
 import { listStacks } from '../../server/records/printers/stack-read'
@@ -70,6 +70,19 @@ test('a part that makes no air changes nothing, nor does a lid taken off and put
   await survey([77, 46.1])
   await change({ add: [{ kind: 'silicone sock', headId: (await printer()).heads[0]!.id }] })
   expect((await line()).changed).toEqual([])
+})
+
+test('what is due of it goes by the lid as it is now, as the certificate does', async () => {
+  const days = async () => (await lastSurveys(db)).find(s => s.printer === `Printer ${n}`)!.days
+  const state = (more: object) => ({ state: { opening: 'shut', fan: null, gapMm: 0, ...more } })
+  expect(await days()).toBeNull()
+  await survey([77, 46.1], { ...state({ opening: 'off' }), occurredAt: ago(3) })
+  await survey([77, 46.1], { ...state({ gapMm: 40 }), occurredAt: ago(2) })
+  expect(await days()).toBeNull()
+  const { id } = await survey([77, 46.1], { ...state({}), occurredAt: ago(1) })
+  expect(await days()).toBeCloseTo(1, 2)
+  await strike('survey', id)
+  expect(await days()).toBeNull()
 })
 
 test('raw numbers stay; a check of the bed is reckoned on both sides', async () => {

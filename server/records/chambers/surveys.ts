@@ -5,13 +5,14 @@ import {
   placesOf,
   PRACTICE_TAU_S,
   surveyFound,
+  surveyHolds,
   surveySources,
   TAU_S,
   type Surveyed,
   type SurveyFound,
   type SurveyState,
 } from '#core/chamber'
-import { heatAt, type AirSource } from '#core/limits'
+import { heatAt, openingOf, type AirSource, type Part } from '#core/limits'
 import { InputError } from '#core/numeric'
 import type { ChamberLine, Chambers, SurveyLine } from '#shared/answers/chambers'
 import type { ZoneLimit } from '#shared/answers/printers'
@@ -232,15 +233,18 @@ function doubts(found: SurveyFound) {
 
 /** Enclosed printers with how many days ago the last survey was made that still holds; null where none does. */
 export async function lastSurveys(db: Connection): Promise<{ printer: string; days: number | null }[]> {
+  type Last = SurveyState & { printerId: number; days: number; changed: string[]; lid: Pick<Part, 'details'> | null }
   const [chambers, rows] = await Promise.all([
     listChambers(db),
-    db.execute<{ printerId: number; days: number; changed: string[] }>(sql`
-      select s.printer_id "printerId", extract(epoch from now() - s.occurred_at)::float8 / 86400 "days",
-        ${CHANGED} changed
+    db.execute<Last & Record<string, unknown>>(sql`
+      select s.printer_id "printerId", s.opening, s.fan, s.gap_mm "gapMm",
+        extract(epoch from now() - s.occurred_at)::float8 / 86400 "days", ${CHANGED} changed,
+        (select json_build_object('details', a.details) from part_places h join parts a on a.id = h.part_id
+          where h.kind = 'fit' and h.printer_id = s.printer_id and a.role = 'lid' limit 1) lid
       from ${latest('standing_surveys')} s where s.nth <= ${MOST_SURVEYS} order by s.occurred_at desc, s.id desc`),
   ])
   return chambers.map(c => ({
     printer: c.printer,
-    days: rows.find(r => r.printerId === c.printerId && r.changed.length === 0)?.days ?? null,
+    days: rows.find(r => r.printerId === c.printerId && surveyHolds(r, r.changed, openingOf(r.lid)))?.days ?? null,
   }))
 }
