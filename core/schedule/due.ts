@@ -1,5 +1,10 @@
 /** What is due: why, what to do about it, where, and how much it matters. */
 
+import { need } from '../numeric'
+
+/** Any mass, degree or time of a log: only what is no number is refused, so that no record takes a list down. */
+export const ANY = [-1e15, 1e15] as const
+
 export const STATIONS = ['floor', 'equip', 'prepare', 'run', 'inspect', 'change', 'verify', 'stores'] as const
 export type Station = (typeof STATIONS)[number]
 
@@ -24,9 +29,13 @@ export interface Due {
 /**
  * How much a due matters, 0 to 100: what being due at all is worth, and on top the chance that it goes wrong times what
  * that costs. All three are chosen so that what can hurt or break comes first, then what spoils the next job, then what
- * can wait; common practice, no source. `chance` 0 to 1, the others 0 to 100 and together at most 100.
+ * can wait; common practice, no source. `chance` 0 to 1, the others 0 to 100 and together at most 100. Throws
+ * InputError.
  */
 export function weightOf(atAll: number, chance = 0, consequence = 0): number {
+  need('atAll', atAll, 0, 100)
+  need('chance', chance, 0, 1)
+  need('consequence', consequence, 0, 100)
   return Math.min(100, Math.max(0, atAll + chance * consequence))
 }
 

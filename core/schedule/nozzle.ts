@@ -1,7 +1,8 @@
 /** When a nozzle is due: for a gauge, for retirement, for a harder one. */
+import { need, needEach } from '../numeric'
 import type { NozzleMaterial } from '../wear'
 import { capital, chance, kg, listed } from '../words'
-import { weightOf, type Due } from './due'
+import { ANY, weightOf, type Due } from './due'
 
 /** Above this chance a nozzle is rather past its limit than not. */
 export const PROBABLY_PAST = 0.5
@@ -37,9 +38,14 @@ export interface NozzleFacts {
  * null when neither. The same rule stops it on the Floor. `pastChance` 0 to 1, `limitMm` in mm.
  */
 export function wornOut(n: Pick<NozzleFacts, 'limitMm' | 'pastChance' | 'shape'>): string | null {
+  checkWorn(n)
   const broken = n.shape.filter(s => BROKEN.includes(s))
   if (broken.length > 0) return `last gauge found: ${listed(broken, 'and')}`
   return n.pastChance > PROBABLY_PAST ? pastWords(n) : null
+}
+function checkWorn(n: Pick<NozzleFacts, 'limitMm' | 'pastChance'>): void {
+  need('pastChance', n.pastChance, 0, 1)
+  needEach(n, ['limitMm'], ...ANY, 'mm')
 }
 function pastWords(n: Pick<NozzleFacts, 'limitMm' | 'pastChance'>): string {
   const limit = n.limitMm === null ? 'its limit' : `${n.limitMm.toFixed(2)} mm`
@@ -60,6 +66,9 @@ export function gaugeDue(
   n: Pick<NozzleFacts, 'pastChance' | 'nextGaugeKg' | 'jobFibreG'>,
   acceptedRisk: number,
 ): GaugeDue | null {
+  need('pastChance', n.pastChance, 0, 1)
+  need('acceptedRisk', acceptedRisk, 0, 1)
+  needEach(n, ['nextGaugeKg', 'jobFibreG'], ...ANY)
   if (n.pastChance > PROBABLY_PAST) return 'now'
   if (n.pastChance >= acceptedRisk) return 'before a filled job'
   const soon = n.nextGaugeKg !== null && n.jobFibreG !== null && n.nextGaugeKg * 1000 < n.jobFibreG * JOBS_AHEAD
@@ -71,6 +80,8 @@ export function gaugeDue(
  * `acceptedRisk` 0 to 1.
  */
 export function dueOfNozzle(n: NozzleFacts, headId: number, acceptedRisk: number): Due[] {
+  checkWorn(n)
+  need('fibreG', n.fibreG, ...ANY, 'g')
   const out: Due[] = []
   const at = { about: n.tag, station: 'inspect' } as const
   const gauge = { ...at, open: `/inspect/${n.tag}?gauge=1` }

@@ -1,14 +1,18 @@
 /** What is due of what is under way: wet spools, dryings and soaks that are over. Times in ms since 1970. */
-import { need } from '../numeric'
+import { AT_MS, need } from '../numeric'
 import { hours, leftWords, water } from '../words'
-import { weightOf, type Due } from './due'
+import { ANY, weightOf, type Due } from './due'
 
 /** A soak that nobody ended is over after so long, h: nobody soaks a chamber longer; common practice, no source. */
 export const LONGEST_SOAK_H = 12
 
 /** Minutes until something that began at `fromMs` and takes `minutes` is over; negative when it is. */
-export const minutesLeft = (fromMs: number, minutes: number, nowMs: number): number =>
-  minutes - (nowMs - fromMs) / 60_000
+export function minutesLeft(fromMs: number, minutes: number, nowMs: number): number {
+  need('fromMs', fromMs, ...AT_MS, 'ms')
+  need('nowMs', nowMs, ...AT_MS, 'ms')
+  need('minutes', minutes, ...ANY, 'min')
+  return minutes - (nowMs - fromMs) / 60_000
+}
 
 /** Whether a soak that has no end yet still counts as under way or just over. */
 export const soakStands = (fromMs: number, minutes: number, nowMs: number): boolean =>
@@ -17,13 +21,17 @@ export const soakStands = (fromMs: number, minutes: number, nowMs: number): bool
 const ofSpool = (tag: string) => ({ about: tag, station: 'prepare', open: `/prepare/spool/${tag}` }) as const
 
 /** A spool on a printer that holds more water than usually prints, both in wt%. */
-export const dueOfWetSpool = (tag: string, waterWt: number, usualWt: number): Due => ({
-  ...ofSpool(tag),
-  mark: 'look',
-  reason: `${tag} on it is too wet: ${water(waterWt)}, it usually prints up to ${water(usualWt)}.`,
-  action: 'Dry it',
-  weight: weightOf(40),
-})
+export function dueOfWetSpool(tag: string, waterWt: number, usualWt: number): Due {
+  need('waterWt', waterWt, ...ANY, 'wt%')
+  need('usualWt', usualWt, ...ANY, 'wt%')
+  return {
+    ...ofSpool(tag),
+    mark: 'look',
+    reason: `${tag} on it is too wet: ${water(waterWt)}, it usually prints up to ${water(usualWt)}.`,
+    action: 'Dry it',
+    weight: weightOf(40),
+  }
+}
 
 /** A spool on a printer that nobody dried for sure. */
 export const dueOfUnknownSpool = (tag: string): Due => ({
@@ -38,16 +46,18 @@ export const dueOfUnknownSpool = (tag: string): Due => ({
 const RUNS_OUT_G = 100
 const RUNS_OUT_SHARE = 0.1
 /** A spool on a printer that runs out, g left of g on its label; null while there is enough. */
-export const dueOfLowSpool = (tag: string, leftG: number, netG: number): Due | null =>
-  leftG >= Math.max(RUNS_OUT_G, RUNS_OUT_SHARE * netG)
-    ? null
-    : {
-        ...ofSpool(tag),
-        mark: 'look',
-        reason: `${tag} on it runs out: ${Math.max(0, leftG).toFixed(0)} g left.`,
-        action: 'Weigh it, or load another',
-        weight: weightOf(24),
-      }
+export function dueOfLowSpool(tag: string, leftG: number, netG: number): Due | null {
+  need('leftG', leftG, ...ANY, 'g')
+  need('netG', netG, ...ANY, 'g')
+  if (leftG >= Math.max(RUNS_OUT_G, RUNS_OUT_SHARE * netG)) return null
+  return {
+    ...ofSpool(tag),
+    mark: 'look',
+    reason: `${tag} on it runs out: ${Math.max(0, leftG).toFixed(0)} g left.`,
+    action: 'Weigh it, or load another',
+    weight: weightOf(24),
+  }
+}
 
 /** A spool in room air that is on no printer, h until it is too wet, 0 when it is; null while it stays dry for long. */
 export function dueOfSpoolOut(tag: string, leftH: number): Due | null {
@@ -67,6 +77,7 @@ const SPOOL_OUT_H = 12
 
 /** A drying that has had its hours, or is under way. */
 export function dueOfDrying(tag: string, fromMs: number, plannedH: number, nowMs: number): Due {
+  need('plannedH', plannedH, ...ANY, 'h')
   const left = minutesLeft(fromMs, plannedH * 60, nowMs)
   if (left > 0)
     return {

@@ -1,7 +1,8 @@
 /** What is due at a printer: its limits against the last job, its heads, a job that failed. */
 import { worstOf } from '../limits'
 import { celsiusDown, zoneWord } from '../words'
-import { weightOf, type Due } from './due'
+import { needEach, needIfKnown } from '../numeric'
+import { ANY, weightOf, type Due } from './due'
 import { dueOfNozzle, type NozzleFacts } from './nozzle'
 import { notReady, type Standing } from './ready'
 
@@ -44,6 +45,7 @@ export interface PrinterFacts {
 /** All that is due at one printer, most of it first. `acceptedRisk` as in `gaugeDue`. */
 export function dueOfPrinter(p: PrinterFacts, acceptedRisk: number): Due[] {
   const { last } = p
+  if (last) needEach(last, ['fibreG', 'bedC', 'chamberC'], ...ANY)
   const out: Due[] = notReady(p.name, p.standing)
   for (const h of p.heads) {
     out.push(...overLimit(p, 'hotend', h.id, h.askedC))
@@ -79,6 +81,7 @@ export function dueOfPrinter(p: PrinterFacts, acceptedRisk: number): Due[] {
 
 /** Where nothing is due: the nozzle whose gauge comes first of all heads, with the fibre until then, kg. */
 export function firstGauge(p: Pick<PrinterFacts, 'heads'>): { tag: string; kg: number } | null {
+  for (const h of p.heads) if (h.nozzle) needEach(h.nozzle, ['nextGaugeKg'], ...ANY, 'kg')
   const known = p.heads.flatMap(h =>
     h.nozzle && h.nozzle.nextGaugeKg !== null ? [{ tag: h.nozzle.tag, kg: h.nozzle.nextGaugeKg }] : [],
   )
@@ -98,6 +101,9 @@ export function askedAgainst(
   headId: number | null,
   askedC: number | null,
 ): ReturnType<typeof worstOf<Limit>> {
+  needIfKnown('askedC', askedC, ...ANY, '°C')
+  needIfKnown('chamberC', p.last?.chamberC, ...ANY, '°C')
+  for (const l of p.limits) needEach(l, ['limitC', 'fineC', 'shortC'], ...ANY, '°C')
   if (askedC === null) return null
   const heated = (p.last?.chamberC ?? 0) > 0
   const counts = (l: Limit) => l.zone === zone && l.headId === headId && l.of === 'setpoint' && !(l.heaterOff && heated)

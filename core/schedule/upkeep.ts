@@ -186,6 +186,7 @@ function goneWords({ every: of, since, withoutHours }: UpkeepStand): string {
  */
 export function dueOfUpkeep(t: UpkeepStand): Due | null {
   const share = upkeepShare(t.every, t.since)
+  need('withoutHours', t.withoutHours, 0, 1e9)
   const costs = UPKEEP[t.kind]
   const at = atUpkeep(t.printer)
   if (t.found === 'needs work') {
@@ -289,7 +290,7 @@ export function dueOfGuard(
         ...at,
         mark: 'look',
         reason: `The ${guard} was tested ${Math.round(days ?? 0)} days ago; every ${wanted} is wanted.`,
-        weight: weightOf(22, 1 - 2 ** -((days ?? 0) / wanted / 2), costs),
+        weight: weightOf(22, 1 - 2 ** -(Math.max(0, days ?? 0) / wanted / 2), costs),
       }
   }
 }

@@ -27,6 +27,7 @@ import * as numeric from '#core/numeric'
 import * as precheck from '#core/precheck'
 import * as procedures from '#core/procedures'
 import * as runs from '#core/runs'
+import * as schedule from '#core/schedule'
 import * as stock from '#core/stock'
 import * as study from '#core/study'
 import * as thermometry from '#core/thermometry'
@@ -83,6 +84,7 @@ const MODULES: Record<string, Record<string, unknown>> = {
   precheck,
   procedures,
   runs,
+  schedule,
   stock,
   study,
   thermometry,
@@ -417,6 +419,7 @@ const facts0: precheck.PrecheckFacts = {
   level: null,
   zLost: null,
   restrictions: [],
+  guards: [],
   soak: { running: true, leftMin: 3, done: false },
   worked: {
     good: 12,
@@ -469,7 +472,103 @@ const term = wear.sisterTerm(history, 'hardened steel')!
 const annealAim = { atC: 80, holdH: 4, rampCPerH: 20, thicknessMm: 10, sandMm: 20 }
 const passed = { toMs: 5000, hours: 1, extrudedG: 20, material: 'PLA' }
 
+const every = { hours: 500, kg: 20, days: 90 }
+const gone = { hours: 480, kg: 3, days: 40 }
+const dueNozzle: schedule.NozzleFacts = {
+  tag: 'N-01',
+  material: 'brass',
+  limitMm: 0.44,
+  fibreG: 300,
+  pastChance: 0.3,
+  nextGaugeKg: 0.2,
+  jobFibreG: 180,
+  lastMaterial: 'PA6-CF20',
+  shape: [],
+  gaugedSince: false,
+}
+const duePrinter: schedule.PrinterFacts = {
+  name: 'P',
+  standing: schedule.NOTHING_STANDS,
+  heads: [{ id: 1, name: 'head', askedC: 280, nozzle: dueNozzle }],
+  limits: [
+    {
+      zone: 'hotend',
+      headId: 1,
+      limitC: 290,
+      fineC: 285,
+      shortC: 295,
+      of: 'setpoint',
+      inAir: false,
+      heaterOff: false,
+      part: 'sensor',
+    },
+  ],
+  last: {
+    runId: 1,
+    name: 'guide',
+    outcome: 'finished',
+    symptoms: [],
+    stopped: null,
+    fibreG: 180,
+    bedC: 100,
+    chamberC: 50,
+  },
+}
+/** Nothing of the heads nor of what else the last job asked. */
+const LIMITS_ONLY = /^p\.(heads|last\.(?!chamberC))/
+const times = { fromMs: 1e12, minutes: 30, nowMs: 1.0001e12 }
+
 const CALLS: Record<string, Record<string, Call>> = {
+  schedule: {
+    askedAgainst: { args: { p: duePrinter, zone: 'hotend', headId: made(1), askedC: 280 }, unused: LIMITS_ONLY },
+    checkEvery: { args: { every } },
+    comesInDays: { args: { of: every, since: gone, perDay: { hours: 8, kg: 0.2 } } },
+    dueOfCertificate: { args: { name: 'probe', leftDays: 12 } },
+    dueOfComing: { args: { printer: 'P', name: 'Belts', inDays: 6 } },
+    dueOfCoolDown: { args: { what: 'guide', how: 'warm', ...times } },
+    dueOfDrying: { args: { tag: 'S-01', fromMs: 1e12, plannedH: 8, nowMs: 1.0001e12 } },
+    dueOfGuard: {
+      args: { printer: 'P', guard: 'bed thermal cut-out', state: 'due again', s: { days: 400, every: 365 } },
+    },
+    dueOfLowSpool: { args: { tag: 'S-01', leftG: 80, netG: 1000 } },
+    dueOfNozzle: { args: { n: dueNozzle, headId: made(1), acceptedRisk: 0.1 } },
+    dueOfPin: { args: { mark: 'P-42', leftDays: 12 } },
+    dueOfPrinter: { args: { p: duePrinter, acceptedRisk: 0.1 }, unused: /runId|jobFibreG/ },
+    dueOfSensor: { args: { printer: 'P', of: 'bed', s: { failed: false, isDue: true, nextInH: -3 } } },
+    dueOfSoak: { args: { printer: 'P', ...times } },
+    dueOfSpoolOut: { args: { tag: 'S-01', leftH: 3 }, infinite: ['leftH'] },
+    dueOfStock: { args: { s: { id: 1, name: 'Belt', unit: 'pieces', minimum: 2, onHand: 1, onOrder: 0 } } },
+    dueOfSurvey: { args: { printer: 'P', days: 400 } },
+    dueOfUpkeep: {
+      args: {
+        t: {
+          printer: 'P',
+          name: 'Belts',
+          kind: 'belts',
+          every,
+          since: gone,
+          withoutHours: 2,
+          doneOn: null,
+          found: null,
+          says: '',
+        },
+      },
+    },
+    dueOfWetSpool: { args: { tag: 'S-01', waterWt: 1.2, usualWt: 0.5 } },
+    firstGauge: { args: { p: duePrinter }, unused: /^p\.(?!heads\.0\.nozzle\.nextGaugeKg$)/ },
+    gaugeDue: { args: { n: { pastChance: 0.3, nextGaugeKg: 1, jobFibreG: 100 }, acceptedRisk: 0.1 } },
+    minutesLeft: { args: times },
+    notReady: {
+      args: {
+        printer: 'P',
+        s: { ...schedule.NOTHING_STANDS, procedures: [{ id: 1, title: 'Swap', done: 2, of: 9, by: 'A' }] },
+      },
+    },
+    soakStands: { args: times },
+    upkeepShare: { args: { of: every, since: gone } },
+    weightOf: { args: { atAll: 20, chance: 0.4, consequence: 30 } },
+    wornOut: { args: { n: { limitMm: 0.44, pastChance: 0.3, shape: [] } } },
+  },
   anneal: {
     annealNow: { args: { p: made(anneal.annealPlan(annealAim, oven, 23)), hours: 3 } },
     annealPlan: { args: { aim: annealAim, oven, roomC: 23 }, named: { ceilingC: 'oven' } },
@@ -1244,6 +1343,18 @@ const CALLS: Record<string, Record<string, Call>> = {
 
 /** Public functions that reckon with no number of their caller's. */
 const NO_NUMBERS: Record<string, Record<string, string>> = {
+  schedule: {
+    byWeight: 'of dues that the core made',
+    dueOfBed: 'words in',
+    dueOfNoUpkeep: 'a word in',
+    dueOfUnchecked: 'words in',
+    dueOfUnknownSpool: 'a word in',
+    dueOfUntested: 'words in',
+    guardName: 'a word in',
+    keyOf: 'of a due that the core made',
+    upkeepHazards: 'a word in',
+    usualUpkeep: 'words in',
+  },
   totals: { isoWeek: 'a day in' },
   level: { readMesh: 'text in' },
   cards: { spreadWords: 'of a card that the core made', differsWords: 'of a comparison that the core made' },
@@ -1251,6 +1362,7 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
   chamber: {
     isWallMaterial: 'a word in',
     placesOf: 'of a survey that the core made',
+    surveyHolds: 'compares what a survey was stored with',
     surveySources: 'of surveys that the core made',
     readSurveyTable: 'text in; what is no number becomes a problem at its line',
     readTable: 'text in; what is no number becomes a problem at its line',
