@@ -42,7 +42,18 @@ import { addSurveys } from './surveys'
 import { addCertificates, addPins, addStock, pinMarks } from './stores'
 import { addUpkeep } from './upkeep'
 import { addPinStudy, addWornOut } from './study'
-import { MATERIALS, NOZZLE_TYPES, NOZZLES, PLANS, PRINTERS, SHELF, type Work, PRICES } from './shop'
+import {
+  MATERIALS,
+  NOZZLE_TYPES,
+  NOZZLES,
+  PLANS,
+  PRICES,
+  PRINTERS,
+  SHELF,
+  SURFACE_DAYS,
+  SURFACES_OF,
+  type Work,
+} from './shop'
 
 const SEED = 1897
 const DAYS = 425
@@ -195,6 +206,14 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
   }
   for (const plan of PLANS) await fit(plan, 0, at(1, 8), dayTech)
 
+  const printedOn = new Map<string, number>()
+  const surfaceFor = (material: string, when: string): string | null => {
+    const all = SURFACES_OF[material]
+    if (!all || when < at(DAYS - SURFACE_DAYS)) return null
+    const before = printedOn.get(material) ?? 0
+    printedOn.set(material, before + 1)
+    return all[before % all.length]!
+  }
   const run = async (
     plan: (typeof PLANS)[number],
     work: Work,
@@ -220,6 +239,7 @@ async function fill(tx: Connection, anchor: Date, say: (text: string) => void): 
         outcome: 'finished',
         bedSetC: work.bedC,
         chamberSetC: work.chamberC,
+        surface: surfaceFor(work.material, when),
         jobId: fromJob ? job : null,
         tools: [
           {

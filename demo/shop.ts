@@ -311,6 +311,23 @@ const work = (
   chamberC: number | null = null,
 ): Work => ({ name, material: m, grams, hours, nozzleC, bedC, chamberC })
 
+/** What it is printed on, one after the other; noted with the run since `SURFACE_DAYS` ago. */
+export const SURFACES_OF: Readonly<Record<string, readonly string[]>> = {
+  'PEEK-CF10': ['epoxy-glass laminate + adhesive'],
+  'PEI': ['PEI + adhesive'],
+  'PPS-CF15': ['PEI + adhesive'],
+  'PPA-CF20': ['PEI + glue stick'],
+  'PA6-CF20': ['PEI + glue stick', 'PEI + glue stick', 'PEI + adhesive'],
+  'PC': ['PEI + glue stick'],
+  'PC-CF10': ['PEI + glue stick'],
+  'PA12-CF15': ['PEI + glue stick', 'epoxy-glass laminate'],
+  'ABS': ['PEI'],
+  'PETG': ['PEI + release agent'],
+  'PETG-GF10': ['PEI + release agent'],
+  'PLA': ['PEI'],
+}
+export const SURFACE_DAYS = 120
+
 /**
  * What each printer prints, how often a week, and the nozzles it is given one after the other. `switchDay`: changed
  * then without retiring; `lastFilledKg`: from that fibre on, the last nozzle is spared and gets the `easy` work.

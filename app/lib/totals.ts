@@ -1,6 +1,8 @@
 /** Totals as they are shown: measures, names of weeks and months, sums, and their table. */
 import { isoWeek } from '#core/totals'
-import type { Totals, TotalsSums } from '#shared/answers/totals'
+import type { Totals, TotalsSpent, TotalsSums } from '#shared/answers/totals'
+
+type Cell = TotalsSums & { spent: TotalsSpent | null }
 
 export const MEASURES = {
   extruded: { name: 'Filament', unit: 'kg', of: (s: TotalsSums) => s.extrudedG / 1000 },
@@ -9,6 +11,8 @@ export const MEASURES = {
   hours: { name: 'Hours', unit: 'h', of: (s: TotalsSums) => s.hours },
   runs: { name: 'Runs', unit: 'runs', of: (s: TotalsSums) => s.runs },
   failed: { name: 'Failed', unit: 'runs', of: (s: TotalsSums) => s.failed },
+  /** In the shop's own currency; of materials, which share their nozzles, it cannot be told. */
+  money: { name: 'Money', unit: null, of: (s: Cell) => s.spent?.cost ?? 0 },
 } as const
 export type Measure = keyof typeof MEASURES
 
@@ -26,7 +30,7 @@ const DRAWN = 5
 /** A measure of each period, by the largest groups of it and by all others. */
 export function seriesOf(t: Totals, measure: Measure): { name: string; values: number[] }[] {
   const { of } = MEASURES[measure]
-  const valuesOf = (cells: readonly TotalsSums[]) =>
+  const valuesOf = (cells: readonly Cell[]) =>
     t.periods.map(p => {
       const cell = cells.find(c => c.from === p.from)
       return cell ? of(cell) : 0
@@ -45,8 +49,16 @@ export function seriesOf(t: Totals, measure: Measure): { name: string; values: n
   ]
 }
 
+/** What was spent together; null of materials, whose it cannot be told. */
+function spentTogether(cells: readonly Cell[]): TotalsSpent | null {
+  const each = cells.flatMap(c => (c.spent === null ? [] : [c.spent]))
+  if (each.length < cells.length) return null
+  const of = (k: keyof TotalsSpent) => each.reduce((s, c) => s + c[k], 0)
+  return { retired: of('retired'), cost: of('cost'), unpriced: of('unpriced') }
+}
+
 /** Cells of one group, or periods of the shop, together. Nozzles are not added: the same one may print in several. */
-export function together(cells: readonly TotalsSums[]): Omit<TotalsSums, 'from' | 'nozzles'> {
+export function together(cells: readonly Cell[]): Omit<Cell, 'from' | 'nozzles'> {
   const of = (k: Exclude<keyof TotalsSums, 'from'>) => cells.reduce((s, c) => s + c[k], 0)
   return {
     runs: of('runs'),
@@ -56,12 +68,13 @@ export function together(cells: readonly TotalsSums[]): Omit<TotalsSums, 'from' 
     fibreG: of('fibreG'),
     hours: of('hours'),
     withoutHours: of('withoutHours'),
+    spent: spentTogether(cells),
   }
 }
 
 /** Every cell as a line of a table, its units in the headings. */
 export function totalsTable(t: Totals): { fields: string[]; data: (string | number)[][] } {
-  const line = (name: string, s: TotalsSums) => [
+  const line = (name: string, s: Cell) => [
     s.from,
     name,
     s.runs,
@@ -72,6 +85,7 @@ export function totalsTable(t: Totals): { fields: string[]; data: (string | numb
     Number(s.hours.toFixed(2)),
     s.withoutHours,
     s.nozzles,
+    ...(s.spent === null ? ['', '', ''] : [s.spent.retired, Number(s.spent.cost.toFixed(2)), s.spent.unpriced]),
   ]
   return {
     fields: [
@@ -89,9 +103,6 @@ export function totalsTable(t: Totals): { fields: string[]; data: (string | numb
       `cost, ${t.currency || 'money'}`,
       'prices not entered',
     ],
-    data: [
-      ...t.periods.map(p => [...line('all', p), p.retired, Number(p.cost.toFixed(2)), p.unpriced]),
-      ...t.groups.flatMap(g => g.cells.map(c => [...line(g.name, c), '', '', ''])),
-    ],
+    data: [...t.periods.map(p => line('all', p)), ...t.groups.flatMap(g => g.cells.map(c => line(g.name, c)))],
   }
 }

@@ -9,7 +9,7 @@ import {
   type CardKey,
   type CardValue,
 } from '#core/cards'
-import { ADHESIVES, SHEETS, surfaceText } from '#core/limits'
+import { SURFACES } from '#core/limits'
 import { percent } from '#core/words'
 import type { Card } from '#shared/answers/cards'
 import type { FormField } from '~/components/stores/form-field'
@@ -52,7 +52,7 @@ export const CARD_FORM: FormField[] = [
     key: 'adhesive',
     label: 'Sheet and adhesive',
     kind: 'text',
-    list: SHEETS.flatMap(s => [s, ...ADHESIVES.map(adhesive => surfaceText({ sheet: s, adhesive }))]),
+    list: [...SURFACES],
   },
   {
     key: 'bondAlongN',

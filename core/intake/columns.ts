@@ -196,6 +196,7 @@ export const TABLES = {
       celsius('nozzleC', 'nozzle set', '280', ['nozzle temperature', 'nozzle temp', 'hotend temperature', 'nozzle c']),
       celsius('bedC', 'bed set', '90', ['bed temperature', 'bed temp', 'bed c']),
       celsius('chamberC', 'chamber set', '60', ['chamber temperature', 'chamber temp', 'chamber c']),
+      text('surface', 'sheet and adhesive', 'PEI + glue stick', ['surface', 'build surface', 'sheet', 'adhesive']),
       note,
       struck,
     ],

@@ -18,7 +18,7 @@ export {
   offsetC,
 } from './nozzles'
 export { ANY_C, DETAIL_RANGES, RULE_RANGES } from './check'
-export { ADHESIVES, onSheet, readSurface, SHEETS, surfaceReason, surfaceText, welds } from './surfaces'
+export { ADHESIVES, onSheet, readSurface, SHEETS, SURFACES, surfaceReason, surfaceText, welds } from './surfaces'
 export type { Sheet, Surface } from './surfaces'
 export {
   AIR_PLACES,

@@ -32,6 +32,9 @@ const WRITTEN = new Map(
   SHEETS.flatMap(sheet => [null, ...ADHESIVES].map(adhesive => ({ sheet, adhesive }))).map(s => [surfaceText(s), s]),
 )
 
+/** Every sheet, alone and with each adhesive, as it is written: to choose from. */
+export const SURFACES: readonly string[] = [...WRITTEN.keys()]
+
 /**
  * Reads "glass + glue stick", however it is spaced or capitalised; null when a word is not in the lists.
  *

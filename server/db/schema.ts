@@ -339,6 +339,7 @@ export const runs = pgTable('runs', {
   enteredAs: text().$type<'job file' | 'grams' | 'metres' | 'spool weights'>().notNull(),
   bedSetC: doublePrecision('bed_set_c'),
   chamberSetC: doublePrecision('chamber_set_c'),
+  surface: text(),
   precheckId: bigint({ mode: 'number' }),
   note: note(),
   personId: integer().notNull(),

@@ -12,6 +12,8 @@ export const runLine = z.object({
   hours: maybe(number),
   outcome: z.enum(['finished', 'failed']),
   symptoms: z.array(z.enum(SYMPTOMS)),
+  /** Sheet and adhesive; null where nobody said. */
+  surface: maybe(text),
   enteredAs: text,
   person: text,
   note: text,

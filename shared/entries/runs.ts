@@ -121,6 +121,8 @@ export const runSchema = z
     symptoms: z.array(z.enum(SYMPTOMS)).max(9).default([]),
     bedSetC: between(0, 300, '°C').nullable().default(null),
     chamberSetC: between(0, 300, '°C').nullable().default(null),
+    /** What it was printed on, sheet and adhesive as they are written: "PEI + glue stick". */
+    surface: z.string().trim().min(1).max(80, 'At most 80 characters').nullable().default(null),
     /** The check before this run, if one was made. */
     precheckId: id.nullable().default(null),
     note,

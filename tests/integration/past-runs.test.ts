@@ -48,6 +48,7 @@ const RUNS: Values[] = Array.from({ length: 40 }, (_, i) => ({
   grams: 40 + i,
   hours: 2,
   outcome: i % 7 === 0 ? 'failed' : 'finished',
+  surface: i % 2 === 0 ? 'Glass + glue stick' : null,
 }))
 const YES = ['not-fitted:0', 'unexpected-bore:as-read']
 
@@ -61,6 +62,7 @@ test('lines of past runs ask as a single run does, and are then those that would
   const looked = await look(first.db, 'runs', RUNS, YES)
   expect(looked[3]).toMatchObject({ state: 'new', says: `43.0 g of ${material} through ${nozzle}` })
   expect(await take(first.db, 'runs', RUNS, YES)).toEqual({ added: 40, here: 0 })
+  expect(await count(first.db, "runs where surface = 'glass + glue stick'")).toBe(20)
   for (const r of RUNS)
     await tx(second.db, c =>
       saveRun(
@@ -148,6 +150,7 @@ test('what is wrong with a line stands at its column, and refuses all of them', 
     [{ ...line, grams: -5 }, 'grams', /At least 0.01 g/],
     [{ ...line, hours: 5000 }, 'hours', /At most 2000 h/],
     [{ ...line, head: 'left' }, 'head', /has head/],
+    [{ ...line, surface: 'x'.repeat(81) }, 'surface', /80 characters/],
     [{ ...line, ended: '2031-01-01' }, 'ended', /future/],
     [{ ...line, ended: null }, 'ended', /Enter the day/],
     [{ ...line, ended: today, nozzle }, 'ended', /write the time too/],

@@ -4,11 +4,15 @@ import { expect, test } from 'vitest'
 import { TOTALS_BY } from '#shared/answers/totals'
 import { fittingSchema } from '#shared/entries/printers'
 import { stockItemFields, stockMoveSchema } from '#shared/entries/stock'
+import { upkeepSchema, upkeepTaskFields } from '#shared/entries/upkeep'
+import { addPrinter } from '../../server/records/printers/stack-change'
 import { saveFitting } from '../../server/records/printers/fittings'
 import { addStockItem, saveStockMove } from '../../server/records/stock/items'
 import { totalsOf } from '../../server/records/totals/totals'
+import { addUpkeepTask } from '../../server/records/upkeep/tasks'
+import { saveUpkeep } from '../../server/records/upkeep/upkeep'
 import { entriesOf } from './derived-support'
-import { ago, freshDatabase, smallShop } from './support'
+import { ago, freshDatabase, printerEntry, smallShop } from './support'
 
 const { db } = await freshDatabase()
 const shop = await smallShop(db)
@@ -45,7 +49,17 @@ test('by every group, week after week, the parts add up to the whole', async () 
     expect(cells.reduce((s, c) => s + c.hours, 0)).toBeCloseTo(10, 9)
   }
   const { success } = await totalsOf(db, { by: 'printer', per: 'month', back: 3 })
-  expect(success).toEqual([{ material: 'PA6-CF20', printer: 'Ribble', adhesive: null, good: 4, failed: 1 }])
+  const tried = { material: 'PA6-CF20', printer: 'Ribble' }
+  expect(success).toEqual([{ ...tried, surface: null, saidBy: null, good: 4, failed: 1 }])
+  // what a run says it was printed on stays with it, whatever its card says later
+  await run(0.5, { hours: 1, surface: 'pei+glue stick' }, 20)
+  await run(0.4, { hours: 1, surface: 'the blue one' }, 20)
+  const after = await totalsOf(db, { by: 'nozzle', per: 'month', back: 3 })
+  expect(after.success.map(s => [s.surface, s.saidBy, s.good])).toEqual([
+    ['PEI + glue stick', 'run', 1],
+    ['the blue one', 'run', 1],
+    [null, null, 4],
+  ])
 })
 
 test('a run belongs to the day on the clock of the shop', async () => {
@@ -85,15 +99,33 @@ test('what is retired and taken from the shelf costs what was entered, and what 
   await tx(c => saveFitting(c, fittingSchema.parse({ ...gone, confirmed: ['not-fitted'] }), 1))
   const now = async () => (await totalsOf(db, { by: 'printer', per: 'month', back: 2 })).periods.at(-1)!
   await db.execute(sql`update settings set prices = '{}'`)
-  expect(await now()).toMatchObject({ retired: 1, cost: 15, unpriced: 2 })
+  expect(await now()).toMatchObject({ spent: { retired: 1, cost: 15, unpriced: 2 } })
   await db.execute(sql`update settings set prices = '{"nozzle hardened steel": {"price": 20, "minutes": 30}}',
     labour_per_hour = 30, downtime_per_hour = 10, downtime_hours = 1, scrap_per_swap = 2`)
   // 20 for it, half an hour of labour, an hour of standing, scrap
-  expect(await now()).toMatchObject({ cost: 15 + 20 + 15 + 10 + 2, unpriced: 1 })
+  expect(await now()).toMatchObject({ spent: { cost: 15 + 20 + 15 + 10 + 2, unpriced: 1 } })
   // by the printer it was taken off, the nozzle itself, who retired it; a material has no nozzle of its own
   for (const by of TOTALS_BY) {
-    const [group] = (await totalsOf(db, { by, per: 'month', back: 3 })).groups
-    expect(group!.nozzles).toBe(1)
-    expect(group!.retired).toEqual(by === 'material' ? null : { count: 1, cost: 47, unpriced: 0 })
+    const { groups, spentBeside } = await totalsOf(db, { by, per: 'month', back: 3 })
+    expect(groups[0]!.nozzles).toBe(1)
+    const spent = groups[0]!.cells.at(-1)!.spent
+    // by hand from the shelf: known is who, not where
+    const byHand = { retired: 0, cost: 15, unpriced: 1 }
+    if (by === 'material') expect([spent, spentBeside]).toEqual([null, null])
+    else if (by === 'person') expect([spent, spentBeside]).toEqual([{ retired: 1, cost: 62, unpriced: 1 }, null])
+    else expect([spent, spentBeside]).toEqual([{ retired: 1, cost: 47, unpriced: 0 }, byHand])
   }
+  // for the upkeep of a printer: its printer's, also where nothing was printed there
+  const { id: other } = await tx(c => addPrinter(c, printerEntry('Swale'), 1))
+  const fields = { printerId: other, kind: 'belts', name: 'Belts', basis: 'practice', everyDays: 90 }
+  const planned = upkeepTaskFields.parse({ ...fields, stockItemId: itemId, stockQuantity: 1 })
+  const { id: taskId } = await tx(c => addUpkeepTask(c, planned, 1))
+  const kept = upkeepSchema.parse({ taskId, found: 'replaced', occurredAt: ago(0.001), took: 1 })
+  await tx(c => saveUpkeep(c, kept, 1))
+  const { groups, spentBeside } = await totalsOf(db, { by: 'printer', per: 'month', back: 3 })
+  expect(groups.find(g => g.name === 'Swale')).toMatchObject({
+    nozzles: 0,
+    cells: [{ runs: 0, extrudedG: 0, spent: { retired: 0, cost: 7.5, unpriced: 0 } }],
+  })
+  expect(spentBeside).toEqual({ retired: 0, cost: 15, unpriced: 1 })
 })

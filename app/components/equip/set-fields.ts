@@ -1,5 +1,5 @@
 /** Fields of a practice set and of a fact, for the one form that serves all records. */
-import { ADHESIVES, CHAMBER_LEVELS, SHEETS, surfaceText, VALUES, type PracticeSet, type ValueKey } from '#core/limits'
+import { CHAMBER_LEVELS, SURFACES, VALUES, type PracticeSet, type ValueKey } from '#core/limits'
 import { ENTERED_BASES as BASES } from '#shared/entries/fields'
 import type { FormField } from '~/components/stores/form-field'
 
@@ -30,7 +30,7 @@ export const SET_FIELDS: FormField[] = [
     label: 'Holds on',
     kind: 'text',
     hint: 'sheet, or sheet + adhesive; several with commas',
-    list: SHEETS.flatMap(s => [s, ...ADHESIVES.map(adhesive => surfaceText({ sheet: s, adhesive }))]),
+    list: [...SURFACES],
   },
   number('dryMinC', 'Drying, lowest', '°C'),
   number('dryMaxC', 'Drying, highest', '°C'),

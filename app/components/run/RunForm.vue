@@ -6,7 +6,7 @@ import type { StoredCheck } from '#shared/answers/prepare'
 import type { RunEffect } from '#shared/answers/runs'
 import { computed, reactive, ref, watch } from 'vue'
 import { stoppedAt, type FullScan } from '#core/gcode'
-import { checkStack, demandOfJob, inOrder, reason, stackOf } from '#core/limits'
+import { checkStack, demandOfJob, inOrder, onSheet, reason, stackOf, SURFACES } from '#core/limits'
 import { fibreMassG, massG } from '#core/materials'
 import { filamentOfSpool, readForAnother } from '#shared/filament'
 import { SYMPTOMS, type RunEntry } from '#shared/entries/runs'
@@ -55,6 +55,8 @@ const v = reactive({
   stoppedKind: 'percent' as 'percent' | 'height' | 'weighed',
   stoppedValue: null as number | null,
   symptoms: [] as (typeof SYMPTOMS)[number][],
+  /** Sheet and adhesive; null until somebody types there: then it is what the card says. */
+  surface: null as string | null,
   note: '',
   tools: [newTool(0)],
 })
@@ -218,6 +220,7 @@ function fillFrom(r: RunEntry): void {
     stoppedKind: r.stopped?.kind ?? 'percent',
     stoppedValue: r.stopped?.value ?? null,
     symptoms: r.symptoms ?? [],
+    surface: r.surface ?? '',
     note: r.note ?? '',
   })
   v.tools = r.tools.map(t => ({
@@ -258,6 +261,24 @@ function filament(t: ToolForm) {
       }
     : null
 }
+const materialId = computed(() => {
+  const t = v.tools[0]
+  return shop.data?.spools.find(s => s.id === t?.spoolId)?.materialId ?? t?.materialId ?? null
+})
+const { data: cards } = useAnswer('/api/cards/{id}', {
+  params: () => (materialId.value === null ? null : { id: materialId.value }),
+})
+/** What the card names for this filament, printer and nozzle, unless another sheet is on. */
+const byCard = computed(() => {
+  const type = shop.data?.nozzles.find(n => n.id === v.tools[0]?.nozzleId)?.typeName
+  const card = cards.value?.find(
+    c => c.materialId === materialId.value && c.printerId === v.printerId && c.type === type,
+  )
+  const named = card?.hand?.adhesive ?? ''
+  const on = equip.value?.printers.find(p => p.id === v.printerId)?.parts.find(p => p.role === 'sheet')?.details.surface
+  return on && onSheet([named], on).length === 0 ? '' : named
+})
+const surface = computed({ get: () => v.surface ?? byCard.value, set: typed => (v.surface = typed) })
 const stopped = computed(() =>
   v.outcome === 'failed' && v.stoppedValue !== null && !Number.isNaN(v.stoppedValue)
     ? { kind: v.stoppedKind, value: v.stoppedValue }
@@ -357,6 +378,7 @@ async function save(confirmed: string[] = []): Promise<void> {
     outcome: v.outcome,
     stopped: s ? stopped.value : null,
     symptoms: v.outcome === 'failed' ? v.symptoms : [],
+    surface: surface.value.trim() || null,
     note: v.note,
     job: props.scan
       ? {
@@ -393,6 +415,7 @@ async function save(confirmed: string[] = []): Promise<void> {
     outcome: 'finished',
     stoppedValue: null,
     symptoms: [],
+    surface: null,
     note: '',
     endedAt: new Date().toISOString(),
   })
@@ -503,7 +526,18 @@ async function save(confirmed: string[] = []): Promise<void> {
         >
       </fieldset>
     </template>
-    <FieldText id="run-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
+    <div class="grid gap-3 sm:grid-cols-2">
+      <FieldText
+        id="run-surface"
+        v-model="surface"
+        label="Sheet and adhesive"
+        :placeholder="SURFACES[1]"
+        :list="[...SURFACES]"
+        :hint="v.surface === null && surface !== '' ? 'As its card says' : ''"
+        :error="form.errors.value.surface"
+      />
+      <FieldText id="run-note" v-model="v.note" label="Note" :error="form.errors.value.note" />
+    </div>
     <p v-if="form.errors.value.tools" class="font-semibold text-stop">{{ form.errors.value.tools }}</p>
     <QuestionBox :problem="form.problem.value" :busy="form.busy.value" @confirm="save" />
     <div><button type="submit" class="button first" :disabled="form.busy.value">Save the run</button></div>

@@ -71,7 +71,8 @@ const stopped = (r: RunLine) => {
             <td class="whitespace-nowrap" :class="r.struck ? 'line-through' : ''">{{ when(r.endedAt, shop.zone) }}</td>
             <td>
               <span :class="r.struck ? 'line-through' : ''"
-                ><b class="font-[650]">{{ r.name }}</b> {{ r.tools[0]?.material }}</span
+                ><b class="font-[650]">{{ r.name }}</b> {{ r.tools[0]?.material
+                }}{{ r.surface ? ` on ${r.surface}` : '' }}</span
               ><span v-if="r.outcome === 'failed'" class="block font-semibold text-stop"
                 >failed{{ stopped(r) }}{{ r.symptoms.length ? `: ${r.symptoms.join(', ')}` : '' }}</span
               ><NuxtLink

@@ -4,7 +4,7 @@ import Papa from 'papaparse'
 import { computed } from 'vue'
 import { successRate } from '#core/totals'
 import { counted, money, percent } from '#core/words'
-import { TOTALS_BY, TOTALS_PER } from '#shared/answers/totals'
+import { TOTALS_BY, TOTALS_PER, type TotalsSpent } from '#shared/answers/totals'
 import StoresTabs from '~/components/stores/StoresTabs.vue'
 import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
@@ -25,16 +25,34 @@ function choice<T extends string>(key: string, all: readonly T[]) {
 }
 const by = choice('by', TOTALS_BY)
 const per = choice('per', TOTALS_PER)
-const measure = choice('of', Object.keys(MEASURES) as Measure[])
+const chosen = choice('of', Object.keys(MEASURES) as Measure[])
+/** What can be told of them. */
+const measures = computed(() =>
+  (Object.keys(MEASURES) as Measure[]).filter(m => m !== 'money' || by.value !== 'material'),
+)
+const measure = computed({
+  get: () => (measures.value.includes(chosen.value) ? chosen.value : measures.value[0]!),
+  set: m => (chosen.value = m),
+})
 const BACK = { week: 13, month: 12 } as const
 const { data, failure } = useAnswer('/api/totals', {
   query: () => ({ by: by.value, per: per.value, back: String(BACK[per.value]) }),
 })
 const BY_TEXT = { printer: 'Printer', material: 'Material', nozzle: 'Nozzle', person: 'Person' } as const
+/** What is spent for none of them. */
+const BESIDE = {
+  printer: 'Taken from the shelf by hand, scrapped there, or retired without ever being fitted.',
+  nozzle: 'What was taken from the shelf is of no nozzle.',
+  person: '',
+  material: '',
+} as const
 const names = computed(() => (data.value?.periods ?? []).map(p => periodName(p.from, data.value!.per)))
 const series = computed(() => (data.value ? seriesOf(data.value, measure.value) : []))
 const all = computed(() => together(data.value?.periods ?? []))
 const kilos = (g: number) => `${(g / 1000).toFixed(g < 9995 ? 2 : 1)} kg`
+/** "120 €, 2 prices not entered". */
+const spentWords = (c: TotalsSpent) =>
+  `${money(c.cost, data.value?.currency ?? '')}${c.unpriced > 0 ? `, ${counted(c.unpriced, 'price')} not entered` : ''}`
 const lead = computed(() => {
   const d = data.value
   if (!d) return ''
@@ -42,12 +60,9 @@ const lead = computed(() => {
   const time = `In ${counted(d.periods.length, d.per)}, this one so far`
   if (runs === 0) return `${time}: nothing was printed.`
   const rate = successRate(runs - failed, failed)!
-  const cost = d.periods.reduce((s, p) => s + p.cost, 0)
-  const unpriced = d.periods.reduce((s, p) => s + p.unpriced, 0)
-  const priced = unpriced > 0 ? ` and ${counted(unpriced, 'price')} not entered` : ''
   return (
     `${time}: ${kilos(extrudedG)} printed, ${kilos(fibreG)} of it fibre; ${counted(runs, 'run')}, ` +
-    `${percent(rate.rate)} came out well. Nozzles and shelf: ${money(cost, d.currency)}${priced}.`
+    `${percent(rate.rate)} came out well. Nozzles and shelf: ${spentWords(all.value.spent!)}.`
   )
 })
 const label = computed(
@@ -57,7 +72,7 @@ const periods = computed(() =>
   (data.value?.periods ?? []).map((p, id) => ({ id, name: names.value[id]!, ...p })).reverse(),
 )
 const groups = computed(() => (data.value?.groups ?? []).map(({ cells, ...g }) => ({ ...g, ...together(cells) })))
-type Sums = Omit<(typeof groups.value)[number], 'nozzles' | 'retired'>
+type Sums = Omit<(typeof groups.value)[number], 'nozzles' | 'spent'>
 const hoursWords = (s: Pick<Sums, 'hours' | 'withoutHours'>) =>
   `${s.hours.toFixed(1)} h${s.withoutHours > 0 ? ` and ${counted(s.withoutHours, 'run')} unknown` : ''}`
 const rateWords = (good: number, failed: number) => {
@@ -73,31 +88,31 @@ const sumColumns = <T extends Sums>(name: string): SortColumn<T>[] => [
   { key: 'runs', label: 'runs', num: true, by: s => s.runs },
   { key: 'failed', label: 'failed', num: true, by: s => s.failed },
 ]
-const GROUP_COLUMNS: SortColumn<(typeof groups.value)[number]>[] = [
-  ...sumColumns<(typeof groups.value)[number]>('of'),
-  { key: 'nozzles', label: 'nozzles at work', num: true, by: g => g.nozzles },
+const spentColumns = <T extends { spent: TotalsSpent | null }>(): SortColumn<T>[] => [
   {
     key: 'retired',
     label: 'retired',
     num: true,
-    by: g => g.retired?.count ?? null,
-    text: g => String(g.retired?.count ?? '–'),
+    by: s => s.spent?.retired ?? null,
+    text: s => String(s.spent?.retired ?? '–'),
   },
   {
     key: 'cost',
-    label: 'cost of those',
+    label: 'nozzles and shelf',
     num: true,
-    by: g => g.retired?.cost ?? null,
-    text: g => (g.retired ? costWords(g.retired) : '–'),
+    by: s => s.spent?.cost ?? null,
+    text: s => (s.spent ? spentWords(s.spent) : '–'),
   },
 ]
-const costWords = (c: { cost: number; unpriced: number }) =>
-  `${money(c.cost, data.value?.currency ?? '')}${c.unpriced > 0 ? `, ${counted(c.unpriced, 'price')} not entered` : ''}`
+const GROUP_COLUMNS: SortColumn<(typeof groups.value)[number]>[] = [
+  ...sumColumns<(typeof groups.value)[number]>('of'),
+  { key: 'nozzles', label: 'nozzles at work', num: true, by: g => g.nozzles },
+  ...spentColumns<(typeof groups.value)[number]>(),
+]
 const PERIOD_COLUMNS: SortColumn<(typeof periods.value)[number]>[] = [
   ...sumColumns<(typeof periods.value)[number]>('from'),
   { key: 'nozzles', label: 'nozzles at work', num: true, by: p => p.nozzles },
-  { key: 'retired', label: 'retired', num: true, by: p => p.retired },
-  { key: 'cost', label: 'nozzles and shelf', num: true, by: p => p.cost, text: costWords },
+  ...spentColumns<(typeof periods.value)[number]>(),
 ]
 const success = computed(() =>
   (data.value?.success ?? []).map((s, id) => ({ id, ...s, rate: successRate(s.good, s.failed)!.rate })),
@@ -105,7 +120,12 @@ const success = computed(() =>
 const SUCCESS_COLUMNS: SortColumn<(typeof success.value)[number]>[] = [
   { key: 'material', label: 'material', by: s => s.material },
   { key: 'printer', label: 'printer', by: s => s.printer },
-  { key: 'adhesive', label: 'adhesive, by the card', by: s => s.adhesive, text: s => s.adhesive ?? 'not noted' },
+  {
+    key: 'surface',
+    label: 'sheet and adhesive',
+    by: s => s.surface,
+    text: s => (s.surface === null ? 'not noted' : `${s.surface}${s.saidBy === 'card' ? ', by the card' : ''}`),
+  },
   { key: 'good', label: 'good', num: true, by: s => s.good },
   { key: 'failed', label: 'failed', num: true, by: s => s.failed },
   {
@@ -149,16 +169,14 @@ const print = () => window.print()
         v-model="measure"
         class="no-print mb-2"
         label="Drawn"
-        :options="
-          (Object.keys(MEASURES) as Measure[]).map(value => ({ value: value as Measure, text: MEASURES[value].name }))
-        "
+        :options="measures.map(value => ({ value: value as Measure, text: MEASURES[value].name }))"
       />
       <TotalsChart
         v-if="all.runs > 0"
         class="mb-5"
         :names="names"
         :series="series"
-        :unit="MEASURES[measure].unit"
+        :unit="MEASURES[measure].unit ?? data.currency"
         :label="label"
       />
       <section v-if="groups.length > 0" class="mb-5" aria-labelledby="totals-groups">
@@ -168,6 +186,9 @@ const print = () => window.print()
             ><b>{{ row.name }}</b></template
           >
         </SortTable>
+        <p v-if="data.spentBeside" class="mt-1 text-sm text-ink2">
+          For no {{ data.by }}: {{ spentWords(data.spentBeside) }}. {{ BESIDE[data.by] }}
+        </p>
       </section>
       <section class="mb-5" aria-labelledby="totals-periods">
         <h2 id="totals-periods" class="mb-1">By {{ data.per }}, the whole shop</h2>
@@ -185,8 +206,8 @@ const print = () => window.print()
           >
         </SortTable>
         <p class="mt-1 text-sm text-ink2">
-          Benches are left out. The adhesive is the one on the card of what worked for the material, the nozzle type and
-          the printer.
+          Benches are left out. By the card: nobody said with the run what it was printed on, and that is what the card
+          of what worked names today.
         </p>
       </section>
     </template>

@@ -124,6 +124,7 @@ function runOf({ line, printerId, endedAt, hours, tools: [tool] }: Draft, facts:
     outcome: textOf(line, 'outcome') === 'failed' ? 'failed' : 'finished',
     bedSetC: numberOf(line, 'bedC'),
     chamberSetC: numberOf(line, 'chamberC'),
+    surface: textOf(line, 'surface') || null,
     note: textOf(line, 'note'),
     tools: [{ ...tool, tool: 0, nozzleId, amount: amountOf(line), setC: numberOf(line, 'nozzleC') }],
     confirmed: [...line.confirmed, ...(isDayAlone(line, 'ended') ? UNKNOWN_OF_A_DAY : [])].slice(0, 20),

@@ -66,6 +66,7 @@ export const LISTS: Record<ListName, SQL> = {
       n.tag "nozzle", t.extruded_g "printed, g", t.extruded_mm / 1000 "length, m", t.before_g "spool before, g",
       t.after_g "spool after, g", t.fibre_g "fibre, g", r.hours "took, h", r.outcome "outcome", h.name "head",
       t.set_c "nozzle set, °C", r.bed_set_c "bed set, °C", r.chamber_set_c "chamber set, °C",
+      r.surface "sheet and adhesive",
       nullif(array_to_string(r.symptoms, ', '), '') "seen", r.note "note", ${entered('r', 'run')}
     from runs r join run_tools t on t.run_id = r.id join printers p on p.id = r.printer_id
     join nozzles n on n.id = t.nozzle_id join heads h on h.id = t.head_id left join spools s on s.id = t.spool_id

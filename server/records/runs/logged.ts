@@ -33,6 +33,7 @@ export interface LoggedRun extends Record<string, unknown> {
   enteredAs: string
   bedSetC: number | null
   chamberSetC: number | null
+  surface: string | null
   precheckId: number | null
   note: string
   person: string
@@ -45,7 +46,7 @@ export async function loggedRuns(db: Connection, which: SQL): Promise<LoggedRun[
     select r.id::int, r.printer_id "printerId", r.job_id::int "jobId", r.name, ${iso('r.ended_at')} "endedAt", r.hours,
       r.outcome, case when r.stopped_kind is not null then json_build_object('kind', r.stopped_kind, 'value',
       r.stopped_value) end stopped, r.symptoms, r.entered_as "enteredAs", r.bed_set_c "bedSetC",
-      r.chamber_set_c "chamberSetC", r.precheck_id::int "precheckId", r.note, w.name person,
+      r.chamber_set_c "chamberSetC", r.surface, r.precheck_id::int "precheckId", r.note, w.name person,
       (select json_agg(json_build_object('tool', t.tool, 'headId', t.head_id, 'nozzleId', t.nozzle_id,
         'spoolId', t.spool_id, 'materialId', t.material_id, 'extrudedMm', t.extruded_mm, 'extrudedG', t.extruded_g,
         'fibreG', t.fibre_g, 'wearKg', t.wear_kg, 'setC', t.set_c, 'diameterMm', t.diameter_mm,

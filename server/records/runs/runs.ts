@@ -3,6 +3,7 @@
  */
 import type { RunEffect, RunLine } from '#shared/answers/runs'
 import { inArray, sql } from 'drizzle-orm'
+import { readSurface, surfaceText } from '#core/limits'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { insertEntries, insertMany } from '../../db/many'
@@ -50,6 +51,11 @@ export async function insertRuns(tx: Connection, taken: readonly TakenIn[], pers
   await insertMany(tx, runTools, rows)
   return ids
 }
+/** As the list of surfaces writes it, where it is one of them. */
+function surfaceOf(said: string | null): string | null {
+  const known = said === null ? null : readSurface(said)
+  return known === null ? said : surfaceText(known)
+}
 const runRow = ({ run, jobId, passed: { endedAt, scan } }: TakenIn, personId: number) => ({
   printerId: run.printerId,
   jobId,
@@ -63,6 +69,7 @@ const runRow = ({ run, jobId, passed: { endedAt, scan } }: TakenIn, personId: nu
   enteredAs: ENTERED_AS[run.tools[0]!.amount.kind],
   bedSetC: run.bedSetC ?? scan?.maxSetpointC.bed ?? null,
   chamberSetC: run.chamberSetC ?? scan?.maxSetpointC.chamber ?? null,
+  surface: surfaceOf(run.surface),
   precheckId: run.precheckId,
   note: run.note,
   personId,
@@ -128,7 +135,7 @@ export async function listRuns(
 ): Promise<{ runs: RunLine[]; next: string | null }> {
   const rows = await db.execute<RunLine & Record<string, unknown>>(sql`
     select r.id::int id, r.name, p.name printer, ${iso('r.ended_at')} "endedAt", r.hours, r.outcome, r.symptoms,
-    r.entered_as "enteredAs", w.name person, r.note,
+    r.surface, r.entered_as "enteredAs", w.name person, r.note,
       r.stopped_kind "stoppedKind", r.stopped_value "stoppedValue",
       (select json_agg(json_build_object('tool', t.tool, 'nozzle', n.tag, 'spool', s.tag, 'material',
       t.material_name, 'extrudedG', t.extruded_g, 'fibreG', t.fibre_g, 'setC', t.set_c) order by t.tool)
