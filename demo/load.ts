@@ -80,7 +80,7 @@ export async function loadDemo(db: Database, anchor: Date, say: (text: string) =
     if (set!.demo_anchor !== null) return false
     await fill(tx, anchor, say)
     await tx.execute(
-      sql`update settings set shop_name = 'Hollin Mill Print Shop', time_zone = 'Europe/London',
+      sql`update settings set shop_name = 'Hollin Mill Print Shop', time_zone = 'Europe/London', currency = 'EUR',
         prices = ${JSON.stringify(PRICES)}::jsonb, demo_anchor = ${anchor.toISOString()},
         dry_box_read_at = ${new Date(anchor.getTime() - 3 * DAY).toISOString()}`,
     )

@@ -6,7 +6,8 @@ import { stockItemFields, stockMoveSchema } from '#shared/entries/stock'
 import { sql } from 'drizzle-orm'
 import type { Connection } from '../server/db/client'
 import { addPin, saveCertificate } from '../server/records/pins/pins'
-import { addStockItem, saveStockMove } from '../server/records/stock/items'
+import { iso } from '../server/db/iso'
+import { addStockItem, saveStockMove, takeForUpkeep } from '../server/records/stock/items'
 
 /** The pins of the shop, mm; P-42 is the one that was found small. */
 const PINS_MM = [0.4, 0.41, 0.42, 0.43, 0.44, 0.45]
@@ -113,13 +114,24 @@ export async function addStock(
       stockMoveSchema.parse({ itemId, kind, quantity, occurredAt: shop.daysAgo(days, 14) }),
       shop.technician,
     )
+  /** What was put right in the time since took one; the others nobody said what they were for. */
+  const takenFor = async (upkeep: string, itemId: number, most: number) => {
+    const entries = await tx.execute<{ id: number; at: string }>(sql`
+      select e.id::int, ${iso('e.occurred_at')} at from upkeep_entries e join upkeep_tasks k on k.id = e.task_id
+      where k.kind = ${upkeep} and e.found in ('put right', 'replaced')
+        and e.occurred_at > ${shop.daysAgo(180, 0)}::timestamptz order by e.occurred_at desc limit ${most}`)
+    for (const e of entries)
+      await takeForUpkeep(tx, { itemId, quantity: 1, field: 'took' }, e.id, new Date(e.at), shop.technician)
+    return entries.length
+  }
   for (const k of KEPT) {
     const id = await item({ ...k })
     await move(id, 'counted', k.counted, 190)
     const each = k.unit === 'g' ? 200 : 1
     const when = Array.from({ length: k.used / each }, () => 3 + Math.floor(random() * 180)).sort((a, b) => b - a)
     if (k.received) await move(id, 'received', k.received, 187)
-    for (const days of when) await move(id, 'used', each, days)
+    const taken = k.upkeep === undefined ? 0 : await takenFor(k.upkeep, id, k.used)
+    for (const days of when.slice(taken)) await move(id, 'used', each, days)
     if (k.ordered) await move(id, 'ordered', k.ordered, 2)
     if (k.upkeep !== undefined)
       await tx.execute(sql`update upkeep_tasks set stock_item_id = ${id}, stock_quantity = 1 where kind = ${k.upkeep}`)

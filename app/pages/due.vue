@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What is due: one list over every station, by how pressing, printer, person or day; morning sheet and week. */
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { mayBePutOff } from '#core/schedule'
 import { counted } from '#core/words'
 import type { DueItem } from '#shared/answers/due'
 import { day, when } from '#shared/time'
@@ -114,8 +115,8 @@ const TITLE = { morning: 'Morning sheet', week: "The week's sheet" } as const
             <div class="min-w-0">
               <p v-if="head(i) || i.on || i.person">
                 <b>{{ head(i) }}</b>
-                <span v-if="i.on" class="text-sm text-ink2"> {{ day(i.on, shop.zone) }}</span>
-                <span v-if="i.person" class="text-sm text-ink2"> {{ i.person }}</span>
+                <span v-if="i.on" class="ml-2 text-sm text-ink2">{{ day(i.on, shop.zone) }}</span>
+                <span v-if="i.person" class="ml-2 text-sm text-ink2">{{ i.person }}</span>
               </p>
               <p>
                 {{ i.reason }} <span class="hidden font-semibold print:inline">{{ i.action }}.</span>
@@ -125,7 +126,7 @@ const TITLE = { morning: 'Morning sheet', week: "The week's sheet" } as const
             <div class="no-print col-start-2 flex flex-wrap items-center gap-x-3 md:col-start-auto md:justify-end">
               <NuxtLink :to="i.open" class="button inline-flex items-center">{{ i.action }}</NuxtLink>
               <button
-                v-if="i.mark !== 'stop' && i.on === null"
+                v-if="mayBePutOff(i) && i.on === null"
                 type="button"
                 class="button plain"
                 @click="snoozing = i"

@@ -1,5 +1,4 @@
 /** What is due: why, what to do about it, where, and how much it matters. */
-
 import { need } from '../numeric'
 
 /** Any mass, degree or time of a log: only what is no number is refused, so that no record takes a list down. */
@@ -22,6 +21,8 @@ export interface Due {
   open: string
   /** Tells it from another of the same action at the same place: which task, which sensor. */
   of?: string
+  /** What it tells of has happened: once somebody has looked, nothing is left to do but not to repeat it. */
+  isOver?: boolean
   /** 0 to 100; see `weightOf`. */
   weight: number
 }
@@ -42,6 +43,9 @@ export function weightOf(atAll: number, chance = 0, consequence = 0): number {
 /** Names what is due whatever its numbers are today, so that it can be put off and found again. */
 export const keyOf = (d: Pick<Due, 'about' | 'open' | 'action' | 'of'>, printer: string | null): string =>
   [printer ?? '', d.about ?? '', d.open, d.of ?? d.action].join(' | ')
+
+/** Whether it may be put off: what stops a printer may not, unless it tells of what is over. */
+export const mayBePutOff = (d: Pick<Due, 'mark' | 'isOver'>): boolean => d.mark !== 'stop' || d.isOver === true
 
 /** The most pressing first. */
 export const byWeight = (a: { weight: number }, b: { weight: number }): number => b.weight - a.weight

@@ -129,6 +129,7 @@ function overLimit(p: PrinterFacts, zone: Limit['zone'], headId: number | null, 
         of,
         station: 'run',
         open: `/run?show=${p.last!.runId}`,
+        isOver: true,
         weight: weightOf(95),
       },
     ]

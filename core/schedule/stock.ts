@@ -38,7 +38,7 @@ export function dueOfStock(s: ShelfFacts): Due | null {
     ...at,
     mark: 'look',
     reason: `${there}; the minimum is ${least}.`,
-    action: `Order ${quantityWords(toOrder({ ...s, need: null }), s.unit)}`,
+    action: `Order at least ${quantityWords(toOrder({ ...s, need: null }), s.unit)}`,
     weight: s.onHand === 0 ? weightOf(16, 0.6, 30) : weightOf(10, 0.3, 30),
   }
 }

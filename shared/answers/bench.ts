@@ -70,6 +70,7 @@ export const benchLine = z.object({
   station: z.enum(STATIONS),
   to: text,
   of: text.optional(),
+  isOver: z.boolean().optional(),
   weight: number,
 })
 export type BenchLine = z.output<typeof benchLine>

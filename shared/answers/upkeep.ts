@@ -13,6 +13,7 @@ export const due = z.object({
   station: z.enum(STATIONS),
   open: text,
   of: text.optional(),
+  isOver: z.boolean().optional(),
   weight: number,
 }) satisfies z.ZodType<Due>
 

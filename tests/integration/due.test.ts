@@ -18,7 +18,7 @@ import { ago, freshDatabase, refusal, smallShop } from './support'
 
 const { db } = await freshDatabase()
 const shop = await smallShop(db)
-const { tx, strike } = entriesOf(db, shop)
+const { tx, run, strike } = entriesOf(db, shop)
 const { printerId } = shop
 const snooze = (key: string, days: number, reason = 'a part is on its way') =>
   tx(c => saveSnooze(c, snoozeSchema.parse({ key, until: ago(-days), reason, occurredAt: ago(0) }), 1))
@@ -65,6 +65,18 @@ test('put off with a reason and a day; never what stops; due again when it is st
   expect(after.counts[look.station] ?? 0).toBe(counts[look.station]! - 1)
   await strike('snooze', id)
   expect((await dueItems(db)).find(i => i.key === look.key)!.snoozed).toBeNull()
+})
+
+test('what the last job asked too much is over: looked at, it can be put off, and the next such job is told anew', async () => {
+  const over = async () => (await dueItems(db)).filter(i => i.isOver)
+  expect(await over()).toEqual([])
+  await run(0.02, { bedSetC: 130 }, 10)
+  const [hot] = await over()
+  expect(hot).toMatchObject({ mark: 'stop', reason: expect.stringMatching(/^The last job asked 130 °C of the bed/) })
+  await snooze(hot!.key, 30, 'looked at: nothing browned')
+  expect((await over())[0]!.snoozed).toMatchObject({ reason: 'looked at: nothing browned' })
+  await run(0.01, { bedSetC: 130 }, 10)
+  expect((await over()).map(i => i.snoozed)).toEqual([null])
 })
 
 test('a calendar reads by an address of which only the hash is kept, until it is revoked', async () => {

@@ -123,7 +123,7 @@ describe('stock', () => {
     await move(id, 'used', 1, 25)
     expect((await line(id)).onHand).toBe(3)
     await move(id, 'used', 2, 5)
-    expect(await line(id)).toMatchObject({ onHand: 1, due: { mark: 'look', action: 'Order 1' } })
+    expect(await line(id)).toMatchObject({ onHand: 1, due: { mark: 'look', action: 'Order at least 1' } })
     await move(id, 'ordered', 3, 4)
     expect(await line(id)).toMatchObject({ onOrder: 3, due: { mark: 'fine' } })
     await move(id, 'received', 2, 3)

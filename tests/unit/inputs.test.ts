@@ -1352,6 +1352,7 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     dueOfUntested: 'words in',
     guardName: 'a word in',
     keyOf: 'of a due that the core made',
+    mayBePutOff: 'of a due that the core made',
     upkeepHazards: 'a word in',
     usualUpkeep: 'words in',
   },

@@ -14,6 +14,7 @@ import {
   gaugeDue,
   JOBS_AHEAD,
   LONGEST_SOAK_H,
+  mayBePutOff,
   minutesLeft,
   NOTHING_STANDS,
   notReady,
@@ -112,6 +113,8 @@ describe('a printer', () => {
     const hot = printer({ heads: [{ id: 1, name: 'head', askedC: 300, nozzle: nozzle({ pastChance: 1 }) }] })
     const [first] = dueOfPrinter(hot, RISK).sort(byWeight)
     expect(first).toMatchObject({ mark: 'stop', station: 'run', open: '/run?show=7' })
+    expect(mayBePutOff(first!)).toBe(true)
+    expect(mayBePutOff({ ...first!, isOver: undefined })).toBe(false)
     expect(first!.reason).toBe('The last job asked 300 °C of the nozzle; the sensor stops at 290 °C.')
   })
   test.each([

@@ -85,7 +85,7 @@ describe('what to order', () => {
       mark: 'look',
       station: 'stores',
       reason: 'Only 1 there; the minimum is 2.',
-      action: 'Order 1',
+      action: 'Order at least 1',
     })
     expect(dueOfStock({ ...belt, onHand: 1, onOrder: 1 })).toMatchObject({ mark: 'fine' })
     expect(dueOfStock({ ...belt, onHand: -2, minimum: null })).toMatchObject({ mark: 'look', action: 'Count it' })

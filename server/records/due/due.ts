@@ -7,6 +7,7 @@ import {
   dueOfSurvey,
   dueOfUnchecked,
   keyOf,
+  mayBePutOff,
   type Due,
   type Station,
 } from '#core/schedule'
@@ -81,7 +82,7 @@ export async function dueItems(db: Connection): Promise<DueItem[]> {
       // the same by two ways is told once, the weightier first
       if (seen.has(key)) return []
       seen.add(key)
-      return [{ ...f, key, snoozed: f.mark === 'stop' ? null : (snoozes.get(key) ?? null) }]
+      return [{ ...f, key, snoozed: mayBePutOff(f) ? (snoozes.get(key) ?? null) : null }]
     })
 }
 

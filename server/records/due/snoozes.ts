@@ -1,6 +1,7 @@
 /** What is due and was put off, why and until when. */
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
+import { mayBePutOff } from '#core/schedule'
 import type { DueItem } from '#shared/answers/due'
 import { MOST_SNOOZE_DAYS, type snoozeSchema } from '#shared/entries/due'
 import type { Connection } from '../../db/client'
@@ -32,7 +33,7 @@ export async function saveSnooze(
   if (days > MOST_SNOOZE_DAYS) refuseField('until', `At most ${MOST_SNOOZE_DAYS} days: then it is looked at again`)
   const item = (await dueItems(tx)).find(i => i.key === s.key)
   if (!item) refuseField('key', 'This is not due any more')
-  if (item.mark === 'stop') refuseField('key', 'What stops a printer is not put off: it can hurt or break')
+  if (!mayBePutOff(item)) refuseField('key', 'What stops a printer is not put off: it can hurt or break')
   const [row] = await tx
     .insert(snoozes)
     .values({ ...s, says: item.reason, until, occurredAt, personId })
