@@ -125,12 +125,7 @@ const TITLE = { morning: 'Morning sheet', week: "The week's sheet" } as const
             </div>
             <div class="no-print col-start-2 flex flex-wrap items-center gap-x-3 md:col-start-auto md:justify-end">
               <NuxtLink :to="i.open" class="button inline-flex items-center">{{ i.action }}</NuxtLink>
-              <button
-                v-if="mayBePutOff(i) && i.on === null"
-                type="button"
-                class="button plain"
-                @click="snoozing = i"
-              >
+              <button v-if="mayBePutOff(i) && i.on === null" type="button" class="button plain" @click="snoozing = i">
                 Put it off<span class="sr-only">: {{ i.printer }}, {{ i.action }}</span>
               </button>
             </div>

@@ -334,18 +334,3 @@ test('flow, first layer, fan, chamber and hours: by another file; the bore by a 
   await drop(page, 'warm.gcode', { nozzleC: 375, bedC: 160, chamberC: 105 })
   await is(page, 'chamber', 'ok')
 })
-
-test('a cut-out that did not trip: a person stays, or it is tested again where the line leads', async ({ page }) => {
-  await page.goto('/prepare/check?printer=Ribble&spool=S-01')
-  await like(page, '#check-job', 'cable-guide_PA6-CF20')
-  await is(page, 'guards', 'stop')
-  await expect(line(page, 'guards')).toContainText('Did not trip when tested: the bed thermal cut-out.')
-  await expect(line(page, 'guards').getByRole('button', { name: /^Looked/ })).toHaveCount(0)
-  await set(page, 'guards', 'stop', async () => {
-    await page.getByRole('button', { name: /^Tested ?: Test of the bed thermal cut-out/ }).click()
-    await page.getByLabel('Outcome').selectOption('it tripped')
-    await page.getByRole('button', { name: 'Save the test' }).click()
-    await expect(page.getByRole('dialog')).toHaveCount(0)
-  })
-  await expect(line(page, 'guards')).toHaveCount(0)
-})

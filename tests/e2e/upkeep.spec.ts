@@ -6,8 +6,21 @@ const test = onOwnDemo('upkeep')
 
 test('what is due leads; it is done, tested, planned, and restrictions are shown', async ({ page }) => {
   test.setTimeout(180_000)
-  await page.goto('/change/upkeep?printer=Ribble')
   const said = (text: RegExp | string) => page.getByRole('status').filter({ hasText: text })
+  // whoever wants to start there is told, and the line leads to the test
+  const guards = page.locator('[data-line="guards"]')
+  const mayStart = async () => {
+    await page.goto('/prepare/check?printer=Ribble&spool=S-01')
+    const job = page.locator('#check-job option', { hasText: 'cable-guide_PA6-CF20' }).first()
+    await page.selectOption('#check-job', { label: (await job.textContent())!.trim() })
+    await expect(page.locator('[data-line="profile"]')).toBeVisible()
+  }
+  await mayStart()
+  await expect(guards).toHaveAttribute('data-status', 'stop')
+  await expect(guards).toContainText('Did not trip when tested: the bed thermal cut-out. Nobody leaves this job alone.')
+  await expect(guards.getByRole('button', { name: /^Looked/ })).toHaveCount(0)
+  await guards.getByRole('link', { name: /^To its test/ }).click()
+  await expect(page).toHaveURL(/\/change\/upkeep\?printer=Ribble/)
   await expect(said(/^Ribble: The bed thermal cut-out did not trip: do not run it unattended/)).toBeVisible()
   await axe(page, 'Upkeep')
 
@@ -17,6 +30,9 @@ test('what is due leads; it is done, tested, planned, and restrictions are shown
   await page.getByRole('button', { name: 'Save the test' }).click()
   await expect(said('Ribble: the bed thermal cut-out tripped.')).toBeVisible()
   await expect(said(/did not trip/)).toHaveCount(0)
+  await mayStart()
+  await expect(guards).toHaveCount(0)
+  await page.goto('/change/upkeep?printer=Ribble')
 
   await page.getByRole('button', { name: /^Done ?: Filters and extraction, Ribble/ }).click()
   await page.getByRole('button', { name: 'Save it' }).click()

@@ -67,7 +67,7 @@ test('put off with a reason and a day; never what stops; due again when it is st
   expect((await dueItems(db)).find(i => i.key === look.key)!.snoozed).toBeNull()
 })
 
-test('what the last job asked too much is over: looked at, it can be put off, and the next such job is told anew', async () => {
+test('what the last job asked too much is over: once looked at it is put off, the next is told anew', async () => {
   const over = async () => (await dueItems(db)).filter(i => i.isOver)
   expect(await over()).toEqual([])
   await run(0.02, { bedSetC: 130 }, 10)
