@@ -62,6 +62,28 @@ test('by every group, week after week, the parts add up to the whole', async () 
   ])
 })
 
+test('a run with two tools of one material is one try, whatever the cards of their nozzles name', async () => {
+  const copy = (table: string, id: number, more: object) =>
+    db.execute(sql`insert into ${sql.raw(table)} overriding system value
+      select (jsonb_populate_record(null::${sql.raw(table)}, to_jsonb(x) || ${JSON.stringify(more)}::jsonb)).*
+      from ${sql.raw(table)} x where x.id = ${id}`)
+  const { runId } = (await run(0.3, { hours: 1 }, 20)) as { runId: number }
+  const [tool] = await db.execute<{ id: number; nozzleId: number; typeId: number }>(sql`
+    select t.id::int, n.id "nozzleId", n.type_id "typeId" from run_tools t join nozzles n on n.id = t.nozzle_id
+    where t.run_id = ${runId}`)
+  await copy('nozzle_types', tool!.typeId, { id: 900, name: 'another' })
+  await copy('nozzles', tool!.nozzleId, { id: 900, tag: 'N-900', type_id: 900 })
+  await copy('run_tools', tool!.id, { id: 900_000, tool: 1, nozzle_id: 900 })
+  await db.execute(sql`insert into cards (material_id, type_id, printer_id, adhesive, created_by)
+    values (${shop.materialId}, 900, ${shop.printerId}, 'glass', 1)`)
+  const before = await totalsOf(db, { by: 'nozzle', per: 'month', back: 3 })
+  const tries = before.success.reduce((sum, s) => sum + s.good + s.failed, 0)
+  expect(tries).toBe(before.periods.reduce((sum, p) => sum + p.runs, 0))
+  expect(before.success.every(s => s.good + s.failed > 0)).toBe(true)
+  expect(before.groups.find(g => g.name === 'N-900')!.cells).toMatchObject([{ runs: 1, hours: 1 }])
+  await strike('run', runId)
+})
+
 test('a run belongs to the day on the clock of the shop', async () => {
   const dayIn = async (zone: string) => {
     await db.execute(sql`update settings set time_zone = ${zone}`)

@@ -6,7 +6,7 @@ import type { StoredCheck } from '#shared/answers/prepare'
 import type { RunEffect } from '#shared/answers/runs'
 import { computed, reactive, ref, watch } from 'vue'
 import { stoppedAt, type FullScan } from '#core/gcode'
-import { checkStack, demandOfJob, inOrder, onSheet, reason, stackOf, SURFACES } from '#core/limits'
+import { checkStack, demandOfJob, inOrder, onSheet, readSurface, reason, stackOf, SURFACES } from '#core/limits'
 import { fibreMassG, massG } from '#core/materials'
 import { filamentOfSpool, readForAnother } from '#shared/filament'
 import { SYMPTOMS, type RunEntry } from '#shared/entries/runs'
@@ -276,7 +276,8 @@ const byCard = computed(() => {
   )
   const named = card?.hand?.adhesive ?? ''
   const on = equip.value?.printers.find(p => p.id === v.printerId)?.parts.find(p => p.role === 'sheet')?.details.surface
-  return on && onSheet([named], on).length === 0 ? '' : named
+  const isOther = on !== undefined && readSurface(named) !== null && onSheet([named], on).length === 0
+  return isOther ? '' : named
 })
 const surface = computed({ get: () => v.surface ?? byCard.value, set: typed => (v.surface = typed) })
 const stopped = computed(() =>

@@ -103,7 +103,8 @@ export async function totalsOf(db: Connection, { by, per, back }: TotalsAsked): 
           sum(t.good) good, sum(t.failed) failed
         from tried t join printers p on p.id = t.printer_id join nozzles n on n.id = t.nozzle_id
         left join cards c on c.material_id = t.material_id and c.printer_id = t.printer_id and c.type_id = n.type_id
-        group by 1, 2, 3, 4) x) success`,
+        group by 1, 2, 3, 4
+        having sum(t.good) + sum(t.failed) > 0) x) success`,
     ),
     db.execute<Retired>(sql`
       select ${periodOf(sql`f.occurred_at`)} "from", y.material, ${whose(sql`p`)} "printer", ${whose(sql`u`)} "person",
