@@ -15,6 +15,9 @@ export class InputError extends Error {
 /** Moments that a date can be of, ms since 1970. */
 export const AT_MS = [-8.64e15, 8.64e15] as const
 
+/** A chance, 0 to 1, with what rounding adds to one that was reckoned. */
+export const CHANCE = [-1e-9, 1 + 1e-9] as const
+
 /** Throws InputError unless the value is a number from `low` to `high`; NaN never passes. */
 export function need(field: string, value: number, low: number, high: number, unit = ''): void {
   if (typeof value === 'number' && value >= low && value <= high) return

@@ -11,7 +11,7 @@ import { compareJob, countWords, differsWords, ofJob, recordOf } from '../cards'
 import { sustainedWords } from '../flow'
 import { PROBABLY_PAST } from '../schedule'
 import { drynessFixes, drynessFor, takesNoWater } from '../drying'
-import { need, needEach, needIfKnown } from '../numeric'
+import { CHANCE, need, needEach, needIfKnown } from '../numeric'
 import { SETPOINT_C } from '../gcode'
 import { checkWindow } from './profile'
 import {
@@ -69,7 +69,7 @@ function checkFacts(f: PrecheckFacts): void {
     if (f.nozzle.bench) needEach(f.nozzle.bench.sustained, ['flowMm3S', 'low80', 'high80', 'temperatureC'], 0, 1e4)
     if (f.nozzle.left)
       for (const k of ['low80G', 'medianG', 'high80G'] as const) need(k, f.nozzle.left[k], 0, Infinity, 'g')
-    need('pastChance', f.nozzle.pastChance, 0, 1)
+    need('pastChance', f.nozzle.pastChance, ...CHANCE)
     needIfKnown('purgeC', f.nozzle.holds?.purgeC, ...ANY_C, '°C')
   }
   if (f.worked) needEach(f.worked, ['good', 'failed'], 0, 1e9)

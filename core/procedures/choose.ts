@@ -13,7 +13,7 @@ import {
   type Printer,
   type Rules,
 } from '../limits'
-import { need, needEach } from '../numeric'
+import { CHANCE, need, needEach } from '../numeric'
 import { capital, chance, grams, kg, listed } from '../words'
 import { byKeys } from './order'
 
@@ -73,7 +73,7 @@ export function rankNozzles(
   rules: Rules,
 ): Choice[] {
   for (const c of candidates) {
-    need('pastChance', c.pastChance, 0, 1)
+    need('pastChance', c.pastChance, ...CHANCE)
     if (c.left) needEach(c.left, ['low80G', 'medianG'], 0, Infinity, 'g')
   }
   needEach({ boreMm }, ['boreMm'], 0.01, 5, 'mm')

@@ -1,9 +1,10 @@
 /** What is due: why, what to do about it, where, and how much it matters. */
-import { need } from '../numeric'
+import { CHANCE, need } from '../numeric'
 
 /** Any mass, degree or time of a log: only what is no number is refused, so that no record takes a list down. */
 export const ANY = [-1e15, 1e15] as const
 
+/** Where a thing is done: the stations of the rail, in their order. */
 export const STATIONS = ['floor', 'equip', 'prepare', 'run', 'inspect', 'change', 'verify', 'stores'] as const
 export type Station = (typeof STATIONS)[number]
 
@@ -35,7 +36,7 @@ export interface Due {
  */
 export function weightOf(atAll: number, chance = 0, consequence = 0): number {
   need('atAll', atAll, 0, 100)
-  need('chance', chance, 0, 1)
+  need('chance', chance, ...CHANCE)
   need('consequence', consequence, 0, 100)
   return Math.min(100, Math.max(0, atAll + chance * consequence))
 }

@@ -1,5 +1,5 @@
 /** When a nozzle is due: for a gauge, for retirement, for a harder one. */
-import { need, needEach } from '../numeric'
+import { CHANCE, need, needEach } from '../numeric'
 import type { NozzleMaterial } from '../wear'
 import { capital, chance, kg, listed } from '../words'
 import { ANY, weightOf, type Due } from './due'
@@ -44,7 +44,7 @@ export function wornOut(n: Pick<NozzleFacts, 'limitMm' | 'pastChance' | 'shape'>
   return n.pastChance > PROBABLY_PAST ? pastWords(n) : null
 }
 function checkWorn(n: Pick<NozzleFacts, 'limitMm' | 'pastChance'>): void {
-  need('pastChance', n.pastChance, 0, 1)
+  need('pastChance', n.pastChance, ...CHANCE)
   needEach(n, ['limitMm'], ...ANY, 'mm')
 }
 function pastWords(n: Pick<NozzleFacts, 'limitMm' | 'pastChance'>): string {
@@ -66,7 +66,7 @@ export function gaugeDue(
   n: Pick<NozzleFacts, 'pastChance' | 'nextGaugeKg' | 'jobFibreG'>,
   acceptedRisk: number,
 ): GaugeDue | null {
-  need('pastChance', n.pastChance, 0, 1)
+  need('pastChance', n.pastChance, ...CHANCE)
   need('acceptedRisk', acceptedRisk, 0, 1)
   needEach(n, ['nextGaugeKg', 'jobFibreG'], ...ANY)
   if (n.pastChance > PROBABLY_PAST) return 'now'

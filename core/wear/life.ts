@@ -21,9 +21,13 @@ export function massLife(limitKg: number): Life {
 /** Chance (0 to 1) that a rule is broken by the time `kg` have gone through, the rules being independent. */
 export function brokenBy(lives: readonly Life[], kg: number): number {
   need('wearKg', kg, ...WEAR_KG, 'kg')
+  return anyBroken(lives, kg)
+}
+/** Rounding takes the product a hair past one: no chance is below nothing. */
+function anyBroken(lives: readonly Life[], kg: number): number {
   let whole = 1
   for (const l of lives) whole *= 1 - l.chance(kg)
-  return 1 - whole
+  return Math.min(1, Math.max(0, 1 - whole))
 }
 
 /** ln kg between which a life is looked for. */
@@ -35,11 +39,7 @@ const LN_KG = [-30, 30] as const
  */
 export function wearAtRisks(lives: readonly Life[], risks: readonly number[]): number[] {
   if (lives.length === 0) return risks.map(() => Infinity)
-  const chance = (lnKg: number) => {
-    let whole = 1
-    for (const l of lives) whole *= 1 - l.chance(Math.exp(lnKg))
-    return 1 - whole
-  }
+  const chance = (lnKg: number) => anyBroken(lives, Math.exp(lnKg))
   const spread = new Crossings(chance, ...LN_KG, roughly(lives))
   const from = brokenBy(lives, 0)
   const end = chance(LN_KG[1])

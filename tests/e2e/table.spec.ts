@@ -10,6 +10,7 @@ async function type(page: Page, text: string): Promise<void> {
 }
 
 test('nonsense is said with what to do, and the text stays', async ({ page }) => {
+  test.setTimeout(240_000) // two thousand lines are typed and taken back
   await page.goto('/stores/table?of=people')
   const file = page.getByLabel('File of the table')
   const choose = (name: string, bytes: number[]) =>

@@ -57,6 +57,10 @@ describe('several rules', () => {
     for (const kg of [0.3, 0.8, 1, 2, 5])
       expect(brokenBy([a, b], kg)).toBeCloseTo(1 - (1 - brokenBy([a], kg)) * (1 - brokenBy([b], kg)), 12)
   })
+  test('a hair below nothing, by rounding, is no chance below nothing', () => {
+    const hair = { ...logNormal(1, 0.4), chance: () => -2.3e-16 }
+    expect([brokenBy([hair], 0.1), brokenBy([hair, hair], 0.1)]).toEqual([0, 0])
+  })
   test('wear at a risk undoes the chance at a wear', () => {
     const lives = [logNormal(1, 0.4), logNormal(3, 0.8)]
     for (const p of [0.025, 0.1, 0.5, 0.9]) expect(brokenBy(lives, wearAtRisk(lives, p))).toBeCloseTo(p, 3)

@@ -73,6 +73,10 @@ describe('a gauge', () => {
     [{ pastChance: 0.09, nextGaugeKg: null }, null],
     [{ pastChance: 0.09, nextGaugeKg: 0.01, jobFibreG: null }, null],
   ] as const)('%o: %s', (more, due) => expect(gaugeDue(nozzle(more), RISK)).toBe(due))
+  test('a chance that rounding left a hair beside 0 or 1 takes no list down', () => {
+    expect(gaugeDue(nozzle({ pastChance: -2.3e-16 }), RISK)).toBe(gaugeDue(nozzle({ pastChance: 0 }), RISK))
+    expect(dueOfNozzle(nozzle({ pastChance: 1 + 2.3e-16 }), 1, RISK)[0]!.mark).toBe('stop')
+  })
 
   test('its sentence says why, with numbers and units, and leads to the gauge', () => {
     const [now] = dueOfNozzle(nozzle({ pastChance: 0.7 }), 1, RISK)
