@@ -1,23 +1,15 @@
 /** What a printer's certificate says: what it may be set to, what that rests on, and what is due before it is whole. */
-import {
-  guardState,
-  placesOf,
-  surveyHolds,
-  TEST_EVERY_DAYS,
-  type Guard,
-  type GuardState,
-  type SurveyFound,
-} from '#core/chamber'
+import { placesOf, surveyHolds, TEST_EVERY_DAYS, type Guard, type GuardState, type SurveyFound } from '#core/chamber'
 import { openingOf } from '#core/limits'
 import { ONE_SIDED_90 } from '#core/numeric'
 import { guardsOf } from '#core/procedures'
-import { dueOfGuard } from '#core/schedule'
 import { celsiusDown } from '#core/words'
 import type { Floor } from '#shared/answers/bench'
 import type { Chambers, CutOutLine, SurveyLine } from '#shared/answers/chambers'
 import type { Mark } from '#shared/answers/parts'
 import type { StackPrinter, ZoneLimit } from '#shared/answers/printers'
 import type { Verify } from '#shared/answers/sensors'
+import { guardDue, guardStands } from '#shared/guard-state'
 import { stateOf } from '#shared/sensor-state'
 import { foundOf } from '#shared/survey-reading'
 import { isOld, placeOf, shareWords, stateWords } from '~/words/chamber'
@@ -106,13 +98,9 @@ export function certificateOf(
   const guards = guardsOf(printer).map((guard): GuardLine => {
     const last = chambers.cutOutTests.find(t => t.printerId === printer.id && t.guard === guard && !t.struck) ?? null
     const every = chambers.testEvery.find(t => t.printerId === printer.id && t.guard === guard)?.days ?? TEST_EVERY_DAYS
-    const state = guardState(
-      last && { atMs: Date.parse(last.at), tripped: last.tripped, changed: last.changed !== null },
-      nowMs,
-      every,
-    )
-    const days = last === null ? null : (nowMs - Date.parse(last.at)) / 86_400_000
-    const needs = dueOfGuard(printer.name, guard, state, { days, every })
+    const test = last && { ...last, changed: last.changed !== null }
+    const state = guardStands(test, nowMs, every)
+    const needs = guardDue(printer.name, guard, test, nowMs, every)
     if (needs) due.push({ mark: needs.mark, text: `${needs.reason} ${needs.action}` })
     return { guard, state, last }
   })

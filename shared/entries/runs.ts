@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { MOST_TOOLS } from '#core/gcode'
 import { DIAMETER_MM } from '#core/materials'
 import { RUN_H } from '#core/runs'
-import { between, id, name, when, note, confirmed, replaces } from './fields'
+import { between, id, name, when, note, confirmed, replaces, text } from './fields'
 
 export const SYMPTOMS = [
   'under-extruded',
@@ -122,7 +122,7 @@ export const runSchema = z
     bedSetC: between(0, 300, '°C').nullable().default(null),
     chamberSetC: between(0, 300, '°C').nullable().default(null),
     /** What it was printed on, sheet and adhesive as they are written: "PEI + glue stick". */
-    surface: z.string().trim().min(1).max(80, 'At most 80 characters').nullable().default(null),
+    surface: text(80).min(1).nullable().default(null),
     /** The check before this run, if one was made. */
     precheckId: id.nullable().default(null),
     note,

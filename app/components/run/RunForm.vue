@@ -246,10 +246,12 @@ function byHand(): void {
   })
 }
 
+const spoolOf = (t: ToolForm) => shop.data?.spools.find(x => x.id === t.spoolId)
+const materialIdOf = (t: ToolForm) => spoolOf(t)?.materialId ?? t.materialId
 /** Fraction, density and material of a tool's filament as chosen. */
 function filament(t: ToolForm) {
-  const s = shop.data?.spools.find(x => x.id === t.spoolId)
-  const m = shop.data?.materials.find(x => x.id === (s?.materialId ?? t.materialId))
+  const s = spoolOf(t)
+  const m = shop.data?.materials.find(x => x.id === materialIdOf(t))
   return m
     ? {
         name: m.name,
@@ -261,10 +263,7 @@ function filament(t: ToolForm) {
       }
     : null
 }
-const materialId = computed(() => {
-  const t = v.tools[0]
-  return shop.data?.spools.find(s => s.id === t?.spoolId)?.materialId ?? t?.materialId ?? null
-})
+const materialId = computed(() => (v.tools[0] ? materialIdOf(v.tools[0]) : null))
 const { data: cards } = useAnswer('/api/cards/{id}', {
   params: () => (materialId.value === null ? null : { id: materialId.value }),
 })

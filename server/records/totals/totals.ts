@@ -154,14 +154,13 @@ const sorting = (db: Connection, query: SQL): Promise<Done> =>
 const whose = (row: SQL) =>
   sql`case when ${row}.id is not null then jsonb_build_object('id', ${row}.id, 'name', ${row}.name) end`
 
-function spentIn(spendings: readonly Spending[]): TotalsSpent {
-  const known = spendings.filter(s => s.cost !== null)
-  return {
-    retired: spendings.filter(s => s.isRetired).length,
-    cost: known.reduce((sum, s) => sum + s.cost!, 0),
-    unpriced: spendings.length - known.length,
-  }
-}
+const plus = (sum: TotalsSpent, s: Spending): TotalsSpent => ({
+  retired: sum.retired + Number(s.isRetired),
+  cost: sum.cost + (s.cost ?? 0),
+  unpriced: sum.unpriced + Number(s.cost === null),
+})
+const NOTHING_SPENT: TotalsSpent = { retired: 0, cost: 0, unpriced: 0 }
+const spentIn = (spendings: readonly Spending[]) => spendings.reduce(plus, NOTHING_SPENT)
 const spentBeside = (spendings: readonly Spending[]) => (spendings.length === 0 ? null : spentIn(spendings))
 
 type Group = Totals['groups'][number]
@@ -191,22 +190,15 @@ function grouped(
   for (const { id, name, group: _, from, ...sums } of rows) {
     const g = groupOf(id, name)
     if (from === null) g.nozzles = sums.nozzles
-    else g.cells.push({ ...(sums as Omit<TotalsSums, 'from'>), from, spent: spent === null ? null : spentIn([]) })
+    else g.cells.push({ ...(sums as Omit<TotalsSums, 'from'>), from, spent: spent && NOTHING_SPENT })
   }
-  const cells = new Map<string, { of: { id: number; name: string }; from: string; spendings: Spending[] }>()
   for (const s of spent?.spendings ?? []) {
     const of = s[spent!.by]
     if (of === null) continue
-    const key = `${of.id} ${s.from}`
-    const cell = cells.get(key) ?? { of, from: s.from, spendings: [] }
-    cell.spendings.push(s)
-    cells.set(key, cell)
-  }
-  for (const { of, from, spendings } of cells.values()) {
-    const g = groupOf(of.id, of.name)
-    const cell = g.cells.find(c => c.from === from)
-    if (cell) cell.spent = spentIn(spendings)
-    else g.cells.push({ ...NOTHING, from, spent: spentIn(spendings) })
+    const { cells } = groupOf(of.id, of.name)
+    const cell = cells.find(c => c.from === s.from)
+    if (cell) cell.spent = plus(cell.spent!, s)
+    else cells.push({ ...NOTHING, from: s.from, spent: plus(NOTHING_SPENT, s) })
   }
   for (const g of groups.values()) g.cells.sort((a, b) => a.from.localeCompare(b.from))
   const grams = (g: Group) => g.cells.reduce((s, c) => s + c.extrudedG, 0)

@@ -1,22 +1,17 @@
 /** How what stops a runaway heater stands at each printer, by its latest test. */
 import { sql } from 'drizzle-orm'
-import { guardState, type Guard, type GuardState } from '#core/chamber'
+import type { Guard, GuardState } from '#core/chamber'
 import { guardsOf } from '#core/procedures'
-import { dueOfGuard, type Due } from '#core/schedule'
+import { guardStands, type LastTest } from '#shared/guard-state'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { WATCHED } from '../chambers/plans'
 
-const DAY_MS = 86_400_000
-
-export interface TestRow extends Record<string, unknown> {
+export interface TestRow extends LastTest, Record<string, unknown> {
   printerId: number
   guard: Guard
-  tripped: boolean
-  at: string
   by: string
   note: string
-  changed: boolean
 }
 /** The latest test of each guard of each printer, or of one, and whether its heater or sensor was changed since. */
 export async function lastTests(db: Connection, printerId: number | null = null): Promise<TestRow[]> {
@@ -30,9 +25,6 @@ export async function lastTests(db: Connection, printerId: number | null = null)
       order by printer_id, guard, occurred_at desc, id desc) t join people u on u.id = t.person_id`)
 }
 
-const stateOf = (last: TestRow | null, nowMs: number, every?: number) =>
-  guardState(last && { atMs: Date.parse(last.at), tripped: last.tripped, changed: last.changed }, nowMs, every)
-
 /** How each guard of a printer stands by its latest test: for whoever leaves it alone. */
 export async function guardStates(
   db: Connection,
@@ -40,17 +32,8 @@ export async function guardStates(
   nowMs: number,
 ): Promise<{ guard: Guard; state: GuardState }[]> {
   const tests = await lastTests(db, printer.id)
-  return guardsOf(printer).map(guard => ({ guard, state: stateOf(tests.find(t => t.guard === guard) ?? null, nowMs) }))
-}
-
-/** What is due of a guard by its latest test, wanted every so many days. */
-export function guardDue(
-  printer: string,
-  guard: Guard,
-  last: TestRow | null,
-  nowMs: number,
-  every: number,
-): Due | null {
-  const days = last === null ? null : (nowMs - Date.parse(last.at)) / DAY_MS
-  return dueOfGuard(printer, guard, stateOf(last, nowMs, every), { days, every })
+  return guardsOf(printer).map(guard => ({
+    guard,
+    state: guardStands(tests.find(t => t.guard === guard) ?? null, nowMs),
+  }))
 }

@@ -15,6 +15,7 @@ import {
 } from '#core/schedule'
 import type { Upkeep, UpkeepLine, UpkeepPrinter, UpkeepTask } from '#shared/answers/upkeep'
 import type { upkeepSchema } from '#shared/entries/upkeep'
+import { guardDue } from '#shared/guard-state'
 import { day } from '#shared/time'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
@@ -23,7 +24,7 @@ import { upkeepEntries } from '../../db/schema'
 import { notInFuture, refuseField } from '../entry/refusal'
 import { shopSettings } from '../shop/settings'
 import { takeForUpkeep } from '../stock/items'
-import { guardDue, lastTests, type TestRow } from './guards'
+import { lastTests, type TestRow } from './guards'
 
 /** What was found, that the page lists. */
 const MOST_ENTRIES = 60
