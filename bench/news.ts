@@ -140,7 +140,7 @@ async function saveOften([what, path, body]: (typeof saves)[number]): Promise<nu
 let isReading = false
 let shopReads = 0
 for (const s of screens)
-  await listenTo(`${base}/api/news`, (event, data) => {
+  await listenTo(`${base}/api/events`, (event, data) => {
     if (event !== 'saved' || !isReading) return
     const { items, shop, heard: mark } = JSON.parse(data) as News
     heard = mark

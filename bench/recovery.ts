@@ -72,7 +72,7 @@ void listen()
 async function listen(): Promise<void> {
   for (;;) {
     try {
-      const stream = await fetch(`${base}/api/news`)
+      const stream = await fetch(`${base}/api/events`)
       for await (const piece of stream.body!.pipeThrough(new TextDecoderStream()))
         if (String(piece).includes('event: saved')) news++
     } catch {

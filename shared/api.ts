@@ -323,8 +323,10 @@ export const READS = {
 
 /** Server-sent events. */
 export const STREAMS = {
-  '/api/live': { who: 'everybody', says: 'Server-sent events: what each printer reports, or since when it is lost' },
-  '/api/news': { who: 'everybody', says: 'Server-sent events: one per save' },
+  '/api/events': {
+    who: 'everybody',
+    says: 'Server-sent events: one per save, and what each printer reports, or since when it is lost',
+  },
 } as const satisfies Record<string, Omit<Route, 'answer'>>
 
 export const listQuery = z.object({

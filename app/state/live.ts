@@ -3,6 +3,7 @@ import type { Live } from '#shared/answers/live'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import type { Reading, Wait } from '#core/procedures'
+import { hearServer } from '~/lib/server-events'
 
 /** A report older than this is no reading any more, whatever the connection says. */
 const STALE_MS = 30_000
@@ -26,30 +27,32 @@ export const useLive = defineStore('live', () => {
   })
   /** Since when the server itself has been silent; null while it speaks. */
   const silentSince = ref<string | null>(null)
-  let source: EventSource | null = null
   /** When this browser heard each report, by its own clock: a tablet's may be minutes off the server's. */
-  const heard: Record<string, { at: string; ms: number | null }> = {}
+  const heard = new Map<string, { at: string; ms: number | null }>()
 
   function listen(): void {
-    if (source) return
-    source = new EventSource('/api/live')
-    source.addEventListener('links', e => {
-      links.value = JSON.parse((e as MessageEvent<string>).data) as typeof links.value
+    hearServer({
+      events: {
+        links: data => {
+          links.value = JSON.parse(data) as typeof links.value
+        },
+        live: data => hear(JSON.parse(data) as Live),
+      },
+      opened: () => {
+        silentSince.value = null
+      },
+      gone: () => {
+        silentSince.value ??= new Date().toISOString()
+        heard.clear()
+      },
     })
-    source.addEventListener('live', e => {
-      const live = JSON.parse((e as MessageEvent<string>).data) as Live
-      const before = heard[live.printer]
-      // the first may have lain on the server for a while: only one that came in while listening is known to be new
-      if (live.at !== null && live.at !== before?.at)
-        heard[live.printer] = { at: live.at, ms: before ? Date.now() : null }
-      printers.value = { ...printers.value, [live.printer]: live }
-    })
-    source.onopen = () => {
-      silentSince.value = null
-    }
-    source.onerror = () => {
-      silentSince.value ??= new Date().toISOString()
-    }
+  }
+  function hear(live: Live): void {
+    const before = heard.get(live.printer)
+    // the first may have lain on the server for a while: only one that came in while listening is known to be new
+    if (live.at !== null && live.at !== before?.at)
+      heard.set(live.printer, { at: live.at, ms: before ? Date.now() : null })
+    printers.value = { ...printers.value, [live.printer]: live }
   }
 
   /** What a printer reports now; null when it is not connected, lost, or too old. */
@@ -62,7 +65,7 @@ export const useLive = defineStore('live', () => {
   /** What a heater of a printer shows, and when this browser heard it, ms since 1970; null when it is not read. */
   function reading(name: string, { heater, head }: Pick<Wait, 'heater' | 'head'>): Reading | null {
     const l = printers.value[name]
-    const ms = heard[name]?.ms ?? null
+    const ms = heard.get(name)?.ms ?? null
     if (!l || l.lostSince !== null || silentSince.value !== null || ms === null) return null
     const value = heater === 'nozzle' ? (l.heads[head] ?? null) : l[heater]
     return value && { c: value.nowC, atMs: ms }

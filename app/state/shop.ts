@@ -4,6 +4,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { shopWith, type News, type NewsItem, type ShopNews } from '#shared/news'
 import { heardNews, read } from '~/lib/api'
+import { hearServer } from '~/lib/server-events'
 import { speakIn } from '~/lib/zone'
 
 export type ShopData = Shop
@@ -47,27 +48,33 @@ export const useShop = defineStore('shop', () => {
 
   /** News of saves, here and elsewhere, with the lines of the shop that changed. */
   function listen(): void {
-    const source = new EventSource('/api/news')
-    source.addEventListener('beat', () => {
-      heard.open = true
+    let isMissing = false
+    hearServer({
+      events: {
+        beat: () => {
+          heard.open = true
+          if (isMissing) void refresh()
+          isMissing = false
+        },
+        saved: hearSaved,
+      },
+      gone: () => {
+        isMissing ||= heard.open
+        heard.open = false
+      },
     })
-    source.addEventListener('saved', e => {
-      heard.at = Date.now()
-      const { items, shop: lines, heard: mark } = JSON.parse((e as MessageEvent<string>).data) as News
-      heardNews(mark)
-      if (items.length === 0) {
-        void refresh()
-        return
-      }
-      void take(lines).then(() => {
-        news.value = items
-      })
-    })
-    source.onerror = () => {
-      // it comes back by itself, and what was saved meanwhile is not told again
-      if (heard.open) source.addEventListener('beat', () => void refresh(), { once: true })
-      heard.open = false
+  }
+  function hearSaved(data: string): void {
+    heard.at = Date.now()
+    const { items, shop: lines, heard: mark } = JSON.parse(data) as News
+    heardNews(mark)
+    if (items.length === 0) {
+      void refresh()
+      return
     }
+    void take(lines).then(() => {
+      news.value = items
+    })
   }
 
   async function take(lines: ShopNews): Promise<void> {

@@ -83,9 +83,10 @@ export function commissionSteps(f: CommissionFacts): Step[] {
       .filter(h => h.nozzle === null)
       .map(h =>
         step(`nozzle ${h.id}`, `Fit a nozzle${several ? ` to ${h.name}` : ''} and log it`, {
-          says: ['Cold, loosely by the socket; it is tightened hot, after the first heat. Log it in Stores.'],
+          says: ['Cold, loosely by the socket; it is tightened hot, after the first heat.'],
           hazards: hazards('turning'),
           after: unpacked,
+          proof: { of: 'nozzle', guard: null, headId: h.id },
         }),
       ),
     step('wiring', 'Wiring', {
@@ -167,6 +168,7 @@ export function commissionSteps(f: CommissionFacts): Step[] {
       : []),
     step('level hot', 'Level it hot, after the soak', {
       says: ['Three points, then round again: warm frames move.'],
+      proof: { of: 'level', guard: null, headId: null, since: 'heat bed' },
     }),
     step('first layer', 'Watch a first layer', {
       says: ['0.3 mm high, 15 mm/s: flat, no ridges, no gaps, the same at every corner.'],

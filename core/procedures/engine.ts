@@ -124,8 +124,18 @@ export const typedState = (wait: Wait, typed: unknown): WaitState =>
 /** What is said while no record proves a step. */
 export function unproved(proof: Proof): string {
   const since = proof.since === undefined ? 'since this began' : 'since it was fitted'
-  if (proof.of === 'cut-out test') return `No test ${since} in which the ${proof.guard} tripped`
-  return proof.of === 'sensor check' ? `No check of this sensor ${since}` : `No warm-up and no survey ${since}`
+  switch (proof.of) {
+    case 'cut-out test':
+      return `No test ${since} in which the ${proof.guard} tripped`
+    case 'sensor check':
+      return `No check of this sensor ${since}`
+    case 'chamber':
+      return `No warm-up and no survey ${since}`
+    case 'nozzle':
+      return 'No nozzle is logged in it'
+    case 'level':
+      return 'The bed was not measured since it was heated'
+  }
 }
 
 const HEATER_WORDS = { nozzle: 'The nozzle', bed: 'The bed', chamber: 'The chamber' } as const

@@ -34,7 +34,7 @@ export interface Wait {
 
 /** A record that must be there since the procedure began; a tick alone is no proof. */
 export interface Proof {
-  of: 'cut-out test' | 'sensor check' | 'chamber'
+  of: 'cut-out test' | 'sensor check' | 'chamber' | 'nozzle' | 'level'
   guard: Guard | null
   headId: number | null
   /** The step since which it counts; absent: since the procedure began. */

@@ -33,7 +33,7 @@ const wait = z.object({
   setC: number,
 }) satisfies z.ZodType<Wait>
 const proof = z.object({
-  of: z.enum(['cut-out test', 'sensor check', 'chamber']),
+  of: z.enum(['cut-out test', 'sensor check', 'chamber', 'nozzle', 'level']),
   guard: maybe(z.enum(GUARDS)),
   headId: maybe(id),
   since: text.optional(),

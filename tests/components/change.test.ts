@@ -71,13 +71,6 @@ const page = (more: Partial<ProcedurePage> = {}): ProcedurePage => ({
 
 beforeEach(() => {
   sessionStorage.clear()
-  vi.stubGlobal(
-    'EventSource',
-    class {
-      addEventListener() {}
-      close() {}
-    },
-  )
 })
 
 function cardOf(s: Step, more: { entered?: Record<string, string | number | null>; procedure?: ProcedurePage } = {}) {

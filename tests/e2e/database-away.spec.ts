@@ -83,7 +83,7 @@ test.afterAll(async () => {
 test('killed and back six times: reads and news are right within 5 s, and nothing is unhandled', async () => {
   test.setTimeout(150_000)
   let news = 0
-  const stop = await listenTo(url('/api/news'), event => {
+  const stop = await listenTo(url('/api/events'), event => {
     if (event === 'saved') news++
   })
   for (let round = 0; round < 6; round++) {
@@ -108,7 +108,7 @@ test('killed and back six times: reads and news are right within 5 s, and nothin
 test('a host that vanishes without closing its connections is waited for no longer than some seconds', async () => {
   test.setTimeout(60_000)
   let news = 0
-  const stop = await listenTo(url('/api/news'), event => {
+  const stop = await listenTo(url('/api/events'), event => {
     if (event === 'saved') news++
   })
   expect(await Promise.all(READS.map(status))).toEqual(READS.map(() => 200))

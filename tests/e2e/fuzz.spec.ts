@@ -14,7 +14,7 @@ import { ownDatabase } from './support'
 
 const SEED = 8
 const REQUESTS = 2000
-const STREAMS = ['/api/news', '/api/live']
+const STREAMS = ['/api/events']
 
 interface Schema {
   type?: string | string[]

@@ -26,7 +26,7 @@ export class NewsWatch {
   ) {}
 
   async begin(): Promise<void> {
-    this.stop = await listenTo(`${this.base}/api/news`, (event, data) => {
+    this.stop = await listenTo(`${this.base}/api/events`, (event, data) => {
       if (event === 'saved') this.heard.push(JSON.parse(data) as News)
     })
     this.readings = await this.all()

@@ -125,3 +125,20 @@ test('an edit sent twice under its key counts once and gets the first answer; wi
   expect([stale.status(), ((await stale.json()) as { type: string }).type]).toEqual([409, 'urn:iron-nozzle:stale'])
   expect((await edit({})).status()).toBe(400)
 })
+
+test('five tabs of one browser are all served, and all hear of a save', async ({ page, context }) => {
+  const tabs = [page]
+  while (tabs.length < 5) tabs.push(await context.newPage())
+  // a page with live readings in each: what a browser has for all of them is six connections
+  for (const tab of tabs) {
+    await tab.goto('/prepare/soak')
+    await expect(tab.getByRole('button', { name: /all entries saved/ })).toBeVisible()
+  }
+  const last = tabs.at(-1)!
+  await last.goto('/inspect/N-034')
+  const gauges = last.getByRole('row', { name: / Gauge / })
+  await expect(gauges.first()).toBeVisible()
+  const before = await gauges.count()
+  await strip(page, 'N-034 bore 0.60-0.61', /N-034/)
+  await expect(gauges).toHaveCount(before + 1)
+})

@@ -45,17 +45,17 @@ test.beforeAll(async () => {
   sim = await standIns()
   // the first takes all leases
   children[0] = await serve(ownDatabase('two'), A, sim.env)
-  await listenTo(url(A, '/api/live'), (event, data) => {
+  await listenTo(url(A, '/api/events'), (event, data) => {
     if (event === 'live') heard[A]!.push(JSON.parse(data) as Live)
   })
   await until(() => heard[A]!.some(l => l.at !== null), 10_000)
   reader = A
   children[1] = await serve(ownDatabase('two'), B, sim.env)
-  await listenTo(url(B, '/api/live'), (event, data) => {
+  await listenTo(url(B, '/api/events'), (event, data) => {
     if (event === 'live') heard[B]!.push(JSON.parse(data) as Live)
   })
   for (const port of [A, B])
-    await listenTo(url(port, '/api/news'), (event, data) => {
+    await listenTo(url(port, '/api/events'), (event, data) => {
       if (event === 'saved') news[port]!.push(JSON.parse(data) as News)
     })
 })
@@ -162,7 +162,7 @@ test('the reader is killed in the middle of 60 entries: none is lost or doubled,
   // it comes back, and hears what the other reads now
   children[0] = await serve(ownDatabase('two'), A, sim.env)
   const again: Live[] = []
-  await listenTo(url(A, '/api/live'), (event, data) => {
+  await listenTo(url(A, '/api/events'), (event, data) => {
     if (event === 'live') again.push(JSON.parse(data) as Live)
   })
   await until(() => again.some(l => l.at !== null && Date.parse(l.at) > killedAt + 500), 10_000)

@@ -3,8 +3,11 @@ import { expect, test } from 'vitest'
 import type { Step } from '#core/procedures'
 import { coolDownSchema, procedureSchema, shiftNoteSchema } from '#shared/entries/change'
 import { endingSchema } from '#shared/entries/log'
+import { bedSchema, levelSchema } from '#shared/entries/level'
+import { nozzleSchema } from '#shared/entries/nozzles'
 import { cutOutTestSchema } from '#shared/entries/plans'
 import { precheckSchema } from '#shared/entries/prepare'
+import { fittingSchema } from '#shared/entries/printers'
 import { referenceFields, sensorCheckSchema } from '#shared/entries/sensors'
 import { saveCutOutTest } from '../../server/records/chambers/plans'
 import { saveSurvey } from '../../server/records/chambers/surveys'
@@ -16,7 +19,11 @@ import { saveShiftNote } from '../../server/records/change/service'
 import { swapOffer } from '../../server/records/change/swap'
 import { saveTick } from '../../server/records/change/ticks'
 import { saveEnding } from '../../server/records/entry/endings'
+import { addNozzle } from '../../server/records/nozzles/nozzles'
+import { addBed } from '../../server/records/level/beds'
+import { saveLevel } from '../../server/records/level/levels'
 import { makePrecheck } from '../../server/records/prepare/prechecks'
+import { saveFitting } from '../../server/records/printers/fittings'
 import { addPrinter } from '../../server/records/printers/stack-change'
 import { saveSensorCheck } from '../../server/records/sensors/checks'
 import { addReference } from '../../server/records/sensors/references'
@@ -26,6 +33,11 @@ import { ago, freshDatabase, printerEntry, refusal, smallShop, surveyEntry } fro
 const { db } = await freshDatabase()
 const shop = await smallShop(db)
 const night = { id: 2 }
+const screws = [
+  { name: 'front left', xMm: 30, yMm: 30 },
+  { name: 'front right', xMm: 170, yMm: 30 },
+  { name: 'back', xMm: 100, yMm: 170 },
+]
 const tick = (id: number, step: Step, more: object = {}) =>
   db.transaction(tx => saveTick(tx, tickOf(id, step, more), 1))
 
@@ -37,12 +49,14 @@ test('a new printer is commissioned: proofs are records, and only then it may ru
   const asked = procedureSchema.parse({ kind: 'commission', printerId, occurredAt: ago(0.01) })
   const { id } = await db.transaction(tx => beginProcedure(tx, asked, 1))
   const { steps } = await procedurePage(db, id)
-  const proof = steps.findIndex(s => s.proof !== null)
   const wired = { values: { wiredBy: 'a licensed electrician' } }
-  for (const s of steps.slice(0, proof)) await tick(id, s, s.key === 'wiring' ? wired : {})
-  for (const s of steps.slice(proof)) {
+  const bed = { printerId, widthMm: 200, depthMm: 200, screws, pitchMm: 0.7, clockwise: 'lowers', basis: 'practice' }
+  await db.transaction(tx => addBed(tx, bedSchema.parse(bed), 1))
+  // a bed measured before it was heated proves nothing of the hot one
+  await prove({ of: 'level', guard: null, headId: null }, printerId, headIds[0]!)
+  for (const s of steps) {
     if (s.proof === null) {
-      await tick(id, s)
+      await tick(id, s, s.key === 'wiring' ? wired : {})
       continue
     }
     expect((await refusal(tick(id, s))).errors![0]!.message, s.key).toMatch(/a tick alone is no proof$/)
@@ -61,7 +75,20 @@ async function prove(proof: NonNullable<Step['proof']>, printerId: number, headI
     db.transaction(tx =>
       saveCutOutTest(tx, cutOutTestSchema.parse({ printerId, guard, tripped, occurredAt: ago(0) }), 1),
     )
-  if (proof.of === 'cut-out test') {
+  if (proof.of === 'nozzle') {
+    const nozzle = nozzleSchema.parse({ tag: 'N-2', typeId: shop.typeId, receivedAt: ago(40) })
+    const { id: nozzleId } = await db.transaction(tx => addNozzle(tx, nozzle, 1))
+    const fit = { kind: 'fit', nozzleId, headId, occurredAt: ago(0) }
+    await db.transaction(tx => saveFitting(tx, fittingSchema.parse(fit), 1))
+  } else if (proof.of === 'level') {
+    const measured = {
+      how: 'feeler',
+      wantedMm: 0.1,
+      rounds: [screws.map(({ xMm, yMm }) => ({ xMm, yMm, gapMm: 0.1 }))],
+    }
+    const level = levelSchema.parse({ printerId, measured, bedC: 60, occurredAt: ago(0) })
+    await db.transaction(tx => saveLevel(tx, level, 1))
+  } else if (proof.of === 'cut-out test') {
     await test(false)
     await test(true)
   } else if (proof.of === 'chamber')

@@ -12,6 +12,7 @@ import {
   rankNozzles,
   swapSteps,
   swapZ,
+  unproved,
   valueFaults,
   waitState,
   waitWords,
@@ -285,8 +286,11 @@ describe('commissioning (common practice, no source)', () => {
     expect(missingBefore(steps, did('unpack', 'locks'), 'path')).toEqual([])
     for (const s of steps) if (s.wait?.heater === 'nozzle') expect(s.wait.setC).toBeLessThanOrEqual(200)
   })
-  test('cut-outs, sensor and chamber are proved by their records', () => {
-    const proofs = commissionSteps(of('hot machine')).flatMap(s => (s.proof ? [s.proof.of] : []))
-    expect(new Set(proofs)).toEqual(new Set(['cut-out test', 'sensor check', 'chamber']))
+  test('nozzle, cut-outs, sensor, chamber and the hot bed are proved by their records', () => {
+    const hot = of('hot machine')
+    const bare = { ...hot, heads: hot.heads.map(h => ({ ...h, nozzle: null })) }
+    const proofs = commissionSteps(bare).flatMap(s => (s.proof ? [s.proof] : []))
+    expect([...new Set(proofs.map(p => p.of))]).toEqual(['nozzle', 'cut-out test', 'sensor check', 'chamber', 'level'])
+    for (const p of proofs) expect(unproved(p)).toMatch(/^No |not measured/)
   })
 })

@@ -41,7 +41,6 @@ const emit = defineEmits<{ ticked: [step: string, values: Values, id: number | n
 const form = useEntryForm('/api/ticks')
 const ui = useUi()
 const live = useLive()
-live.listen()
 const v = reactive<Record<string, string | number | null>>({})
 const draft = useDraft(v)
 const heading = ref<HTMLElement | null>(null)
@@ -168,12 +167,15 @@ const recalled = computed(() => {
     return f && value !== null ? [{ key, kind: f.kind, label: f.label, value: String(value) }] : []
   })
 })
-/** Where the record is made that proves it, and what is there so far. */
+/** Where the record is made that proves it, and what is there so far; a bed levelled cold needs none. */
 const proof = computed(() => {
   const asked = props.step.proof
-  if (asked === null) return null
   const printer = encodeURIComponent(props.procedure.printer)
+  const level = { url: `/change/level?printer=${printer}`, says: 'Measure it in Level and Z' }
+  if (asked === null) return props.step.key === 'level' ? { ...level, found: undefined } : null
   const to = {
+    'nozzle': { url: `/stores?fit=${asked.headId}`, says: 'Fit one from Stores' },
+    'level': level,
     'cut-out test': { url: `/verify/certificate?printer=${printer}`, says: 'Test it in Verify' },
     'sensor check': { url: `/verify?printer=${printer}`, says: 'Check it in Verify' },
     'chamber': { url: `/verify/chamber?printer=${printer}`, says: 'Survey it in Verify' },
@@ -182,7 +184,7 @@ const proof = computed(() => {
 })
 const doneWords = computed(() => {
   if (props.step.wait) return 'It is there'
-  return proof.value ? 'It is recorded' : 'Done'
+  return props.step.proof ? 'It is recorded' : 'Done'
 })
 const hazards = computed(() => props.step.hazards.map(h => ({ key: h.hazard, ...h })))
 </script>
@@ -226,7 +228,7 @@ const hazards = computed(() => props.step.hazards.map(h => ({ key: h.hazard, ...
       @update:model-value="c => (v.typedC = c)"
     />
     <div v-if="proof" class="border-2 border-ink bg-white p-3">
-      <p class="flex items-start gap-2 text-[17px] font-[650]" role="status">
+      <p v-if="proof.found !== undefined" class="flex items-start gap-2 text-[17px] font-[650]" role="status">
         <VerdictMark :verdict="proof.found ? 'fine' : 'look'" :size="20" class="mt-[2px]" />{{
           proof.found ? `On record: ${proof.found}.` : `${unproved(step.proof!)}: a tick alone is no proof.`
         }}

@@ -16,7 +16,6 @@ const props = defineProps<{
 }>()
 defineEmits<{ fit: [headId: number] }>()
 const live = useLive()
-live.listen()
 const AXIS_PX = 38
 /** The narrowest page, upright with its margins. */
 const PAPER_PX = 700

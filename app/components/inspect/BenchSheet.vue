@@ -32,7 +32,6 @@ const props = defineProps<{ open: boolean; headId: number | null; spoolId: numbe
 const emit = defineEmits<{ close: [begun: number | null] }>()
 const shop = useShop()
 const live = useLive()
-live.listen()
 let begun: number | null = null
 const heads = computed(() =>
   (shop.data?.printers ?? []).flatMap(p =>

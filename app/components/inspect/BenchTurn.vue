@@ -17,7 +17,6 @@ import { blobWords, shareWords } from '~/words/flow'
 const props = defineProps<{ bench: BenchPage; line: number }>()
 const ui = useUi()
 const live = useLive()
-live.listen()
 const form = useEntryForm('/api/blobs')
 /** The pan as it was read last, here or in what is weighed already. */
 const lastPan = computed(() => {

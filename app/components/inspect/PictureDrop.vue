@@ -12,7 +12,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ picture: [file: Blob, name: string]; failure: [says: string] }>()
 const live = useLive()
-live.listen()
 const over = ref(false)
 const files = ref<HTMLInputElement | null>(null)
 const camera = ref<HTMLInputElement | null>(null)

@@ -14,7 +14,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ 'update:modelValue': [v: number | null] }>()
 const live = useLive()
-live.listen()
 const balance = useBalance()
 const { busy, failure } = balance
 

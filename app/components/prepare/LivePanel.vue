@@ -13,7 +13,6 @@ import { useShop } from '~/state/shop'
 const props = defineProps<{ printer: string; now: number }>()
 const live = useLive()
 const shop = useShop()
-live.listen()
 const report = computed(() => live.of(props.printer, props.now))
 const lost = computed(() => live.lost(props.printer))
 const linked = computed(() => live.links.printers.includes(props.printer))

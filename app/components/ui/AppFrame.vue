@@ -18,6 +18,7 @@ import { usePaper } from '~/composables/paper'
 import type { Station } from '#core/schedule'
 import { nowLine } from '#shared/time'
 import { useDue } from '~/state/due'
+import { useLive } from '~/state/live'
 import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
 
@@ -31,6 +32,7 @@ watchLeaving(useRouter())
 onMounted(() => {
   void shop.load()
   shop.listen()
+  useLive().listen()
   outbox.start()
   setInterval(() => {
     if (!shop.reachable) void shop.load()

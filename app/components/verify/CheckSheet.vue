@@ -55,7 +55,6 @@ const props = defineProps<{
 const emit = defineEmits<{ close: [] }>()
 const shop = useShop()
 const live = useLive()
-live.listen()
 const now = useNow(1000)
 const { data: equip } = useAnswer('/api/equip')
 

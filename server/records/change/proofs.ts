@@ -29,6 +29,14 @@ export async function proofOf(
       union all select ${day}, u.name, 'surveyed', x.occurred_at
       from standing_surveys x join people u on u.id = x.person_id where ${since}
     ) x order by x.occurred_at desc limit 1`,
+    // in it now: a nozzle that was logged and came out again is none
+    'nozzle': sql`select ${day} "on", u.name "by", n.tag || ' is in it' says
+      from nozzle_stands s join nozzles n on n.id = s.nozzle_id
+      join standing_fittings x on x.nozzle_id = s.nozzle_id and x.head_id = s.head_id and x.occurred_at = s.since
+      join people u on u.id = x.person_id where s.head_id = ${proof.headId} order by x.id desc limit 1`,
+    'level': sql`select ${day} "on", u.name "by", 'measured at ' || round(x.bed_c) || ' °C' says
+      from standing_levels x join people u on u.id = x.person_id
+      where ${since} order by x.occurred_at desc, x.id desc limit 1`,
   }
   const [row] = await db.execute<{ on: string; by: string; says: string | null }>(rows[proof.of])
   return row?.says ? `${row.says}, ${row.on}, ${row.by}` : null

@@ -1,0 +1,111 @@
+import { afterEach, beforeEach, expect, test, vi } from 'vitest'
+
+/** A connection as a browser makes it, told what to do by the test. */
+class Connection extends EventTarget {
+  static readonly CLOSED = 2
+  static all: Connection[] = []
+  readyState = 1
+  constructor(readonly path: string) {
+    super()
+    Connection.all.push(this)
+  }
+  close() {
+    this.readyState = Connection.CLOSED
+  }
+  tell(name: string, data = '') {
+    this.dispatchEvent(new MessageEvent(name, { data }))
+  }
+  refuse() {
+    this.close()
+    this.dispatchEvent(new Event('error'))
+  }
+}
+const standing = () => Connection.all.filter(c => c.readyState !== Connection.CLOSED)
+
+let isHidden = false
+/** What the module of a test listens to goes with the test. */
+const listening = vi.fn()
+const look = (away: boolean) => {
+  isHidden = away
+  document.dispatchEvent(new Event('visibilitychange'))
+}
+/** The module anew: it keeps its one connection for as long as a page stands. */
+async function hearing() {
+  vi.resetModules()
+  const { hearServer } = await import('~/lib/server-events')
+  const heard: string[] = []
+  hearServer({
+    events: { saved: data => heard.push(data) },
+    opened: () => heard.push('opened'),
+    gone: () => heard.push('gone'),
+  })
+  return { heard, hearServer }
+}
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  vi.stubGlobal('EventSource', Connection)
+  vi.spyOn(document, 'hidden', 'get').mockImplementation(() => isHidden)
+  const { addEventListener } = document
+  vi.spyOn(document, 'addEventListener').mockImplementation((name: string, heard: unknown) => {
+    listening.mockImplementation(() => document.removeEventListener(name, heard as () => void))
+    addEventListener.call(document, name, heard as () => void)
+  })
+  Connection.all = []
+  isHidden = false
+})
+afterEach(() => {
+  listening()
+  vi.useRealTimers()
+  vi.restoreAllMocks()
+  vi.unstubAllGlobals()
+})
+
+test('whoever hears, there is one connection', async () => {
+  const { heard, hearServer } = await hearing()
+  const second: string[] = []
+  hearServer({ events: { live: data => second.push(data) }, gone: () => {} })
+  expect(standing().map(c => c.path)).toEqual(['/api/events'])
+  standing()[0]!.tell('open')
+  standing()[0]!.tell('saved', 'a')
+  standing()[0]!.tell('live', 'b')
+  expect(heard).toEqual(['opened', 'a'])
+  expect(second).toEqual(['b'])
+})
+
+test('a tab nobody looks at lets go of it, says so, and takes it up when it is looked at', async () => {
+  const { heard } = await hearing()
+  look(true)
+  vi.advanceTimersByTime(9000)
+  look(false)
+  vi.advanceTimersByTime(60_000)
+  expect(standing(), 'a short look elsewhere').toHaveLength(1)
+  expect(heard).toEqual([])
+
+  look(true)
+  vi.advanceTimersByTime(11_000)
+  expect(standing()).toHaveLength(0)
+  expect(heard).toEqual(['gone'])
+
+  look(false)
+  vi.advanceTimersByTime(1)
+  expect(standing()).toHaveLength(1)
+  standing()[0]!.tell('saved', 'after')
+  expect(heard).toEqual(['gone', 'after'])
+})
+
+test('refused, it asks again; refused while nobody looks, it waits for the look', async () => {
+  const { heard } = await hearing()
+  standing()[0]!.refuse()
+  expect(heard).toEqual(['gone'])
+  vi.advanceTimersByTime(3001)
+  expect(standing()).toHaveLength(1)
+
+  look(true)
+  standing()[0]!.refuse()
+  vi.advanceTimersByTime(60_000)
+  expect(standing()).toHaveLength(0)
+  look(false)
+  vi.advanceTimersByTime(1)
+  expect(standing()).toHaveLength(1)
+})
