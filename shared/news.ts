@@ -79,12 +79,15 @@ const spoolOf = (n: NewsItem) => (n.of === 'spools' ? n.id : n.spool)
 
 type Rule<P extends ReadPath> = (n: NewsItem, shown: ReadAnswer<P>) => boolean
 
-const floorElse = none(ofKeep, ofSpools, ofWork, ofBenches, ofStudies, [
-  'cards',
-  'practice_sets',
-  'dryers',
-  'changeovers',
-])
+// a case of the last job says that somebody looks for what went wrong
+const floorElse = none(
+  ofKeep,
+  ofSpools,
+  ofWork.filter(w => w !== 'cases'),
+  ofBenches,
+  ofStudies,
+  ['cards', 'practice_sets', 'dryers', 'changeovers'],
+)
 const pageElse = none(ofKeep, ofSpools, ofWork, ofSteps, ofAir, [
   'runs',
   'changeovers',
@@ -150,7 +153,7 @@ const totalsElse = none(ofSpools, ofWork, ofStudies, ofAir, ofBeds, ofSteps, [
 const RULES: { [P in ReadPath]?: Rule<P> } = {
   '/api/floor': (n, shown) =>
     among(['gauges', 'forecasts'], n)
-      ? shown.printers.some(p => p.heads.some(h => h.nozzle?.id === n.nozzle))
+      ? shown.printers.some(p => p.last?.nozzle?.id === n.nozzle || p.heads.some(h => h.nozzle?.id === n.nozzle))
       : floorElse(n),
   '/api/nozzles': n => nozzlesElse(n),
   '/api/nozzles/{tag}': (n, shown) => (among(ofNozzles, n) ? nozzleOf(n) === shown.nozzle.id : pageElse(n)),

@@ -1,5 +1,6 @@
 /** Z numbers of a head with the nozzle that is on it now, and its probe's offsets: as series that may drift. */
 import { driftOf, type Drift, type DriftPoint } from '#core/level'
+import { mm } from '#core/words'
 import type { LevelPage } from '#shared/answers/level'
 
 export interface ZSeries {
@@ -28,17 +29,17 @@ export function zSeries(head: LevelPage['heads'][number]): ZSeries[] {
   ]
 }
 
-/** "Z of N-004 moves −0.04 mm in 30 days (90 % between −0.06 and −0.02)". */
+/** "Z of N-004 moves −0.04 mm in 30 days (90 % between −0.06 mm and −0.02 mm)". */
 export function driftWords(s: ZSeries, nozzle: string): string {
   const what = s.name === 'Z' ? `Z with ${nozzle}` : `The probe with ${nozzle}`
   const d = s.drift
   if (d === null) return `${what}: too few numbers to tell whether it drifts.`
-  const range = `90 % between ${d.low90.toFixed(3)} and ${d.high90.toFixed(3)}`
-  if (d.verdict === 'still') return `${what} stands still: ${d.per30.toFixed(3)} mm in 30 days (${range}).`
-  if (d.verdict === 'cannot tell') return `${what}: whether it drifts cannot be told (${range} mm in 30 days).`
+  const range = `90 % between ${mm(d.low90)} and ${mm(d.high90)}`
+  if (d.verdict === 'still') return `${what} stands still: ${mm(d.per30)} in 30 days (${range}).`
+  if (d.verdict === 'cannot tell') return `${what}: whether it drifts cannot be told (${range} in 30 days).`
   const why =
     s.name === 'Z'
       ? 'The tip wears, a screw works loose, or the mount gives.'
       : 'Its mount gives, or its tip wears: calibrate it, and look at its screws.'
-  return `${what} drifts ${d.per30.toFixed(3)} mm in 30 days (${range}). ${why}`
+  return `${what} drifts ${mm(d.per30)} in 30 days (${range}). ${why}`
 }

@@ -53,7 +53,8 @@ const lead = computed(() => {
   const stops = now.filter(i => i.mark === 'stop')
   const first = now[0]
   if (!first) return { mark: 'fine' as const, text: 'Nothing is due.' }
-  const what = `${first.printer ? `${first.printer}: ` : ''}${first.reason} ${first.action}.`
+  const about = first.printer ?? first.about
+  const what = `${about === null ? '' : `${about}: `}${first.reason} ${first.action}.`
   const count =
     stops.length > 0
       ? `${counted(stops.length, 'thing')} of ${now.length} due must not wait. `

@@ -3,6 +3,7 @@
  * point or comma; cells by semicolon, tab, comma or blanks; rows in square brackets; a first line and first column
  * that only count are left out. What is missing and what cannot be read is named by its place. mm.
  */
+import { counted } from '../words'
 import { HEIGHT_MM } from './plane'
 
 /** Rows and columns of a mesh. */
@@ -141,7 +142,10 @@ export function readMesh(text: string): MeshText {
   const columns = rows[0]!.cells.length
   for (const { line, cells } of rows) {
     if (cells.length !== columns)
-      wrong(line, `${cells.length} numbers where the first row has ${columns}: write nan where one is missing`)
+      wrong(
+        line,
+        `${counted(cells.length, 'number')} where the first row has ${columns}: write nan where one is missing`,
+      )
     out.rows.push(
       cells.map((c, i) => {
         if (HOLE.test(c)) {

@@ -36,6 +36,10 @@ export interface PrinterFacts {
     symptoms: readonly string[]
     /** Where it stopped, in words; null when it is not known. */
     stopped: string | null
+    /** The nozzle that printed most of it; null when none was named. */
+    nozzle: { tag: string } | null
+    /** That nozzle was gauged, changed or cleared since, or what went wrong is being looked for. */
+    lookedAt: boolean
     fibreG: number
     bedC: number | null
     chamberC: number | null
@@ -62,18 +66,16 @@ export function dueOfPrinter(p: PrinterFacts, acceptedRisk: number): Due[] {
     else out.push(...dueOfNozzle({ ...h.nozzle, jobFibreG: last?.fibreG ?? null }, h.id, acceptedRisk))
   }
   out.push(...overLimit(p, 'bed', null, last?.bedC ?? null), ...overLimit(p, 'chamber', null, last?.chamberC ?? null))
-  // of the head that printed it
-  const first = (p.heads.find(h => h.askedC !== null) ?? p.heads[0])?.nozzle
-  if (last?.outcome === 'failed')
+  if (last?.outcome === 'failed' && !last.lookedAt)
     out.push({
       mark: 'look',
       about: null,
       reason:
         `${last.name} failed${last.stopped === null ? '' : ` ${last.stopped}`}` +
         `${last.symptoms.length > 0 ? `: ${last.symptoms.join(', ')}` : ''}.`,
-      action: 'Look at its nozzle',
-      station: first ? 'inspect' : 'run',
-      open: first ? `/inspect/${first.tag}` : `/run?show=${last.runId}`,
+      action: last.nozzle === null ? 'See the run' : 'Look at its nozzle',
+      station: last.nozzle === null ? 'run' : 'inspect',
+      open: last.nozzle === null ? `/run?show=${last.runId}` : `/inspect/${last.nozzle.tag}`,
       weight: weightOf(35),
     })
   return out

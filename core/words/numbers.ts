@@ -79,7 +79,9 @@ export const offBy = (share: number): string =>
   Number.isFinite(share) ? `${Math.abs(share * 100).toFixed(1)} % ${share < 0 ? 'lower' : 'higher'}` : UNKNOWN
 
 /** A length in mm to so many places. */
-export const mm = (v: number, digits = 3): string => (Number.isFinite(v) ? `${v.toFixed(digits)} mm` : UNKNOWN)
+export const mm = (v: number, digits = 3): string =>
+  // what rounds to nothing has no sign
+  Number.isFinite(v) ? `${(Number(v.toFixed(digits)) || 0).toFixed(digits)} mm` : UNKNOWN
 /** The number alone of a length in mm, without idle zeros, to so many places: "0.4", "0.4125". */
 export const mmNumber = (v: number, digits = 4): string =>
   Number.isFinite(v) ? String(Number(v.toFixed(digits))) : UNKNOWN

@@ -52,6 +52,8 @@ export const floorPrinter = z.object({
       bedC: maybe(number),
       chamberC: maybe(number),
       stopped: maybe(text),
+      nozzle: maybe(z.object({ id, tag: text })),
+      lookedAt: z.boolean(),
     })
     .nullable(),
   /** What keeps it from being ready for work. */

@@ -41,6 +41,8 @@ const printer = {
     bedC: 100,
     chamberC: null,
     stopped: null,
+    nozzle: null,
+    lookedAt: false,
   },
   verdict: 'stop',
 }

@@ -194,7 +194,8 @@ describe('Equip, Soak, May I start and the Floor give one answer', () => {
         expect(start, `May I start: ${at}`).toBe(equip)
 
         const p = seen.printers.find(x => x.id === printer.id)!
-        const last = { runId: 1, name: 'x', symptoms: [], stopped: null, fibreG: 0, outcome: 'finished' as const }
+        const known = { runId: 1, name: 'x', symptoms: [], stopped: null, nozzle: null, lookedAt: false, fibreG: 0 }
+        const last = { ...known, outcome: 'finished' as const }
         const due = dueOfPrinter(
           {
             name: 'any',

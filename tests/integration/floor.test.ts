@@ -101,6 +101,12 @@ test('a failed job says where it stopped and what was seen', async () => {
       to: '/inspect/N-1',
     }),
   )
+  // whoever has gauged the nozzle that printed it has looked
+  const { gaugeId } = await tx(c => saveGauge(c, gaugeEntry(shop, { goMm: 0.4, noGoMm: 0.41, occurredAt: ago(0.26) }), 1))
+  const failed = async () => (await lines()).some(l => l.reason.includes('failed'))
+  expect(await failed()).toBe(false)
+  await strike('gauge', gaugeId)
+  expect(await failed()).toBe(true)
   await strike('run', runId)
 })
 

@@ -509,6 +509,8 @@ const duePrinter: schedule.PrinterFacts = {
     outcome: 'finished',
     symptoms: [],
     stopped: null,
+    nozzle: { tag: 'N-014' },
+    lookedAt: false,
     fibreG: 180,
     bedC: 100,
     chamberC: 50,

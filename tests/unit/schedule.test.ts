@@ -56,6 +56,8 @@ const printer = (more: Partial<PrinterFacts> = {}): PrinterFacts => ({
     outcome: 'finished',
     symptoms: [],
     stopped: null,
+    nozzle: { tag: 'N-014' },
+    lookedAt: false,
     fibreG: 62,
     bedC: 100,
     chamberC: null,
@@ -167,8 +169,12 @@ describe('a printer', () => {
     const last = { ...printer().last!, outcome: 'failed' as const, stopped: 'at 40 %', symptoms: ['popping', 'clog'] }
     const [due] = dueOfPrinter(printer({ last }), RISK)
     expect(due).toMatchObject({ reason: 'bracket failed at 40 %: popping, clog.', open: '/inspect/N-014' })
-    const bare = printer({ last, heads: [{ id: 1, name: 'head', askedC: null, nozzle: null }] })
-    expect(dueOfPrinter(bare, RISK).find(d => d.reason.includes('failed'))!.open).toBe('/run?show=7')
+    const failed = (more: object) =>
+      dueOfPrinter(printer({ last: { ...last, ...more } }), RISK).find(d => d.reason.includes('failed'))
+    expect(failed({ nozzle: null })).toMatchObject({ open: '/run?show=7', action: 'See the run' })
+    // another one hangs there by now: it is the one that printed it that is looked at
+    expect(failed({ nozzle: { tag: 'N-009' } })!.open).toBe('/inspect/N-009')
+    expect(failed({ lookedAt: true })).toBeUndefined()
   })
 })
 

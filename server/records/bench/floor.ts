@@ -40,7 +40,15 @@ export const FLOOR_QUERY = sql`
     'symptoms', r.symptoms, 'bedC', r.bed_set_c, 'chamberC', r.chamber_set_c,
       'stoppedKind', r.stopped_kind, 'stoppedValue', r.stopped_value,
       'material', (select t.material_name from run_tools t where t.run_id = r.id order by t.tool
-      limit 1), 'fibreG', (select sum(t.fibre_g) from run_tools t where t.run_id = r.id)) run
+      limit 1), 'fibreG', (select sum(t.fibre_g) from run_tools t where t.run_id = r.id),
+      'nozzle', (select json_build_object('id', n.id, 'tag', n.tag) from run_tools t join nozzles n on n.id = t.nozzle_id where t.run_id = r.id
+      order by t.extruded_g desc, t.tool limit 1),
+      'lookedAt', r.outcome = 'failed' and (exists (select from cases c where c.run_id = r.id)
+        or exists (select from run_tools t where t.run_id = r.id and (
+          exists (select from standing_gauges g where g.nozzle_id = t.nozzle_id and g.occurred_at > r.ended_at)
+          or exists (select from standing_fittings f where f.nozzle_id = t.nozzle_id and f.occurred_at > r.ended_at)
+          or exists (select from procedures c where c.kind = 'clog' and c.head_id = t.head_id
+            and c.occurred_at > r.ended_at))))) run
     from standing_runs r where r.printer_id = p.id order by r.ended_at desc, r.id desc limit 1
   ) lr on true
   where not p.out_of_use order by p.id`
