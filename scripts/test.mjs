@@ -4,12 +4,14 @@
  * npm test -- changed [commit]: what differs from the commit (the last one unless it is named), and what that touches.
  */
 import { spawn, spawnSync } from 'node:child_process'
-import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { buildStamp } from './build-stamp.mjs'
 import { changedFiles, specsFor } from './lib/changed.mjs'
-import { findServer, installPackages, StartError } from './lib/postgres.mjs'
+import { backup } from './lib/copies.mjs'
+import { dataFolder, findServer, installPackages, startServer, StartError } from './lib/postgres.mjs'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 process.chdir(root)
@@ -72,9 +74,9 @@ function prepare() {
 }
 
 /** A command beside the others: resolves with whether it went well and what it said. */
-const beside = (title, command, args) =>
+const beside = (title, command, args, more = {}) =>
   new Promise(done => {
-    const child = spawn(command, args, { env, stdio: ['ignore', 'pipe', 'pipe'] })
+    const child = spawn(command, args, { env: { ...env, ...more }, stdio: ['ignore', 'pipe', 'pipe'] })
     let text = ''
     child.stdout.on('data', d => {
       text += d
@@ -124,7 +126,28 @@ async function build() {
   count(built.ok)
 }
 
-/** It loads the demo twice, and has a database server of its own: it runs beside the browser, which mostly waits. */
+/** The demo shop loaded once, for all tests that have it (`tests/demo-copy.ts`). */
+const COPY = join(root, '.cache-demo.dump')
+async function copyDemo() {
+  const folder = dataFolder(mkdtempSync(join(tmpdir(), 'iron-nozzle-')), '/var/lib/iron-nozzle-demo-copy')
+  const server = await startServer({ folder, fast: true })
+  try {
+    server.dropDatabase('demo_copy')
+    server.createDatabase('demo_copy')
+    const url = server.url('demo_copy')
+    const anchor = new Date().toISOString()
+    const done = await beside('demo', 'npx', ['tsx', 'scripts/demo.ts', '--anchor', anchor], { DATABASE_URL: url })
+    report(done)
+    if (!done.ok) throw new StartError('the demo shop could not be loaded')
+    await backup({ bin: server.bin, url, file: COPY })
+    Object.assign(env, { DEMO_COPY: COPY, DEMO_ANCHOR: anchor })
+  } finally {
+    await server.stop()
+    rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+/** It loads the demo once more, on a database server of its own: it runs beside the browser, which mostly waits. */
 const DEMO = '**/demo.test.ts'
 
 /** What needs neither a database nor a browser, one after the other. */
@@ -154,9 +177,9 @@ async function endToEnd() {
 try {
   prepare()
   const touched = since === null ? [] : ['--changed', since, '--passWithNoTests']
-  // the build beside the database's tests; once it has written its types all that needs no browser beside both, as the
-  // browser's tests mostly wait
+  // the build beside the demo shop; then all that needs no browser beside the database's and the browser's tests
   const built = wanted('e2e') ? build() : Promise.resolve()
+  if (since === null && (wanted('e2e') || wanted('integration'))) await copyDemo()
   const apart = built.then(() => plain(touched))
   const later = since === null && wanted('e2e') ? ['--exclude', DEMO] : []
   if (wanted('integration')) await vitest('integration', [...touched, ...later])
@@ -167,6 +190,8 @@ try {
 } catch (error) {
   console.error(error instanceof StartError ? error.message : error)
   failed++
+} finally {
+  rmSync(COPY, { force: true })
 }
 console.log(`\n${passed} passed, ${failed} failed${flaky > 0 ? `, ${flaky} flaky` : ''}`)
 process.exit(failed === 0 ? 0 : 1)

@@ -1,6 +1,7 @@
 /**
  * What the server tells by itself, by one connection a tab. A browser gives all tabs of a server six connections
- * between them, and what is asked beyond waits without a word: so there is one, and a tab nobody looks at lets go of it.
+ * between them, and what is asked beyond waits without a word: so there is one, and a tab that nobody looks at lets go
+ * of it.
  */
 
 export interface Hearer {

@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { dataFolder, freePort, startServer } from '../../scripts/lib/postgres.mjs'
+import { demoCopy, restoreDemo } from '../demo-copy'
 import { EMPTY, OWN_DATABASE, SERVERS_FILE, WORKERS, type ServersFile } from './support'
 
 const root = join(import.meta.dirname, '../..')
@@ -65,12 +66,17 @@ export default async function setup() {
     server.createDatabase(name, from)
     return server.url(name)
   }
-  const loaded = spawnSync('npx', ['tsx', 'scripts/demo.ts'], {
-    cwd: root,
-    env: { ...process.env, DATABASE_URL: made('e2e_demo') },
-    encoding: 'utf8',
-  })
-  if (loaded.status !== 0) throw new Error(loaded.stderr)
+  const copy = demoCopy()
+  const demo = made('e2e_demo')
+  if (copy !== null) restoreDemo(copy.file, demo)
+  else {
+    const loaded = spawnSync('npx', ['tsx', 'scripts/demo.ts'], {
+      cwd: root,
+      env: { ...process.env, DATABASE_URL: demo },
+      encoding: 'utf8',
+    })
+    if (loaded.status !== 0) throw new Error(loaded.stderr)
+  }
   const children: ChildProcess[] = []
   const file: ServersFile = { workers: [], own: {} }
   for (const spec of OWN_DATABASE)

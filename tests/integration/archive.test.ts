@@ -10,7 +10,6 @@ import { sql } from 'drizzle-orm'
 import { afterAll, expect, test } from 'vitest'
 import { strikeSchema } from '#shared/entries/log'
 import { nozzleSchema } from '#shared/entries/nozzles'
-import { loadDemo } from '../../demo/load'
 import { isArchive, restore } from '../../scripts/lib/copies.mjs'
 import { findServer } from '../../scripts/lib/postgres.mjs'
 import { connect, type Database } from '../../server/db/client'
@@ -24,10 +23,10 @@ import { unpack } from '../../server/records/out/unpack'
 import { listStacks } from '../../server/records/printers/stack-read'
 import { listSpools } from '../../server/records/spools/spools'
 import { afresh } from './afresh'
-import { ago, freshDatabase } from './support'
+import { ago, demoDatabase } from './support'
 
 const folder = mkdtempSync(join(tmpdir(), 'iron-nozzle-archive-'))
-const { db, url } = await freshDatabase()
+const { db, url } = await demoDatabase()
 const databases: string[] = []
 const opened: { end: (how: { timeout: number }) => Promise<void> }[] = []
 const admin = connect(url.replace(/\/[^/]+$/, '/postgres'), { max: 1 })
@@ -62,7 +61,6 @@ async function records(of: Database) {
 }
 
 test('the demo shop, strikes and edits included, is the same in a new installation', async () => {
-  await loadDemo(db, new Date())
   await db.transaction(c => editRecord(c, 'settings', 1, 1, { acceptedRisk: 0.07 }, 1))
   const [run] = await db.execute<{ id: number }>(sql`select max(id)::int id from standing_runs`)
   const strike = strikeSchema.parse({ target: 'run', targetId: run!.id, reason: '=1+1, logged twice' })

@@ -21,14 +21,13 @@ import { typeLives } from '../../server/records/nozzles/lives'
 import { listStudies } from '../../server/records/studies/studies'
 import { shopRules } from '../../server/records/printers/ceilings'
 import { listStacks } from '../../server/records/printers/stack-read'
-import { freshDatabase } from './support'
+import { demoDatabase, freshDatabase } from './support'
 
-const anchor = new Date('2026-11-20T12:00:00Z')
-const one = await freshDatabase()
+const one = await demoDatabase()
+const { anchor } = one
 const other = await freshDatabase()
 
 test('loaded once, with the shop that the design asks for', async () => {
-  expect(await loadDemo(one.db, anchor)).toBe(true)
   const [n] = await one.db.execute<Record<string, number>>(sql`
     select (select count(*)::int from printers) printers, (select count(*)::int
     from nozzles) nozzles, (select count(*)::int from spools) spools, (select count(*)::int from runs) runs,
@@ -59,7 +58,7 @@ test('totals are those of the log, added up another way', async () => {
 })
 
 test('the same seed and anchor give the same shop', async () => {
-  await loadDemo(other.db, anchor)
+  expect(await loadDemo(other.db, anchor)).toBe(true)
   const print = sql`select md5(string_agg(t::text, '' order by t.ended_at, t.nozzle_id, t.extruded_g)) m
     from (select ended_at, nozzle_id, extruded_g, fibre_g, wear_kg, material_name from run_tools) t`
   const [a] = await one.db.execute<{ m: string }>(print)

@@ -102,7 +102,8 @@ test('a failed job says where it stopped and what was seen', async () => {
     }),
   )
   // whoever has gauged the nozzle that printed it has looked
-  const { gaugeId } = await tx(c => saveGauge(c, gaugeEntry(shop, { goMm: 0.4, noGoMm: 0.41, occurredAt: ago(0.26) }), 1))
+  const gauge = gaugeEntry(shop, { goMm: 0.4, noGoMm: 0.41, occurredAt: ago(0.26) })
+  const { gaugeId } = await tx(c => saveGauge(c, gauge, 1))
   const failed = async () => (await lines()).some(l => l.reason.includes('failed'))
   expect(await failed()).toBe(false)
   await strike('gauge', gaugeId)

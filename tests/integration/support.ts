@@ -4,6 +4,8 @@ import { readFileSync } from 'node:fs'
 import { gunzipSync } from 'node:zlib'
 import postgres from 'postgres'
 import { afterAll, inject } from 'vitest'
+import { demoCopy, restoreDemo } from '../demo-copy'
+import { loadDemo } from '../../demo/load'
 import { connect, type Database } from '../../server/db/client'
 import { migrationFiles } from '../../server/db/files'
 import { migrate } from '../../server/db/migrate'
@@ -40,6 +42,20 @@ async function ownDatabase(prefix: string, as: string) {
   return { db, client, url }
 }
 export const freshDatabase = () => ownDatabase('test', `template ${inject('template')}`)
+
+/** The demo shop, and when it was loaded for. */
+export async function demoDatabase() {
+  const copy = demoCopy()
+  if (copy !== null) {
+    const own = await ownDatabase('demo', '')
+    restoreDemo(copy.file, own.url)
+    return { ...own, anchor: copy.anchor }
+  }
+  const own = await freshDatabase()
+  const anchor = new Date()
+  await loadDemo(own.db, anchor)
+  return { ...own, anchor }
+}
 
 /** A database of an older version: its dump from `tests/samples/databases`, brought up to date as a start does. */
 export async function fromDump(file: string, before = '', migrations = migrationFiles()): Promise<Database> {

@@ -41,8 +41,8 @@ export const FLOOR_QUERY = sql`
       'stoppedKind', r.stopped_kind, 'stoppedValue', r.stopped_value,
       'material', (select t.material_name from run_tools t where t.run_id = r.id order by t.tool
       limit 1), 'fibreG', (select sum(t.fibre_g) from run_tools t where t.run_id = r.id),
-      'nozzle', (select json_build_object('id', n.id, 'tag', n.tag) from run_tools t join nozzles n on n.id = t.nozzle_id where t.run_id = r.id
-      order by t.extruded_g desc, t.tool limit 1),
+      'nozzle', (select json_build_object('id', n.id, 'tag', n.tag) from run_tools t
+      join nozzles n on n.id = t.nozzle_id where t.run_id = r.id order by t.extruded_g desc, t.tool limit 1),
       'lookedAt', r.outcome = 'failed' and (exists (select from cases c where c.run_id = r.id)
         or exists (select from run_tools t where t.run_id = r.id and (
           exists (select from standing_gauges g where g.nozzle_id = t.nozzle_id and g.occurred_at > r.ended_at)
