@@ -1,5 +1,6 @@
 import { drizzle, type PostgresJsDatabase } from 'drizzle-orm/postgres-js'
 import postgres from 'postgres'
+import { refuseOnClosed } from './lost'
 import * as schema from './schema'
 
 export type Database = PostgresJsDatabase<typeof schema>
@@ -45,7 +46,9 @@ type Work = (sql: postgres.TransactionSql) => unknown
 
 export function connect(url: string, { max = 10 }: { max?: number } = {}): { client: postgres.Sql; db: Database } {
   // what is idle for a while is closed: several processes share what the database allows
-  const client = postgres(url, { ...options, max, idle_timeout: 30 })
+  const closed = new Set<string | number>()
+  const client = postgres(url, { ...options, max, idle_timeout: 30, onclose: id => closed.add(id) })
+  refuseOnClosed(client, closed)
   if (prepares()) {
     preparing(client)
     const begin = client.begin as (how: string, work: Work) => unknown
