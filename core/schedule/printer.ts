@@ -74,6 +74,8 @@ export function dueOfPrinter(p: PrinterFacts, acceptedRisk: number): Due[] {
         `${last.name} failed${last.stopped === null ? '' : ` ${last.stopped}`}` +
         `${last.symptoms.length > 0 ? `: ${last.symptoms.join(', ')}` : ''}.`,
       action: last.nozzle === null ? 'See the run' : 'Look at its nozzle',
+      // put off, the next one that fails is told all the same
+      of: `failed run ${last.runId}`,
       station: last.nozzle === null ? 'run' : 'inspect',
       open: last.nozzle === null ? `/run?show=${last.runId}` : `/inspect/${last.nozzle.tag}`,
       weight: weightOf(35),

@@ -12,6 +12,7 @@ import {
   dueOfWetSpool,
   firstGauge,
   gaugeDue,
+  keyOf,
   JOBS_AHEAD,
   LONGEST_SOAK_H,
   mayBePutOff,
@@ -175,6 +176,8 @@ describe('a printer', () => {
     // another one hangs there by now: it is the one that printed it that is looked at
     expect(failed({ nozzle: { tag: 'N-009' } })!.open).toBe('/inspect/N-009')
     expect(failed({ lookedAt: true })).toBeUndefined()
+    // what was put off of one run is not put off of the next
+    expect(keyOf(failed({ runId: 8 })!, 'Ribble')).not.toBe(keyOf(failed({})!, 'Ribble'))
   })
 })
 
