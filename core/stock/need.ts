@@ -6,8 +6,8 @@
  * through its middle and its 80 % range, each side with its own spread.
  * Source: renewal theory, Cox (1962), Renewal Theory, ch. 3; grid and the two-sided spread are choices.
  */
-import { InputError, inverseNormal, need, normalCdf } from '../numeric'
-import { lifeKgAt, medianLifeKg, type Life } from '../life'
+import { CHANCE, InputError, inverseNormal, need, normalCdf } from '../numeric'
+import { medianLifeKg, type Life } from '../life'
 
 /** A head that takes nozzles of the type. */
 export interface HeadWear {
@@ -52,7 +52,7 @@ export function needChances(heads: readonly HeadWear[], days: number): number[] 
  */
 export function enoughFor(chances: readonly number[], sure: number): number {
   need('sure', sure, 0.5, 0.999)
-  for (const [n, p] of chances.entries()) need(`chances.${n}`, p, 0, 1)
+  for (const [n, p] of chances.entries()) need(`chances.${n}`, p, ...CHANCE)
   let sum = 0
   for (const [n, p] of chances.entries()) {
     sum += p
@@ -77,7 +77,7 @@ function chancesOf(h: HeadWear, days: number): number[] {
   const atLeast = [1, sum(first)]
   if (h.life !== null) {
     const life = h.life
-    const one = cells(kg => lifeCdf(life, kg), step)
+    const one = halved(cells(kg => lifeCdf(life, kg), step))
     let ends = first
     while (atLeast.length <= MOST_EACH && atLeast.at(-1)! > 1e-6) {
       ends = convolvedWithin(ends, one)
@@ -98,39 +98,35 @@ function leftCdf({ median, low80, high80 }: HeadWear['leftKg'], kg: number): num
   return normalCdf(Math.log(kg / median) / spread)
 }
 
-/** Chance that a life is no longer than that, by halving its quantiles. */
+/** Chance that a life is no longer than that. */
 function lifeCdf(life: Life, kg: number): number {
   if (kg <= 0) return 0
-  if (!('scale' in life))
-    return life.sd === 0 ? Number(Math.log(kg) >= life.meanLn) : normalCdf((Math.log(kg) - life.meanLn) / life.sd)
-  let [low, high] = [1e-9, 1 - 1e-9]
-  if (lifeKgAt(life, low) > kg) return 0
-  if (lifeKgAt(life, high) < kg) return 1
-  for (let i = 0; i < 40; i++) {
-    const middle = (low + high) / 2
-    if (lifeKgAt(life, middle) > kg) high = middle
-    else low = middle
-  }
-  return (low + high) / 2
+  if ('scale' in life) return -Math.expm1(-((kg / life.scale) ** life.shape))
+  return life.sd === 0 ? Number(Math.log(kg) >= life.meanLn) : normalCdf((Math.log(kg) - life.meanLn) / life.sd)
 }
 
 /** The chance that falls into each cell of the grid. */
-function cells(cdf: (kg: number) => number, step: number): number[] {
-  const edges = Array.from({ length: CELLS + 1 }, (_, i) => cdf(i * step))
-  return edges.slice(1).map((p, i) => p - edges[i]!)
+function cells(cdf: (kg: number) => number, step: number): Float64Array {
+  const out = new Float64Array(CELLS)
+  let before = cdf(0)
+  for (let i = 0; i < CELLS; i++) {
+    const edge = cdf((i + 1) * step)
+    out[i] = edge - before
+    before = edge
+  }
+  return out
 }
-const sum = (list: readonly number[]) => list.reduce((s, p) => s + p, 0)
+const sum = (list: Float64Array) => list.reduce((s, p) => s + p, 0)
 
-/** Sums of two, each evenly within its cell: half of a pair of cells falls into one, half into the next. */
-function convolvedWithin(a: readonly number[], b: readonly number[]): number[] {
-  const out = new Array<number>(CELLS).fill(0)
-  for (const [i, p] of a.entries()) {
-    if (p === 0) continue
-    for (let j = 0; i + j < CELLS; j++) {
-      const both = (p * b[j]!) / 2
-      out[i + j]! += both
-      if (i + j + 1 < CELLS) out[i + j + 1]! += both
-    }
+/** Two that lie evenly within their cells add up to one cell as often as to the next: one of them spread over both. */
+const halved = (list: Float64Array) => list.map((p, i) => (p + (list[i - 1] ?? 0)) / 2)
+
+/** Sums of two within the grid, the second one `halved`. */
+function convolvedWithin(a: Float64Array, b: Float64Array): Float64Array {
+  const out = new Float64Array(CELLS)
+  for (let i = 0; i < CELLS; i++) {
+    const p = a[i]!
+    if (p !== 0) for (let j = 0; i + j < CELLS; j++) out[i + j]! += p * b[j]!
   }
   return out
 }
