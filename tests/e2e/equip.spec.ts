@@ -238,8 +238,12 @@ test('a stack file: saved, read in again, and one with mistakes is refused where
   ])
   const stack = JSON.parse(
     await new Response((await download.createReadStream()) as unknown as ReadableStream).text(),
-  ) as { name: string; parts: { kind: string }[] }
+  ) as { name: string; restrictions: string[]; parts: { kind: string }[] }
   expect(stack.parts.length).toBeGreaterThan(20)
+  type Printers = { printers: { name: string; restrictions: string[] }[] }
+  const restrictionsOf = async (name: string) =>
+    ((await (await page.request.get('/api/shop')).json()) as Printers).printers.find(p => p.name === name)!.restrictions
+  expect(stack.restrictions).toEqual(await restrictionsOf('Ribble'))
   await page.goto('/equip/stack/new')
   const read = (name: string, content: string) =>
     page
@@ -256,9 +260,14 @@ test('a stack file: saved, read in again, and one with mistakes is refused where
     JSON.stringify({ ...stack, name: 'Strange', parts: [...stack.parts, { kind: 'warp drive', head: null }] }),
   )
   await expect(page.getByText('There is no part kind “warp drive”; the catalogue lists them').first()).toBeVisible()
-  await read('ribble.json', JSON.stringify({ ...stack, name: 'Irwell' }))
+  await read('ribble.json', JSON.stringify({ ...stack, name: 'Irwell', restrictions: ['no camera', 'x'] }))
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText('Say what it is not used for')).toBeVisible()
+  await expect(page.getByLabel('Restrictions, where jobs are chosen')).toHaveValue('no camera; x')
+  await page.getByLabel('Restrictions, where jobs are chosen').fill('no camera; one customer only')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'Irwell' })).toBeVisible()
+  expect(await restrictionsOf('Irwell')).toEqual(['no camera', 'one customer only'])
 })
 
 test("which nozzle to buy: comparison, crossing, advice; prices are the shop's own", async ({ page }) => {

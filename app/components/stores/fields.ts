@@ -28,35 +28,36 @@ const choose = (text: string) => ({ value: null, text })
 /** Here no longer: off every screen, while what it did still counts. */
 const outOfUse: FormField = { key: 'outOfUse', label: 'Out of use: leaves the screens', kind: 'check' }
 
+/** What a printer is not used for: one line, with semicolons between. */
+export const RESTRICTIONS = {
+  label: 'Restrictions, where jobs are chosen',
+  hint: 'no camera; only for one customer. Several: semicolons between',
+  line: (list: readonly string[]): string => list.join('; '),
+  listOf: (v: unknown): string[] =>
+    (typeof v === 'string' ? v : '')
+      .split(';')
+      .map(t => t.trim())
+      .filter(t => t !== ''),
+}
+
 const PRINTER_EDIT_FIELDS: FormField[] = [
   { key: 'name', label: 'Name', kind: 'text' },
   { key: 'kind', label: 'Kind', kind: 'text' },
-  {
-    key: 'restrictions',
-    label: 'Restrictions, where jobs are chosen',
-    kind: 'text',
-    hint: 'no camera; only for one customer. Several: semicolons between',
-  },
+  { key: 'restrictions', label: RESTRICTIONS.label, kind: 'text', hint: RESTRICTIONS.hint },
   note,
   outOfUse,
 ]
-/** The edit of a printer: its restrictions are one line, with semicolons between. */
 export function printerRecord(p: ShopData['printers'][number]): EditedRecord {
   const { name, kind, note, outOfUse, restrictions } = p
   return {
     title: `Edit printer ${name}`,
     fields: PRINTER_EDIT_FIELDS,
-    start: { name, kind, note, outOfUse, restrictions: restrictions.join('; ') },
+    start: { name, kind, note, outOfUse, restrictions: RESTRICTIONS.line(restrictions) },
     says: () => `Printer ${name}`,
-    body: v => ({ ...v, restrictions: listOf(v.restrictions) }),
+    body: v => ({ ...v, restrictions: RESTRICTIONS.listOf(v.restrictions) }),
     edit: { kind: 'printers', id: p.id, version: p.version },
   }
 }
-const listOf = (v: unknown): string[] =>
-  (typeof v === 'string' ? v : '')
-    .split(';')
-    .map(t => t.trim())
-    .filter(t => t !== '')
 
 export const MATERIAL_FIELDS: FormField[] = [
   { key: 'name', label: 'Name', kind: 'text', hint: 'generic, like PA6-CF20' },

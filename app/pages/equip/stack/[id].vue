@@ -76,6 +76,7 @@ function exportJson(): void {
     name: p.name,
     kind: p.kind,
     note: p.note,
+    restrictions: shop.data?.printers.find(x => x.id === p.id)?.restrictions ?? [],
     heads: p.heads.map(h => ({ name: h.name })),
     parts: p.parts.map(x => ({
       kind: x.kind,

@@ -21,6 +21,7 @@ import FieldText from '~/components/ui/FieldText.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useEquip } from '~/composables/equip'
 import { typedNumber } from '~/words/numbers'
+import { RESTRICTIONS } from '~/components/stores/fields'
 import { plain } from '~/lib/plain'
 import { useUi } from '~/state/ui'
 
@@ -33,6 +34,7 @@ const v = reactive({
   name: '',
   kind: '',
   note: '',
+  restrictions: '',
   toCommission: false,
   heads: [{ name: 'head' }],
   parts: [] as (DescribedPart & { limitText: string })[],
@@ -69,7 +71,11 @@ async function read(e: Event): Promise<void> {
     fileSays.value = `${file.name} is not a stack file: it is not JSON.`
     return
   }
-  const r = raw as { name?: string; kind?: string; note?: string; heads?: { name: string }[]; parts?: DescribedPart[] }
+  const r = raw as Partial<Record<'name' | 'kind' | 'note', string>> & {
+    restrictions?: string[]
+    heads?: { name: string }[]
+    parts?: DescribedPart[]
+  }
   if (!Array.isArray(r.parts) || !Array.isArray(r.heads)) {
     fileSays.value = `${file.name} is not a stack file: it has no heads or no parts.`
     return
@@ -80,6 +86,7 @@ async function read(e: Event): Promise<void> {
     name: r.name ?? '',
     kind: r.kind ?? '',
     note: r.note ?? '',
+    restrictions: Array.isArray(r.restrictions) ? RESTRICTIONS.line(r.restrictions) : '',
     heads: r.heads,
     parts: r.parts.map(typed),
   })
@@ -129,6 +136,7 @@ const body = computed(() => ({
   name: v.name,
   kind: v.kind,
   note: v.note,
+  restrictions: RESTRICTIONS.listOf(v.restrictions),
   toCommission: v.toCommission,
   heads: v.heads,
   parts: v.parts.map(({ limitText, ...p }) => {
@@ -156,6 +164,9 @@ const problems = computed(() =>
       data.value?.rules.roomC ?? START_RULES.roomC,
     ).map(p => [p.field, p.message]),
   ),
+)
+const restrictionsError = computed(
+  () => Object.entries(form.errors.value).find(([field]) => field.startsWith('restrictions'))?.[1],
 )
 const errorAt = (field: string) => form.errors.value[field] ?? problems.value[field]
 const groups = computed(() => {
@@ -240,6 +251,13 @@ const bearsLimit = (kind: string) =>
           />
         </div>
         <FieldText id="stack-note" v-model="v.note" label="Note" />
+        <FieldText
+          id="stack-restrictions"
+          v-model="v.restrictions"
+          :label="RESTRICTIONS.label"
+          :hint="RESTRICTIONS.hint"
+          :error="restrictionsError"
+        />
         <label class="check"
           ><input v-model="v.toCommission" type="checkbox" /> New or rebuilt: commission it before it runs</label
         >
