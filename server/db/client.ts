@@ -1,6 +1,6 @@
 import { drizzle, type PostgresJsDatabase } from 'drizzle-orm/postgres-js'
 import postgres from 'postgres'
-import { refuseOnClosed } from './lost'
+import { endWithConnection, type ConnectionId, type Work } from './lost'
 import * as schema from './schema'
 
 export type Database = PostgresJsDatabase<typeof schema>
@@ -42,13 +42,12 @@ function preparing<S extends Pick<postgres.Sql, 'unsafe'>>(client: S): S {
   return client
 }
 
-type Work = (sql: postgres.TransactionSql) => unknown
-
 export function connect(url: string, { max = 10 }: { max?: number } = {}): { client: postgres.Sql; db: Database } {
   // what is idle for a while is closed: several processes share what the database allows
-  const closed = new Set<string | number>()
-  const client = postgres(url, { ...options, max, idle_timeout: 30, onclose: id => closed.add(id) })
-  refuseOnClosed(client, closed)
+  const closings = new Map<ConnectionId, number>()
+  const onclose = (id: ConnectionId) => void closings.set(id, (closings.get(id) ?? 0) + 1)
+  const client = postgres(url, { ...options, max, idle_timeout: 30, onclose })
+  endWithConnection(client, closings)
   if (prepares()) {
     preparing(client)
     const begin = client.begin as (how: string, work: Work) => unknown

@@ -1,48 +1,84 @@
 /**
- * A transaction whose connection is gone. The driver (postgres 3.4.9) writes its next statement, and the rollback, to
- * the closed connection all the same: an error that nobody can catch, after which this connection never opens again and
- * whoever is given it waits for five seconds in vain. Here such a statement is refused instead.
+ * A transaction whose connection is gone ends there. The driver (postgres 3.4.9) tells whoever began it, but lets its
+ * work go on: the next statement, or the rollback, is written to the closed connection, an error that nobody can catch
+ * and after which this connection never opens again; or, once it is open again, into what another has begun on it.
  */
 import type postgres from 'postgres'
 
-/** What the driver gives to the statement that begins a transaction; not among its types. */
-interface DriverConnection {
-  id: string
-  execute: (query: { reject: (error: Error) => void }) => unknown
-  connect: (query: unknown) => unknown
-}
-type OnExecute = (connection: DriverConnection) => unknown
+export type ConnectionId = string | number
+export type Work = (sql: postgres.TransactionSql) => unknown
+
+/** What the driver hands to the statement that begins a transaction; not among its types. */
+type OnExecute = (connection: { id: ConnectionId }) => unknown
 type Unsafe = (query: string, parameters?: unknown[], how?: { onexecute?: OnExecute }) => unknown
 
 const gone = () => Object.assign(new Error('CONNECTION_CLOSED: its transaction is over'), { code: 'CONNECTION_CLOSED' })
 
-/** Lets no statement onto a closed connection. `closed` has the ids of those that closed, as they close (`onclose`). */
-export function refuseOnClosed(client: postgres.Sql, closed: Set<string | number>): void {
-  const known = new WeakSet<DriverConnection>()
-  const watch = (c: DriverConnection) => {
-    closed.delete(c.id) // it has just been used
-    if (known.has(c)) return
-    known.add(c)
-    const { execute, connect } = c
-    c.execute = query => {
-      if (!closed.has(c.id)) return execute(query)
-      query.reject(gone())
-      return true
-    }
-    c.connect = query => {
-      closed.delete(c.id)
-      return connect(query)
-    }
-  }
+/** Ends the work of transactions with their connection. `closings` counts how often each one closed (`onclose`). */
+export function endWithConnection(client: postgres.Sql, closings: ReadonlyMap<ConnectionId, number>): void {
+  /** Told the connection of the transaction that is being begun. */
+  let beginning: ((id: ConnectionId) => void) | null = null
+
   const unsafe = client.unsafe.bind(client) as unknown as Unsafe
-  const watching: Unsafe = (query, parameters, how) => {
-    const began = how?.onexecute
-    if (began === undefined) return unsafe(query, parameters, how)
-    const onexecute: OnExecute = c => {
-      watch(c)
-      return began(c)
+  const told: Unsafe = (query, parameters, how) => {
+    const [tell, began] = [beginning, how?.onexecute]
+    if (tell === null || began === undefined) return unsafe(query, parameters, how)
+    const onexecute: OnExecute = connection => {
+      tell(connection.id)
+      return began(connection)
     }
     return unsafe(query, parameters, { ...how, onexecute })
   }
-  client.unsafe = watching as typeof client.unsafe
+  client.unsafe = told as typeof client.unsafe
+
+  const begin = client.begin.bind(client) as unknown as (how: string, work: Work) => unknown
+  const ending = (...args: [Work] | [string, Work]) => {
+    const [how, work] = args.length === 1 ? ['', args[0]] : args
+    let isLost = () => false
+    beginning = id => {
+      const before = closings.get(id)
+      isLost = () => closings.get(id) !== before
+    }
+    try {
+      return begin(how, sql =>
+        unlessLost(
+          () => work(refusing(sql, () => isLost())),
+          () => isLost(),
+        ),
+      )
+    } finally {
+      // the driver has asked for its first statement by now
+      beginning = null
+    }
+  }
+  client.begin = ending as typeof client.begin
+}
+
+/** What comes of the work, while its connection stands; else nothing ever, so that the driver rolls nothing back. */
+const unlessLost = (work: () => unknown, isLost: () => boolean) =>
+  new Promise((done, failed) => {
+    Promise.resolve()
+      .then(work)
+      .then(
+        value => {
+          if (!isLost()) done(value)
+        },
+        (error: Error) => {
+          if (!isLost()) failed(error)
+        },
+      )
+  })
+
+/** Refuses statements of a transaction whose connection is gone. */
+function refusing(sql: postgres.TransactionSql, isLost: () => boolean): postgres.TransactionSql {
+  const { unsafe, savepoint } = sql
+  const unlessGone =
+    <A extends unknown[], R>(call: (...args: A) => R) =>
+    (...args: A): R => {
+      if (isLost()) throw gone()
+      return call(...args)
+    }
+  sql.unsafe = unlessGone(unsafe) as typeof sql.unsafe
+  sql.savepoint = unlessGone(savepoint as (...args: unknown[]) => unknown) as typeof sql.savepoint
+  return sql
 }

@@ -1,4 +1,7 @@
-/** The database is killed in the middle of a transaction: it fails, and its connection serves again at once. */
+/**
+ * The database is killed in the middle of a transaction: it fails, its connection serves again at once, and what its
+ * work still wanted to write is written nowhere.
+ */
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -13,6 +16,7 @@ server.dropDatabase('lost')
 server.createDatabase('lost')
 // one connection: whatever is wrong with it is met by the next who asks
 const { db, client } = connect(server.url('lost'), { max: 1 })
+await db.execute(sql`create table written (says text)`)
 afterAll(async () => {
   await client.end({ timeout: 1 })
   await server.stop()
@@ -20,26 +24,58 @@ afterAll(async () => {
 })
 const wait = (ms: number) => new Promise(done => setTimeout(done, ms))
 
-test.each([
-  ['between two statements', () => wait(800)],
-  ['in a statement', () => Promise.resolve()],
-])('killed %s', async (_when, until) => {
+/** Killed some ms from now, and there again: answers how long the next reading took, ms. */
+async function killedAndBack(): Promise<number> {
   const { port } = server
-  await db.execute(sql`select 1`)
-  const saving = db.transaction(async tx => {
-    await tx.execute(sql`select 1`)
-    await until()
-    await tx.execute(sql`select pg_sleep(${2})`)
-  })
-  // looked at only after the wait, so it is not unhandled until then
-  const failed = expect(saving).rejects.toThrow()
   await wait(300)
   server.child.kill('SIGKILL')
-  await failed
-  // what the driver wrote late was an error that nobody could catch: it fails this file
-  await wait(1000)
+  // what the driver writes late is an error that nobody can catch: it fails this file
+  await wait(700)
   server = await startServer({ folder, fast: true, port })
   const began = Date.now()
   await db.execute(sql`select 1`)
-  expect(Date.now() - began, 'it does not wait for a connection that never opens').toBeLessThan(4000)
+  return Date.now() - began
+}
+
+test.each([
+  ['in a statement', 0],
+  ['between two statements', 600],
+])('killed %s', async (_when, ms) => {
+  await db.execute(sql`select 1`)
+  const saving = db.transaction(async tx => {
+    await tx.execute(sql`select 1`)
+    await wait(ms)
+    await tx.execute(sql`select pg_sleep(${2})`)
+  })
+  const failed = expect(saving).rejects.toThrow()
+  expect(await killedAndBack(), 'it waits for no connection that never opens').toBeLessThan(4000)
+  await failed
+})
+
+test('work that goes on after its transaction writes nothing, in nobody else’s either', async () => {
+  await db.execute(sql`select 1`)
+  let back: () => void = () => {}
+  const isBack = new Promise<void>(done => {
+    back = done
+  })
+  let refused: unknown = null
+  const saving = db.transaction(async tx => {
+    await tx.execute(sql`insert into written values ('before')`)
+    await isBack
+    await tx.execute(sql`insert into written values ('late')`).catch((error: unknown) => {
+      refused = error
+      throw error
+    })
+  })
+  const failed = expect(saving).rejects.toThrow()
+  await killedAndBack()
+  await failed
+  // another has the same connection by now
+  await db.transaction(async tx => {
+    await tx.execute(sql`insert into written values ('another')`)
+    back()
+    await wait(200)
+  })
+  expect(refused).not.toBe(null)
+  expect((await db.execute<{ says: string }>(sql`select says from written`)).map(r => r.says)).toEqual(['another'])
 })
