@@ -262,7 +262,7 @@ test('a stack file: saved, read in again, and one with mistakes is refused where
   await expect(page.getByText('There is no part kind “warp drive”; the catalogue lists them').first()).toBeVisible()
   await read('ribble.json', JSON.stringify({ ...stack, name: 'Irwell', restrictions: ['no camera', 'x'] }))
   await page.getByRole('button', { name: 'Save', exact: true }).click()
-  await expect(page.getByText('Say what it is not used for')).toBeVisible()
+  await expect(page.getByText('Say what it is not used for', { exact: true })).toBeVisible()
   await expect(page.getByLabel('Restrictions, where jobs are chosen')).toHaveValue('no camera; x')
   await page.getByLabel('Restrictions, where jobs are chosen').fill('no camera; one customer only')
   await page.getByRole('button', { name: 'Save', exact: true }).click()

@@ -37,6 +37,11 @@ export class NewsWatch {
     return response.ok ? await response.json() : null
   }
 
+  private async isWorking(): Promise<boolean> {
+    const answer = await this.one('/api/nozzles', {})
+    return answer !== null && (answer as { nozzles: { stale: boolean }[] }).nozzles.some(n => n.stale)
+  }
+
   private async all(): Promise<Reading[]> {
     const asked = TOLD_APART.flatMap(path =>
       (path.includes('{') ? (this.params[path] ?? []) : [{}]).map(params => ({ path, params })),
@@ -47,8 +52,8 @@ export class NewsWatch {
   /** After a save: what changed was told, and what was told of the shop is so. */
   async after(what: string): Promise<void> {
     for (let i = 0; i < 100 && this.heard.length === 0; i++) await new Promise(done => setTimeout(done, 20))
-    // what follows in the background: until nothing has been told for a while
-    for (let i = 0, last = -1; i < 40 && last !== this.heard.length; i++) {
+    // what follows in the background: until nothing is told for a while, and no forecast is still to be worked out
+    for (let i = 0, last = -1; i < 60 && (last !== this.heard.length || (await this.isWorking())); i++) {
       last = this.heard.length
       await new Promise(done => setTimeout(done, 200))
     }

@@ -43,7 +43,7 @@ test('loaded once, with the shop that the design asks for', async () => {
   expect(await loadDemo(one.db, new Date())).toBe(false)
   const [again] = await one.db.execute<{ n: number }>(sql`select count(*)::int n from runs`)
   expect(again!.n).toBe(n!.runs)
-}, 240_000)
+}, 600_000)
 
 test('totals are those of the log, added up another way', async () => {
   const rows = await one.db.execute<{ tag: string; stored: number; summed: number }>(sql`
@@ -64,7 +64,7 @@ test('the same seed and anchor give the same shop', async () => {
   const [a] = await one.db.execute<{ m: string }>(print)
   const [b] = await other.db.execute<{ m: string }>(print)
   expect(a!.m).toBe(b!.m)
-}, 240_000)
+}, 600_000)
 
 test('the Floor tells the stories: a stopped printer, a gauge that is due, a retired insert', async () => {
   const f = await floor(one.db)
