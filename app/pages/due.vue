@@ -109,7 +109,7 @@ const TITLE = { morning: 'Morning sheet', week: "The week's sheet" } as const
           <li
             v-for="i in g.items"
             :key="i.key"
-            class="grid grid-cols-[22px_minmax(0,1fr)] items-start gap-x-2 gap-y-1 border-b border-rule py-2 md:grid-cols-[22px_minmax(0,1fr)_auto] md:items-center"
+            class="grid grid-cols-[22px_minmax(0,1fr)] items-start gap-x-2 gap-y-1 border-b border-rule py-2 md:grid-cols-[22px_minmax(0,1fr)_fit-content(55%)] md:items-center"
           >
             <span class="hidden print:block" aria-hidden="true">☐</span>
             <VerdictMark :verdict="i.mark" :size="18" class="mt-[2px] print:hidden" />
@@ -125,7 +125,7 @@ const TITLE = { morning: 'Morning sheet', week: "The week's sheet" } as const
               </p>
             </div>
             <div class="no-print col-start-2 flex flex-wrap items-center gap-x-3 md:col-start-auto md:justify-end">
-              <NuxtLink :to="i.open" class="button inline-flex items-center">{{ i.action }}</NuxtLink>
+              <NuxtLink :to="i.open" class="button py-[6px] text-left whitespace-normal">{{ i.action }}</NuxtLink>
               <button v-if="mayBePutOff(i) && i.on === null" type="button" class="button plain" @click="snoozing = i">
                 Put it off<span class="sr-only">: {{ i.printer }}, {{ i.action }}</span>
               </button>

@@ -28,6 +28,14 @@ test('the morning sheet: what stops first, every line leads to where it is done'
   }
 
   await page.goto('/due')
+  await expect(page.getByRole('button', { name: /^Put it off/ }).first()).toBeVisible()
+  const { width, height } = page.viewportSize()!
+  for (const narrow of [390, 820]) {
+    await page.setViewportSize({ width: narrow, height })
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth)
+    expect(wide, `no sideways scrolling at ${narrow} px`).toBeLessThanOrEqual(narrow)
+  }
+  await page.setViewportSize({ width, height })
   const off = page.getByRole('button', { name: /^Put it off/ }).first()
   await off.click()
   await page.getByRole('button', { name: 'Put it off', exact: true }).click()
