@@ -3,7 +3,7 @@
  * are turned. mm. What counts as level is common practice, no source.
  */
 import { InputError, need, needIfKnown, needOne } from '../numeric'
-import { listed } from '../words'
+import { listed, mm as mmWords } from '../words'
 import { MESH_SIDE } from './mesh-text'
 import { fitPlane, HEIGHT_MM, PLACE_MM, planeAt, type BedPoint, type Place, type Plane } from './plane'
 import { checkBed, movedMm, screwTurns, type Bed, type ScrewTurn } from './screws'
@@ -167,7 +167,7 @@ export function levelVerdict(
 ): LevelVerdict {
   need('bedC', bedC, ...LEVEL_BED_C, '°C')
   needIfKnown('jobC', jobC, ...LEVEL_BED_C, '°C')
-  const mm = (v: number) => `${v.toFixed(2)} mm`
+  const mm = (v: number) => mmWords(v, 2)
   const cold = jobC !== null && bedC < jobC - COLD_C
   const warp = found.warpMm ?? 0
   const turn = found.screws.filter(s => s.parts > 0)

@@ -1,6 +1,6 @@
 import { drizzle, type PostgresJsDatabase } from 'drizzle-orm/postgres-js'
 import postgres from 'postgres'
-import { endWithConnection, type ConnectionId, type Work } from './lost'
+import { endWithConnection, type ConnectionId } from './lost'
 import * as schema from './schema'
 
 export type Database = PostgresJsDatabase<typeof schema>
@@ -47,15 +47,7 @@ export function connect(url: string, { max = 10 }: { max?: number } = {}): { cli
   const closings = new Map<ConnectionId, number>()
   const onclose = (id: ConnectionId) => void closings.set(id, (closings.get(id) ?? 0) + 1)
   const client = postgres(url, { ...options, max, idle_timeout: 30, onclose })
-  endWithConnection(client, closings)
-  if (prepares()) {
-    preparing(client)
-    const begin = client.begin as (how: string, work: Work) => unknown
-    const began = (...args: [Work] | [string, Work]) => {
-      const [how, work] = args.length === 1 ? ['', args[0]] : args
-      return begin(how, sql => work(preparing(sql)))
-    }
-    client.begin = began as typeof client.begin
-  }
+  endWithConnection(client, closings, prepares() ? preparing : sql => sql)
+  if (prepares()) preparing(client)
   return { client, db: drizzle(client, { schema, casing: 'snake_case' }) }
 }

@@ -6,7 +6,7 @@
 import type postgres from 'postgres'
 
 export type ConnectionId = string | number
-export type Work = (sql: postgres.TransactionSql) => unknown
+type Work = (sql: postgres.TransactionSql) => unknown
 
 /** What the driver hands to the statement that begins a transaction; not among its types. */
 type OnExecute = (connection: { id: ConnectionId }) => unknown
@@ -14,8 +14,15 @@ type Unsafe = (query: string, parameters?: unknown[], how?: { onexecute?: OnExec
 
 const gone = () => Object.assign(new Error('CONNECTION_CLOSED: its transaction is over'), { code: 'CONNECTION_CLOSED' })
 
-/** Ends the work of transactions with their connection. `closings` counts how often each one closed (`onclose`). */
-export function endWithConnection(client: postgres.Sql, closings: ReadonlyMap<ConnectionId, number>): void {
+/**
+ * Ends the work of transactions with their connection. `closings` counts how often each one closed (`onclose`); `made`
+ * makes of a transaction what its work is given.
+ */
+export function endWithConnection(
+  client: postgres.Sql,
+  closings: ReadonlyMap<ConnectionId, number>,
+  made: (sql: postgres.TransactionSql) => postgres.TransactionSql,
+): void {
   /** Told the connection of the transaction that is being begun. */
   let beginning: ((id: ConnectionId) => void) | null = null
 
@@ -42,7 +49,7 @@ export function endWithConnection(client: postgres.Sql, closings: ReadonlyMap<Co
     try {
       return begin(how, sql =>
         unlessLost(
-          () => work(refusing(sql, () => isLost())),
+          () => work(made(refusing(sql, () => isLost()))),
           () => isLost(),
         ),
       )

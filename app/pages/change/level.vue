@@ -2,6 +2,7 @@
 /** Level and Z: how level a bed is, which screw by how much, and whether Z and the probe stay where they were set. */
 import { computed, ref, watch } from 'vue'
 import { turnWords } from '#core/level'
+import { mm } from '#core/words'
 import type { LevelLine } from '#shared/answers/level'
 import { when } from '#shared/time'
 import { seeLevel } from '#shared/level'
@@ -60,7 +61,7 @@ const known = computed(() => {
   const p = page.value
   if (!s || !p?.latest || !p.bed) return []
   const latest = p.levels.find(l => l.id === p.latest!.id)!
-  const mm = (v: number) => `${v.toFixed(2)} mm`
+  const across = (v: number) => mm(v, 2)
   const pitch = `${p.bed.pitchMm} mm a turn (${p.bed.basis})`
   const turns = s.found.screws.some(t => t.parts > 0)
     ? s.found.screws.map(t => ({ what: `Screw ${t.name}`, says: turnWords(t) }))
@@ -68,11 +69,11 @@ const known = computed(() => {
   const hot = p.latest.soakedMin === null ? '' : `, soaked ${p.latest.soakedMin} min`
   return [
     { what: 'Measured', says: `${when(latest.at, shop.zone)}, ${latest.by}, bed at ${p.latest.bedC} °C${hot}` },
-    { what: 'Highest to lowest', says: mm(s.found.rangeMm) },
-    { what: 'Tilt over the bed', says: `${mm(s.found.tiltMm)}, ${s.found.highCorner} high` },
-    { what: 'Warp', says: s.found.warpMm === null ? 'three points cannot tell' : mm(s.found.warpMm) },
+    { what: 'Highest to lowest', says: across(s.found.rangeMm) },
+    { what: 'Tilt over the bed', says: `${across(s.found.tiltMm)}, ${s.found.highCorner} high` },
+    { what: 'Warp', says: s.found.warpMm === null ? 'three points cannot tell' : across(s.found.warpMm) },
     ...(turns.length === 0 ? [{ what: 'Screws', says: p.bed.screws.length === 0 ? 'none' : 'leave them' }] : turns),
-    ...(turns.length > 0 ? [{ what: 'Left after that', says: mm(s.found.leftMm) }] : []),
+    ...(turns.length > 0 ? [{ what: 'Left after that', says: across(s.found.leftMm) }] : []),
     ...(p.bed.screws.length === 0 ? [] : [{ what: 'Pitch of the screws', says: pitch }]),
   ]
 })
@@ -167,14 +168,11 @@ const striking = ref<{ target: 'level' | 'Z record'; id: number; says: string } 
                 :key="r.id"
                 :struck="r.struck"
                 :entered="`${when(r.at, shop.zone)}, ${r.by}`"
-                :name="`Z ${r.zMm.toFixed(3)} mm`"
-                @strike="striking = { target: 'Z record', id: r.id, says: `Z ${r.zMm.toFixed(3)} mm of ${h.place}` }"
+                :name="`Z ${mm(r.zMm)}`"
+                @strike="striking = { target: 'Z record', id: r.id, says: `Z ${mm(r.zMm)} of ${h.place}` }"
               >
-                <span class="tabular w-[90px] font-semibold">{{ r.zMm.toFixed(3) }} mm</span>
-                <span
-                  >{{ WHY[r.why] }}, {{ r.nozzle
-                  }}{{ r.probeMm === null ? '' : `; probe ${r.probeMm.toFixed(3)} mm` }}</span
-                >
+                <span class="tabular w-[90px] font-semibold">{{ mm(r.zMm) }}</span>
+                <span>{{ WHY[r.why] }}, {{ r.nozzle }}{{ r.probeMm === null ? '' : `; probe ${mm(r.probeMm)}` }}</span>
               </EntryLine>
             </ul>
           </template>
