@@ -28,6 +28,10 @@ export function hearServer(hearer: Hearer): void {
   if (source !== null) attach(source, hearer)
   if (hearers.length > 1) return
   document.addEventListener('visibilitychange', looked)
+  // a page that is left can be kept as it stands for the way back, its connection with it and its timers asleep: some
+  // such pages, and the one that is gone to waits for a connection
+  addEventListener('pagehide', letGo)
+  addEventListener('pageshow', cameBack)
   open()
 }
 
@@ -50,6 +54,7 @@ function open(): void {
 }
 
 function letGo(): void {
+  clearTimeout(timer)
   source?.close()
   source = null
   for (const h of hearers) h.gone()
@@ -60,6 +65,11 @@ function looked(): void {
   if (document.hidden) later(letGo, LET_GO_MS)
   else if (source === null || source.readyState === EventSource.CLOSED) later(open, 0)
   else clearTimeout(timer)
+}
+
+/** Back to a page as it was left. A page that is shown for the first time has opened its connection itself. */
+function cameBack(shown: PageTransitionEvent): void {
+  if (shown.persisted && source === null) later(open, 0)
 }
 
 function later(what: () => void, ms: number): void {

@@ -2,7 +2,7 @@
  * Entries on their way: a fault of the server, a refusal corrected where it is, and one question answered in two tabs.
  */
 import { randomBytes } from 'node:crypto'
-import type { BrowserContext, Page } from '@playwright/test'
+import { chromium, type BrowserContext, type Page } from '@playwright/test'
 import { expect, test } from './support'
 
 const GAUGES = '**/api/gauges'
@@ -141,4 +141,34 @@ test('five tabs of one browser are all served, and all hear of a save', async ({
   const before = await gauges.count()
   await strip(page, 'N-034 bore 0.60-0.61', /N-034/)
   await expect(gauges).toHaveCount(before + 1)
+})
+
+test('pages that the browser keeps for the way back hold no connection, and hear again', async ({ page, baseURL }) => {
+  // a browser that is driven keeps no page unless it is told to
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu'],
+    ignoreDefaultArgs: ['--disable-back-forward-cache'],
+  })
+  const kept = await (await browser.newContext({ baseURL })).newPage()
+  // more pages, one after the other by their addresses, than a browser has connections for a server
+  for (const path of ['/', '/due', '/run', '/inspect', '/change', '/verify', '/stores', '/equip', '/inspect/N-034']) {
+    await kept.goto(path, { timeout: 10_000 })
+    await expect(kept.getByRole('button', { name: /all entries saved/ })).toBeVisible()
+  }
+  const gauges = kept.getByRole('row', { name: / Gauge / })
+  await expect(gauges.first()).toBeVisible()
+  const before = await gauges.count()
+  await kept.evaluate(() => {
+    document.body.dataset.kept = 'as it stood'
+  })
+  await kept.goto('/run')
+  await page.goto('/')
+  await strip(page, 'N-034 bore 0.60-0.61', /N-034/)
+  await kept.goBack({ waitUntil: 'commit' }) // nothing is loaded again
+  expect(await kept.evaluate(() => document.body.dataset.kept)).toBe('as it stood')
+  await expect(gauges).toHaveCount(before + 1)
+  await strip(page, 'N-034 bore 0.61-0.62', /0\.61 goes/)
+  await expect(gauges).toHaveCount(before + 2)
+  await browser.close()
 })
