@@ -9,6 +9,7 @@ import type { Problem } from '#shared/problem'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { useSheet, type Sheet } from '~/composables/sheet'
 import { ProblemError } from '~/lib/api'
+import { leadToWrong } from '~/lib/first-wrong'
 import { plain } from '~/lib/plain'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -71,7 +72,10 @@ export function useEditSheet<T, V extends object>(edit: EditOf<T, V>): EditSheet
     const typed = plain(sheet.v)
     const checked = (EDITS[kind].shape.values as z.ZodType).safeParse(edit.values(typed, t))
     problem.value = checked.success ? null : refusalOf(checked)
-    if (!checked.success) return
+    if (!checked.success) {
+      leadToWrong()
+      return
+    }
     busy.value = true
     try {
       await edits.save(kind, id, over ?? sheet.version(), checked.data as Record<string, unknown>, confirmed)
@@ -82,7 +86,10 @@ export function useEditSheet<T, V extends object>(edit: EditOf<T, V>): EditSheet
     } catch (error) {
       const failed = problemOf(error)
       if (failed.type === 'urn:iron-nozzle:stale') theirs.value = failed.current as Record<string, unknown>
-      else problem.value = failed
+      else {
+        problem.value = failed
+        leadToWrong()
+      }
     } finally {
       busy.value = false
     }

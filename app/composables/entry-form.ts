@@ -7,6 +7,7 @@ import type { z } from 'zod'
 import { ENTRIES, type EntryAnswer, type EntryPath } from '#shared/api'
 import type { Problem } from '#shared/problem'
 import { newKey } from '~/lib/api'
+import { leadToWrong } from '~/lib/first-wrong'
 import { queuedWords, useOutbox } from '~/state/outbox'
 import { useUi } from '~/state/ui'
 
@@ -45,13 +46,17 @@ export function useEntryForm<P extends EntryPath>(route: P | null) {
   ): Promise<EntryAnswer<P> | 'queued' | null> {
     if (busy.value || route === null) return null
     problem.value = null
-    if (!check(body)) return null
+    if (!check(body)) {
+      leadToWrong()
+      return null
+    }
     const whole = confirmed.length > 0 ? { ...body, confirmed } : body
     busy.value = true
     const outcome = await outbox.submit(route, whole, says, newKey(), draft)
     busy.value = false
     if (outcome.kind === 'refused') {
       problem.value = outcome.problem
+      leadToWrong()
       return null
     }
     if (outcome.kind === 'queued') {

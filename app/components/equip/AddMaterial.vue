@@ -145,10 +145,7 @@ async function save(): Promise<void> {
     } as never,
     `Material ${v.name}`,
   )
-  if (done === null) {
-    requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus())
-    return
-  }
+  if (done === null) return
   if (done !== 'queued')
     ui.say(`Material ${v.name}: saved with ${Object.values(facts).filter(f => f.value !== null).length} facts.`)
   emit('saved', done === 'queued' ? null : done.id)

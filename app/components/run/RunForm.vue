@@ -404,10 +404,7 @@ async function save(confirmed: string[] = []): Promise<void> {
     })),
   }
   const done = await form.send(body, `Run ${body.name}`, confirmed, props.draft)
-  if (done === null) {
-    requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus())
-    return
-  }
+  if (done === null) return
   for (const t of v.tools) Object.assign(t, { grams: null, metres: null, beforeG: t.afterG, afterG: null })
   Object.assign(v, {
     name: '',

@@ -189,10 +189,7 @@ const groups = computed(() => {
 const alike = (kind: string) => (isKind(kind) ? kindsOf(kindOf(kind).role) : [])
 async function save(): Promise<void> {
   const done = await form.send(plain(body.value), `Printer ${v.name}`)
-  if (done === null) {
-    requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus())
-    return
-  }
+  if (done === null) return
   if (done !== 'queued') {
     ui.say(`Printer ${v.name}: saved`)
     await navigateTo(`/equip/stack/${done.id}`)
