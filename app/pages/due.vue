@@ -127,7 +127,7 @@ const TITLE = { morning: 'Morning sheet', week: "The week's sheet" } as const
             <div class="no-print col-start-2 flex flex-wrap items-center gap-x-3 md:col-start-auto md:justify-end">
               <NuxtLink :to="i.open" class="button py-[6px] text-left whitespace-normal">{{ i.action }}</NuxtLink>
               <button v-if="mayBePutOff(i) && i.on === null" type="button" class="button plain" @click="snoozing = i">
-                Put it off<span class="sr-only">: {{ i.printer }}, {{ i.action }}</span>
+                Put it off<span class="sr-only">: {{ head(i) || i.printer || 'The shop' }}, {{ i.action }}</span>
               </button>
             </div>
           </li>
@@ -148,7 +148,7 @@ const TITLE = { morning: 'Morning sheet', week: "The week's sheet" } as const
               class="button plain ml-auto"
               @click="striking = { target: 'snooze', id: i.snoozed!.id, says: `What was put off: ${i.action}` }"
             >
-              Due again<span class="sr-only">: {{ i.printer }}, {{ i.action }}</span>
+              Due again<span class="sr-only">: {{ head(i) || i.printer || 'The shop' }}, {{ i.action }}</span>
             </button>
           </li>
         </ul>

@@ -1,6 +1,6 @@
 /** What is on the shelf, in words. */
 import { quantityWords } from '#core/stock'
-import { chance, counted } from '#core/words'
+import { chance, counted, price } from '#core/words'
 import type { Stock, StockLine, StockMoveLine } from '#shared/answers/stock'
 import { day } from '#shared/time'
 
@@ -40,8 +40,7 @@ export function whyWords(l: StockLine, s: Pick<Stock, 'days' | 'sure'>): string 
 export function priceWords(l: StockLine, currency: string, zone: string): string {
   if (l.price === null) return 'no price'
   const from = l.price.on === null ? 'price of the material' : day(`${l.price.on}T12:00:00Z`, zone)
-  // of a gram or a metre: to its last digit
-  return `${Number(l.price.each.toPrecision(6))}${currency ? ` ${currency}` : ''} (${from})`
+  return `${price(l.price.each, currency)} (${from})`
 }
 
 const MOVED: Record<StockMoveLine['kind'], string> = {

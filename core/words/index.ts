@@ -17,6 +17,7 @@ export {
   mm,
   mmNumber,
   money,
+  price,
   offBy,
   percent,
   smallChance,

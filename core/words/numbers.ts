@@ -124,11 +124,18 @@ export function water(v: number): string {
   return `${v >= 0.095 ? v.toFixed(2) : Number(v.toPrecision(2))} wt%`
 }
 
-/** An amount of money, with the shop's currency behind it when it has one. */
+/** An amount of money as estimates have it, with the shop's currency behind it when it has one. */
 export function money(v: number, currency: string): string {
   if (!Number.isFinite(v)) return UNKNOWN
   const text = v >= 100 ? Math.round(v) : Number(v.toFixed(v < 10 ? 1 : 0))
   return `${text}${currency ? ` ${currency}` : ''}`
+}
+
+/** A price or a sum of prices as on an invoice: cents, and a price of a gram or a metre to its last digit. */
+export function price(v: number, currency: string): string {
+  if (!Number.isFinite(v)) return UNKNOWN
+  const digits = String(Number(v.toPrecision(9))).split('.')[1]?.length ?? 0
+  return `${v.toFixed(Math.min(6, Math.max(2, digits)))}${currency ? ` ${currency}` : ''}`
 }
 
 /** What is left of something that has so many minutes to go; `done` at 0 and after. */

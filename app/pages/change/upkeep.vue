@@ -126,7 +126,7 @@ function restrict(id: number): void {
           <li
             v-for="t in p.tasks"
             :key="t.id"
-            class="grid items-center gap-x-4 gap-y-1 border-t border-rule px-3 py-2 first:border-t-0 md:grid-cols-[minmax(0,1.2fr)_190px_minmax(0,1fr)_auto] md:px-4"
+            class="grid items-center gap-x-4 gap-y-1 border-t border-rule px-3 py-2 first:border-t-0 md:grid-cols-[minmax(0,1.2fr)_190px_minmax(0,1fr)_140px] md:px-4"
             :class="t.withdrawn ? 'text-ink2' : ''"
           >
             <div>

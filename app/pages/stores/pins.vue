@@ -46,7 +46,7 @@ const lead = computed(() => {
     }
   const without = inUse.filter(p => holding(p) === null).length
   return without > 0
-    ? { mark: 'look' as const, text: `${counted(without, 'pin')} without a certificate: they count as marked.` }
+    ? { mark: 'look' as const, text: `${counted(without, 'pin')} without a certificate: counted as marked.` }
     : { mark: 'fine' as const, text: 'Every pin is as marked, within what its certificate tells.' }
 })
 const usedWords = (p: PinLine) =>

@@ -3,7 +3,7 @@
 import Papa from 'papaparse'
 import { computed } from 'vue'
 import { successRate } from '#core/totals'
-import { counted, money, percent } from '#core/words'
+import { counted, percent, price } from '#core/words'
 import { TOTALS_BY, TOTALS_PER, type TotalsSpent } from '#shared/answers/totals'
 import StoresTabs from '~/components/stores/StoresTabs.vue'
 import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
@@ -50,9 +50,9 @@ const names = computed(() => (data.value?.periods ?? []).map(p => periodName(p.f
 const series = computed(() => (data.value ? seriesOf(data.value, measure.value) : []))
 const all = computed(() => together(data.value?.periods ?? []))
 const kilos = (g: number) => `${(g / 1000).toFixed(g < 9995 ? 2 : 1)} kg`
-/** "120 €, 2 prices not entered". */
+/** "120.00 €, 2 prices not entered". */
 const spentWords = (c: TotalsSpent) =>
-  `${money(c.cost, data.value?.currency ?? '')}${c.unpriced > 0 ? `, ${counted(c.unpriced, 'price')} not entered` : ''}`
+  `${price(c.cost, data.value?.currency ?? '')}${c.unpriced > 0 ? `, ${counted(c.unpriced, 'price')} not entered` : ''}`
 const lead = computed(() => {
   const d = data.value
   if (!d) return ''
