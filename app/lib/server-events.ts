@@ -30,8 +30,8 @@ export function hearServer(hearer: Hearer): void {
   document.addEventListener('visibilitychange', looked)
   // a page that is left can be kept as it stands for the way back, its connection with it and its timers asleep: some
   // such pages, and the one that is gone to waits for a connection
-  addEventListener('pagehide', letGo)
-  addEventListener('pageshow', cameBack)
+  window.addEventListener('pagehide', letGo)
+  window.addEventListener('pageshow', cameBack)
   open()
 }
 

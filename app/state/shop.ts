@@ -20,6 +20,8 @@ export const useShop = defineStore('shop', () => {
   /** The latest news; open screens read themselves anew where it concerns what they show. */
   const news = shallowRef<readonly NewsItem[]>([])
   const heard = { open: false, at: 0 }
+  /** Screens read from here on; what is saved between that and the first beat is told to nobody. */
+  const beganAt = performance.now()
 
   async function load(): Promise<void> {
     try {
@@ -51,8 +53,10 @@ export const useShop = defineStore('shop', () => {
     let isMissing = false
     hearServer({
       events: {
-        beat: () => {
+        beat: quietMs => {
+          const isFirst = !heard.open
           heard.open = true
+          isMissing ||= isFirst && Number(quietMs) < performance.now() - beganAt
           if (isMissing) void refresh()
           isMissing = false
         },

@@ -4,7 +4,7 @@
  */
 import { createEventStream } from 'h3'
 import { streaming } from '../doors/doors'
-import { hearNews } from '../doors/news'
+import { hearNews, quietMs } from '../doors/news'
 import { theHub } from '../telemetry/telemetry'
 
 const BEAT_MS = 20_000
@@ -20,7 +20,8 @@ export default streaming('/api/events', event => {
     clearInterval(beat)
     for (const f of forget) f()
   })
-  push('beat', '') // a listener knows at once that it is heard
+  // a listener knows at once that it is heard, and whether there was something to hear just before
+  push('beat', String(quietMs()))
   push(
     'links',
     JSON.stringify({

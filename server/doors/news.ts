@@ -24,6 +24,8 @@ let gathered: NewsItem[] = []
 let missed = false
 let timer: ReturnType<typeof setTimeout> | undefined
 let isHearing = false
+/** When the latest were heard; before the first, since when there is anybody who could. */
+let latestMs = 0
 
 function heard(text: string): void {
   const item = newsItem.safeParse(JSON.parse(text))
@@ -40,6 +42,7 @@ function mayHaveMissed(): void {
 }
 
 function later(): void {
+  latestMs = Date.now()
   timer ??= setTimeout(() => void tell(), GATHER_MS)
 }
 
@@ -63,13 +66,19 @@ async function newsOf(items: NewsItem[]): Promise<Unmarked> {
 }
 
 export function hearNews(hear: Hearer): () => void {
-  if (!isHearing) listener().hear(NEWS, heard, mayHaveMissed)
+  if (!isHearing) {
+    listener().hear(NEWS, heard, mayHaveMissed)
+    latestMs = Date.now()
+  }
   isHearing = true
   hearers.add(hear)
   return () => {
     hearers.delete(hear)
   }
 }
+
+/** How long there have been no news, in ms: what a screen read before that is old. */
+export const quietMs = (): number => Date.now() - latestMs
 
 export function forgetNews(): void {
   clearTimeout(timer)

@@ -24,7 +24,14 @@ const standing = () => Connection.all.filter(c => c.readyState !== Connection.CL
 
 let isHidden = false
 /** What the module of a test listens to goes with the test. */
-const listening = vi.fn()
+let listening: (() => void)[] = []
+function followed(target: EventTarget) {
+  const { addEventListener } = target
+  vi.spyOn(target, 'addEventListener').mockImplementation((name, heard) => {
+    listening.push(() => target.removeEventListener(name, heard))
+    addEventListener.call(target, name, heard)
+  })
+}
 const look = (away: boolean) => {
   isHidden = away
   document.dispatchEvent(new Event('visibilitychange'))
@@ -46,16 +53,14 @@ beforeEach(() => {
   vi.useFakeTimers()
   vi.stubGlobal('EventSource', Connection)
   vi.spyOn(document, 'hidden', 'get').mockImplementation(() => isHidden)
-  const { addEventListener } = document
-  vi.spyOn(document, 'addEventListener').mockImplementation((name: string, heard: unknown) => {
-    listening.mockImplementation(() => document.removeEventListener(name, heard as () => void))
-    addEventListener.call(document, name, heard as () => void)
-  })
+  followed(document)
+  followed(window)
   Connection.all = []
   isHidden = false
 })
 afterEach(() => {
-  listening()
+  for (const end of listening) end()
+  listening = []
   vi.useRealTimers()
   vi.restoreAllMocks()
   vi.unstubAllGlobals()
@@ -108,4 +113,22 @@ test('refused, it asks again; refused while nobody looks, it waits for the look'
   look(false)
   vi.advanceTimersByTime(1)
   expect(standing()).toHaveLength(1)
+})
+
+test('a page that is left lets go at once; one that was kept takes it up when it is come back to', async () => {
+  const { heard } = await hearing()
+  const shown = (persisted: boolean) => window.dispatchEvent(Object.assign(new Event('pageshow'), { persisted }))
+  shown(false)
+  vi.advanceTimersByTime(1)
+  expect(Connection.all, 'a page shown for the first time has its connection').toHaveLength(1)
+  window.dispatchEvent(new Event('pagehide'))
+  look(true)
+  expect(standing()).toHaveLength(0)
+
+  look(false)
+  shown(true)
+  vi.advanceTimersByTime(1)
+  expect(standing()).toHaveLength(1)
+  standing()[0]!.tell('saved', 'after')
+  expect(heard).toEqual(['gone', 'after'])
 })
