@@ -45,7 +45,11 @@ export default defineNuxtConfig({
   vite: {
     plugins: [tailwindcss()],
     worker: { format: 'es' },
-    build: { chunkSizeWarningLimit: 700 },
+    build: {
+      chunkSizeWarningLimit: 700,
+      // a tablet asks for a page in a few pieces, not in a hundred of some hundred bytes
+      rollupOptions: { output: { experimentalMinChunkSize: 20_000 } },
+    },
     optimizeDeps: { include: ['@headlessui/vue', '@vueuse/core', 'comlink', 'hash-wasm', 'idb', 'zod'] },
   },
   typescript: {

@@ -4,7 +4,7 @@
  * decay modes carry the state forward exactly, however long the step; so a year of history costs one step per change.
  * Checked against Crank's solution for constant conditions; water is conserved to rounding.
  */
-import { need, symmetricEigen } from '../numeric'
+import { need, once, symmetricEigen } from '../numeric'
 
 const SHELLS = 32
 const OUTERMOST = 0.003
@@ -52,7 +52,7 @@ function modesOf(): Modes {
   }
 }
 
-const MODES = modesOf()
+const modes = once(modesOf)
 /** A mode that has decayed by e to this power is below rounding. */
 const GONE = 45
 
@@ -82,7 +82,8 @@ export function meanWater(m: Moisture): number {
 /** The same cylinder in air whose equilibrium is another. */
 function inAir(m: Moisture, atAir: number): Moisture {
   const d = m.atAir - atAir
-  return { atAir, above: m.above.map((a, i) => a + d * MODES.weights[i]!) }
+  const { weights } = modes()
+  return { atAir, above: m.above.map((a, i) => a + d * weights[i]!) }
 }
 
 /** State after x = D·t/a² in air whose equilibrium is `atAir` wt%. */
@@ -90,8 +91,9 @@ export function carried(m: Moisture, atAir: number, x: number): Moisture {
   need('atAir', atAir, ...WATER_WT, 'wt%')
   need('x', x, ...X, '(D·t/a²)')
   const n = inAir(m, atAir)
+  const { rates } = modes()
   for (let i = 0; i < SHELLS; i++) {
-    const decay = MODES.rates[i]! * x
+    const decay = rates[i]! * x
     n.above[i]! *= decay > GONE ? 0 : Math.exp(-decay)
   }
   return n
@@ -102,8 +104,9 @@ export function meanAfter(m: Moisture, atAir: number, x: number): number {
   need('atAir', atAir, ...WATER_WT, 'wt%')
   need('x', x, ...X, '(D·t/a²)')
   const d = m.atAir - atAir
+  const { rates, weights } = modes()
   let sum = atAir
-  for (let i = 0; i < SHELLS; i++) sum += (m.above[i]! + d * MODES.weights[i]!) * Math.exp(-MODES.rates[i]! * x)
+  for (let i = 0; i < SHELLS; i++) sum += (m.above[i]! + d * weights[i]!) * Math.exp(-rates[i]! * x)
   return sum
 }
 
@@ -114,8 +117,8 @@ export function goneThroughSurface(m: Moisture, atAir: number, x: number): numbe
   need('atAir', atAir, ...WATER_WT, 'wt%')
   need('x', x, ...X, '(D·t/a²)')
   const n = inAir(m, atAir)
+  const { rates, surface } = modes()
   let sum = 0
-  for (let i = 0; i < SHELLS; i++)
-    sum += (n.above[i]! * MODES.surface[i]! * -Math.expm1(-MODES.rates[i]! * x)) / MODES.rates[i]!
+  for (let i = 0; i < SHELLS; i++) sum += (n.above[i]! * surface[i]! * -Math.expm1(-rates[i]! * x)) / rates[i]!
   return sum
 }

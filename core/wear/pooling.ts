@@ -6,7 +6,7 @@
  * is left out. Its prior has mean E[μ] and variance E[τ²] + Var[μ].
  * Source: Gelman et al., Bayesian Data Analysis, ch. 5 (hierarchical normal model), on a grid.
  */
-import { InputError, need, needOne, normalCdf } from '../numeric'
+import { InputError, need, needOne, normalCdf, once } from '../numeric'
 import { lnBetween, RowStore } from './layout'
 import { NOZZLE_MATERIALS, START_BORE_RATE, START_SIGMA, type NozzleMaterial } from './start-values'
 import type { BoreHistory, LogNormalPrior } from './types'
@@ -40,7 +40,7 @@ export type SisterTerm = Float64Array
 export const TERM_LENGTH = MU_PLACES * TAU_PLACES
 
 /** Normal weights of every x place for each (μ, τ); the end places stand for all beyond them too. */
-const KERNEL = (() => {
+const kernelOf = once(() => {
   const k = new Float64Array(TERM_LENGTH * X_PLACES)
   for (let m = 0; m < MU_PLACES; m++) {
     for (let t = 0; t < TAU_PLACES; t++) {
@@ -56,7 +56,7 @@ const KERNEL = (() => {
     }
   }
   return k
-})()
+})
 
 /** Prior under which a sister's rows are laid: wide enough for every place above. */
 const wide = (material: NozzleMaterial): LogNormalPrior => ({ meanLn: Math.log(START_BORE_RATE[material]), sd: 2.2 })
@@ -80,10 +80,11 @@ export function sisterTerm(history: BoreHistory, material: NozzleMaterial, store
   while (likelihood[first] === 0) first++
   while (likelihood[last] === 0) last--
   const term = new Float64Array(TERM_LENGTH)
+  const kernel = kernelOf()
   for (let k = 0; k < TERM_LENGTH; k++) {
     let sum = 0
     const from = k * X_PLACES
-    for (let j = first; j <= last; j++) sum += likelihood[j]! * KERNEL[from + j]!
+    for (let j = first; j <= last; j++) sum += likelihood[j]! * kernel[from + j]!
     term[k] = Math.round(Math.log(Math.max(sum, 1e-300)) / TERM_STEP) * TERM_STEP
   }
   return term

@@ -1456,6 +1456,7 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     needIfKnown: 'the checker itself',
     needOne: 'the checker itself',
     normalDraw: 'a generator in',
+    once: 'a function in',
     shuffled: 'a generator in, and things of any kind',
   },
   cautions: { cautionsNamed: 'words in' },
