@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { LIGHT } from './scripts/lib/browser.mjs'
 import { WORKERS } from './tests/e2e/support'
 
 export default defineConfig({
@@ -14,7 +15,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     trace: 'on-first-retry',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: LIGHT,
       args: [
         '--no-sandbox',
         '--disable-gpu',

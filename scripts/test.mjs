@@ -9,6 +9,7 @@ import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { buildStamp } from './build-stamp.mjs'
+import { missingBrowsers } from './lib/browser.mjs'
 import { changedFiles, specsFor } from './lib/changed.mjs'
 import { backup } from './lib/copies.mjs'
 import { dataFolder, findServer, installPackages, startServer, StartError } from './lib/postgres.mjs'
@@ -68,7 +69,7 @@ function prepare() {
     if (!run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])) throw new StartError('npm ci failed')
     writeFileSync(done, lock)
   }
-  const missing = [...(findServer() ? [] : ['postgresql']), ...(existsSync('/usr/bin/chromium') ? [] : ['chromium'])]
+  const missing = [...(findServer() ? [] : ['postgresql']), ...(wanted('e2e') ? missingBrowsers() : [])]
   if (missing.length > 0) installPackages(missing, text => say(text))
   if (!run('npx', ['nuxt', 'prepare', '--logLevel', 'silent'])) throw new StartError('nuxt prepare failed')
 }

@@ -3,6 +3,7 @@
  */
 import { randomBytes } from 'node:crypto'
 import { chromium, type BrowserContext, type Page } from '@playwright/test'
+import { WHOLE } from '../../scripts/lib/browser.mjs'
 import { expect, test } from './support'
 
 const GAUGES = '**/api/gauges'
@@ -143,11 +144,15 @@ test('five tabs of one browser are all served, and all hear of a save', async ({
   await expect(gauges).toHaveCount(before + 1)
 })
 
-test('pages that the browser keeps for the way back hold no connection, and hear again', async ({ page, baseURL }) => {
+test('pages that the browser keeps for the way back hold no connection, and hear again', async ({
+  page,
+  baseURL,
+  launchOptions,
+}) => {
   // a browser that is driven keeps no page unless it is told to
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu'],
+    ...launchOptions,
+    executablePath: WHOLE,
     ignoreDefaultArgs: ['--disable-back-forward-cache'],
   })
   const kept = await (await browser.newContext({ baseURL })).newPage()

@@ -4,7 +4,11 @@
  */
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import type { Page } from '@playwright/test'
+import { WHOLE } from '../../scripts/lib/browser.mjs'
 import { expect, test } from './support'
+
+// what a person prints with
+test.use({ launchOptions: async ({ launchOptions }, use) => use({ ...launchOptions, executablePath: WHOLE }) })
 
 /** Points: PDF's own unit. */
 const PT_PER_MM = 72 / 25.4
