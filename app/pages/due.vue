@@ -70,6 +70,8 @@ async function print(what: 'morning' | 'week'): Promise<void> {
 /** What a line is about, without what its group says already. */
 const head = (i: DueItem) =>
   [grouping.value === 'printer' ? null : (i.printer ?? 'The shop'), i.about].filter(Boolean).join(' · ')
+/** Also where the printer heads the group. */
+const named = (i: DueItem) => head(i) || (i.printer ?? 'The shop')
 const snoozing = ref<DueItem | null>(null)
 const calendar = ref(false)
 const striking = ref<{ target: 'snooze'; id: number; says: string } | null>(null)
@@ -127,7 +129,7 @@ const TITLE = { morning: 'Morning sheet', week: "The week's sheet" } as const
             <div class="no-print col-start-2 flex flex-wrap items-center gap-x-3 md:col-start-auto md:justify-end">
               <NuxtLink :to="i.open" class="button py-[6px] text-left whitespace-normal">{{ i.action }}</NuxtLink>
               <button v-if="mayBePutOff(i) && i.on === null" type="button" class="button plain" @click="snoozing = i">
-                Put it off<span class="sr-only">: {{ head(i) || i.printer || 'The shop' }}, {{ i.action }}</span>
+                Put it off<span class="sr-only">: {{ named(i) }}, {{ i.action }}</span>
               </button>
             </div>
           </li>
@@ -148,7 +150,7 @@ const TITLE = { morning: 'Morning sheet', week: "The week's sheet" } as const
               class="button plain ml-auto"
               @click="striking = { target: 'snooze', id: i.snoozed!.id, says: `What was put off: ${i.action}` }"
             >
-              Due again<span class="sr-only">: {{ head(i) || i.printer || 'The shop' }}, {{ i.action }}</span>
+              Due again<span class="sr-only">: {{ named(i) }}, {{ i.action }}</span>
             </button>
           </li>
         </ul>

@@ -1,7 +1,7 @@
 /** Change: a swap from the gauge to "ready", resumed by the next shift; a hotend; tags, notes, a commissioning. */
 import { actAs, card, heat, press, row, said, tick, tickTheRest } from './change-steps'
 import { onOwnDemo } from './own-demo'
-import { axe, expect } from './support'
+import { axe, expect, fitsAcross } from './support'
 
 const test = onOwnDemo('change')
 test('from the nozzle on the strip through the whole swap to ready, by the stand-in’s temperatures', async ({
@@ -250,8 +250,7 @@ test('tagged out and returned, each proof in words; a note that its writer canno
     .getByRole('button', { name: /^I have read it/ })
     .click()
   await expect(page.getByText('Nidd: read and signed by Night technician.')).toBeVisible()
-  const wide = await page.evaluate(() => document.documentElement.scrollWidth)
-  expect(wide, 'no sideways scrolling').toBeLessThanOrEqual(390)
+  await fitsAcross(page)
 })
 
 test('a commissioning under way: a tick alone proves no cut-out', async ({ page }) => {

@@ -1,6 +1,6 @@
 /** The list of what is due, top to bottom: each line leads to its place; put off, printed, read by a calendar. */
 import { onOwnDemo } from './own-demo'
-import { axe, expect } from './support'
+import { axe, expect, fitsAcross } from './support'
 
 const test = onOwnDemo('due')
 
@@ -32,8 +32,7 @@ test('the morning sheet: what stops first, every line leads to where it is done'
   const { width, height } = page.viewportSize()!
   for (const narrow of [390, 820]) {
     await page.setViewportSize({ width: narrow, height })
-    const wide = await page.evaluate(() => document.documentElement.scrollWidth)
-    expect(wide, `no sideways scrolling at ${narrow} px`).toBeLessThanOrEqual(narrow)
+    await fitsAcross(page)
   }
   await page.setViewportSize({ width, height })
   const off = page.getByRole('button', { name: /^Put it off/ }).first()

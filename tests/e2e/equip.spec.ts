@@ -3,7 +3,7 @@
  * Equip: the job of an equipping technician from question to fitted change, and everything that can be typed wrongly.
  */
 import type { Page } from '@playwright/test'
-import { axe, expect, jobFile, test } from './support'
+import { axe, expect, fitsAcross, jobFile, test } from './support'
 
 const choose = async (page: Page, filament: string, printer: string, practice?: string) => {
   await page.getByLabel('Filament').selectOption({ label: filament })
@@ -334,9 +334,6 @@ for (const width of [820, 390])
       await page.goto(path)
       await expect(page.getByRole('navigation', { name: 'Equip' })).toBeVisible()
       await expect(page.locator('main .sheet:visible').first()).toBeVisible()
-      expect(
-        await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
-        path,
-      ).toBeLessThanOrEqual(0)
+      await fitsAcross(page)
     }
   })

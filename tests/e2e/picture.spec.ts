@@ -4,7 +4,7 @@ import { mouthScene } from '../../sim/mouth-scenes'
 import { drawMouth } from '../../sim/mouth-picture'
 import { pngOf, stageUnderMicroscope } from '../../sim/microscope'
 import { onOwnDemo } from './own-demo'
-import { axe, expect } from './support'
+import { axe, expect, fitsAcross } from './support'
 
 const test = onOwnDemo('picture')
 
@@ -106,7 +106,7 @@ test.describe(() => {
     await page.getByRole('button', { name: 'Larger' }).click()
     await page.getByRole('button', { name: 'Measure at the ring' }).click()
     await expect(page.getByText(/^N-014: the mouth is/)).toBeVisible()
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+    await fitsAcross(page)
     await axe(page, 'picture on a phone')
   })
 })

@@ -101,6 +101,13 @@ export async function axe(page: Page, what: string): Promise<void> {
   ).toEqual([])
 }
 
+/** Nothing is wider than the screen: the page does not scroll sideways. */
+export async function fitsAcross(page: Page): Promise<void> {
+  const whole = await page.evaluate(() => document.documentElement.scrollWidth)
+  const { width } = page.viewportSize()!
+  expect(whole, `${page.url()} at ${width} px`).toBeLessThanOrEqual(width)
+}
+
 /** A small print: `layers` layers of one line each, with the setpoints given. */
 export function jobFile(more: { layers?: number; perLayer?: number; nozzleC?: number; tools?: number } = {}): Buffer {
   const { layers = 100, perLayer = 50, nozzleC = 280, tools = 1 } = more

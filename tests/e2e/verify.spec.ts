@@ -1,7 +1,7 @@
 /** Sensors checked as a technician does it, and what every station says after it. */
 import type { Page } from '@playwright/test'
 import { onOwnDemo } from './own-demo'
-import { axe, expect } from './support'
+import { axe, expect, fitsAcross } from './support'
 
 const test = onOwnDemo('verify')
 
@@ -117,8 +117,7 @@ for (const width of [820, 390])
       await page.goto(path)
       await expect(page.getByRole('navigation', { name: 'Verify' })).toBeVisible()
       await expect(page.locator('main .sheet:visible').first()).toBeVisible()
-      const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
-      expect(over, path).toBeLessThanOrEqual(0)
+      await fitsAcross(page)
     }
     await pick(page, /Calder hotend/)
     await expect(page.getByRole('heading', { name: 'Calder hotend' })).toBeInViewport()

@@ -1,6 +1,6 @@
 /** A case as it is used: from "uneven lines" to the one test that settles it, closed, gone on with, and struck out. */
 import { onOwnDemo } from './own-demo'
-import { axe, expect } from './support'
+import { axe, expect, fitsAcross } from './support'
 
 const test = onOwnDemo('wrong')
 
@@ -81,10 +81,10 @@ test('a look, a word over the records, a struck test; a photo at 390 wide', asyn
     buffer: Buffer.from(PIXEL, 'base64'),
   })
   await expect(sheet.getByAltText('The picture that was taken')).toBeVisible()
-  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await fitsAcross(page)
   await sheet.getByRole('button', { name: 'Open the case' }).click()
   await expect(page.getByText('Taken when the case was opened')).toBeVisible()
-  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await fitsAcross(page)
   // a look costs nothing
   const looks = page.getByRole('region', { name: 'Look once more' })
   const asked = await looks.getByRole('button').first().innerText()
