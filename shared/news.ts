@@ -79,9 +79,9 @@ const spoolOf = (n: NewsItem) => (n.of === 'spools' ? n.id : n.spool)
 
 type Rule<P extends ReadPath> = (n: NewsItem, shown: ReadAnswer<P>) => boolean
 
-// a case of the last job says that somebody looks for what went wrong
+// a case of the last job says that somebody looks for what went wrong; what is put off leaves the bench
 const floorElse = none(
-  ofKeep,
+  ofKeep.filter(k => k !== 'snoozes'),
   ofSpools,
   ofWork.filter(w => w !== 'cases'),
   ofBenches,

@@ -10,7 +10,7 @@ import { useAnswer } from '~/composables/answer'
 import { preparedDue } from '#shared/prepared'
 import { nowLine } from '#shared/time'
 import { usePrepare } from '~/composables/prepare'
-import { byWeight, minutesLeft, notReady, soakStands } from '#core/schedule'
+import { byWeight, keyOf, mayBePutOff, minutesLeft, notReady, soakStands } from '#core/schedule'
 import { counted, hours, leftWords, listed } from '#core/words'
 import { drynessOf, type Dryness } from '~/words/water'
 import { isBeingSetUp } from '~/lib/first-hour'
@@ -82,7 +82,12 @@ const printers = computed(() =>
     p.verdict === 'fine' && notes.value[p.name]?.some(n => n.look) ? { ...p, verdict: 'look' as const } : p,
   ),
 )
-const bench = computed(() => [...(floor.value?.bench ?? []), ...prepared.value].sort(byWeight))
+/** What stands at the printers, and what of it a person does next: what is put off waits in the list of what is due. */
+const standing = computed(() => [...(floor.value?.bench ?? []), ...prepared.value].sort(byWeight))
+const isPutOff = (b: BenchLine) =>
+  mayBePutOff({ ...b, mark: b.verdict }) &&
+  floor.value!.putOff.includes(keyOf({ ...b, about: b.nozzle, open: b.to }, b.printer))
+const bench = computed(() => standing.value.filter(b => !isPutOff(b)))
 
 const verdict = computed(() => {
   const f = floor.value
@@ -97,7 +102,7 @@ const verdict = computed(() => {
           'and',
         )
   if (stop.length > 0) return { verdict: 'stop' as const, text: `Stop at ${names(stop)}: ${f.bench[0]!.reason}` }
-  if (look.length > 0) return { verdict: 'look' as const, text: `Look at ${names(look)}: ${bench.value[0]!.reason}` }
+  if (look.length > 0) return { verdict: 'look' as const, text: `Look at ${names(look)}: ${standing.value[0]!.reason}` }
   const others = Object.values(rail.counts).reduce((a, b) => a + b, 0)
   const beside = `Nothing is next at the bench; ${counted(others, 'thing')} due beside it.`
   if (others > 0) return { verdict: 'look' as const, text: beside }
@@ -155,6 +160,9 @@ const verdict = computed(() => {
                 </div>
               </li>
             </ol>
+            <p v-if="bench.length < standing.length" class="pt-2 text-sm text-ink2">
+              {{ counted(standing.length - bench.length, 'thing') }} put off, in what is due.
+            </p>
           </aside>
         </div>
       </template>

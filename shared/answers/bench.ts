@@ -80,6 +80,8 @@ export type BenchLine = z.output<typeof benchLine>
 export const floor = z.object({
   printers: z.array(floorPrinter),
   bench: z.array(benchLine),
+  /** What is put off until later, by its key (`keyOf`); it waits in the list of what is due. */
+  putOff: z.array(text),
   shopName: text,
   timeZone: text,
   acceptedRisk: number,

@@ -6,6 +6,7 @@ import RunTool from '~/components/run/RunTool.vue'
 import { newTool } from '~/components/run/tool-form'
 import LifeBar from '~/components/ui/LifeBar.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
+import AirParts from '~/components/verify/AirParts.vue'
 import { shown, words } from './support'
 
 const limit = (zone: string, limitC: number, part: string, headId: number | null = null) => ({
@@ -202,4 +203,17 @@ describe('one tool of a run', () => {
     await select.trigger('change')
     expect(w.emitted('spool')).toEqual([[7]])
   })
+})
+
+test('by a survey that does not hold no part is fine; what falls short still does', () => {
+  const part = (status: string, id: number) => ({
+    line: { part: { id, name: 'idler' }, asked: 60, u90: 2, allowed: 80, status },
+    place: 'high',
+  })
+  const marks = (holds: boolean) =>
+    shown(AirParts, { props: { parts: [part('short', 1), part('just', 2), part('ok', 3)], roomC: 23, holds } })
+      .findAllComponents(VerdictMark)
+      .map(m => m.props('verdict'))
+  expect(marks(true)).toEqual(['stop', 'look', 'fine'])
+  expect(marks(false)).toEqual(['stop', 'look', 'look'])
 })

@@ -31,11 +31,12 @@ import type { Verify } from '#shared/answers/sensors'
 import type { Prepare, WarmUpLine } from '#shared/answers/prepare'
 import type { Shop } from '#shared/answers/shop'
 import type { EditableKind } from '#shared/entries/edits'
+import { freePort } from '../../scripts/lib/postgres.mjs'
 import { serve, standIns } from './global-setup'
 import { NewsWatch } from './news-watch'
 import { ownDatabase } from './support'
 
-const PORT = 47_931
+const PORT = await freePort()
 const url = (path: string) => `http://127.0.0.1:${PORT}${path}`
 let children: { kill: (signal: 'SIGTERM') => unknown }[] = []
 test.beforeAll(async () => {

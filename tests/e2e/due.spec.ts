@@ -47,6 +47,10 @@ test('the morning sheet: what stops first, every line leads to where it is done'
   await page.getByRole('button', { name: 'Put it off', exact: true }).click()
   await expect(said(/^Put off until .*: the spare comes on Tuesday\.$/)).toBeVisible()
   await expect(page.getByRole('heading', { name: 'Put off' })).toBeVisible()
+  // the Floor tells the same, and no longer as what is next
+  await page.goto('/')
+  await expect(page.getByText('1 thing put off, in what is due.')).toBeVisible()
+  await page.goto('/due')
 
   await page.getByRole('button', { name: 'Calendar' }).click()
   await page.getByLabel('Whose calendar').fill('Shop lead')

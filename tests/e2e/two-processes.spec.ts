@@ -10,12 +10,14 @@ import type { Live } from '#shared/answers/live'
 import type { NozzlePage } from '#shared/answers/nozzles'
 import type { Shop } from '#shared/answers/shop'
 import type { News } from '#shared/news'
+import { freePort } from '../../scripts/lib/postgres.mjs'
 import { listenTo } from './events'
 import { serve, standIns } from './global-setup'
 import { ownDatabase } from './support'
 
-const A = 47_941
-const B = 47_942
+// none that is given out meanwhile for a connection of somebody's own
+const A = await freePort()
+const B = await freePort()
 const url = (port: number, path: string) => `http://127.0.0.1:${port}${path}`
 const read = async <T>(port: number, path: string) => (await (await fetch(url(port, path))).json()) as T
 const post = (port: number, path: string, body: unknown, key = randomBytes(8).toString('hex')) =>

@@ -5,6 +5,7 @@ import { expect, test } from 'vitest'
 import { serviceTagSchema } from '#shared/entries/change'
 import { feedSchema, snoozeSchema } from '#shared/entries/due'
 import { upkeepPlanSchema, upkeepTaskFields, upkeepSchema } from '#shared/entries/upkeep'
+import { floor } from '../../server/records/bench/floor'
 import { saveServiceTag } from '../../server/records/change/service'
 import { calendarOf } from '../../server/records/due/calendar'
 import { dueItems, dueList } from '../../server/records/due/due'
@@ -63,8 +64,10 @@ test('put off with a reason and a day; never what stops; due again when it is st
   const after = await dueList(db)
   expect(after.items.find(i => i.key === look.key)!.snoozed).toMatchObject({ reason: 'a part is on its way' })
   expect(after.counts[look.station] ?? 0).toBe(counts[look.station]! - 1)
+  expect((await floor(db)).putOff, 'the Floor knows it by its key').toEqual([look.key])
   await strike('snooze', id)
   expect((await dueItems(db)).find(i => i.key === look.key)!.snoozed).toBeNull()
+  expect((await floor(db)).putOff).toEqual([])
 })
 
 test('what the last job asked too much is over: once looked at it is put off, the next is told anew', async () => {

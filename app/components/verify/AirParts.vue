@@ -9,7 +9,8 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import type { InState } from '~/lib/survey'
 import { airLineWords, LINE_MARK } from '~/words/chamber'
 
-const props = defineProps<{ parts: InState['parts']; roomC: number }>()
+/** By a survey that does not hold any more nothing is fine: the air is what it was, not what it is. */
+const props = defineProps<{ parts: InState['parts']; roomC: number; holds: boolean }>()
 const [W, H] = [340, 18]
 /** Far enough for the air and what is near it; a limit beyond is drawn at the edge. */
 const topC = computed(
@@ -17,13 +18,15 @@ const topC = computed(
 )
 const x = (c: number) =>
   ((Math.max(props.roomC, Math.min(topC.value, c)) - props.roomC) / (topC.value - props.roomC)) * W
+const markOf = (mark: (typeof LINE_MARK)[keyof typeof LINE_MARK]) =>
+  mark === 'fine' && !props.holds ? ('look' as const) : mark
 const rows = computed(() =>
   props.parts.map(({ line, place }, i) => ({
     key: String(line.part!.id),
     name: line.part!.name,
     place: PLACE_WORDS[place],
     says: airLineWords(line, PLACE_WORDS[place]),
-    mark: LINE_MARK[line.status],
+    mark: markOf(LINE_MARK[line.status]),
     heavy: i === 0,
     air: `${line.asked!.toFixed(0)} ± ${Math.max(1, Math.round(line.u90))}`,
     allowed: line.allowed!.toFixed(0),

@@ -143,7 +143,7 @@ function restrict(id: number): void {
               </template>
             </div>
             <p class="text-sm">{{ lastWords(t, shop.zone) }}</p>
-            <div class="flex flex-wrap gap-1">
+            <div class="flex flex-wrap gap-1 md:justify-end">
               <button v-if="!t.withdrawn" type="button" class="button" @click="begin(p, t)">
                 {{ t.guard === null ? 'Done' : 'Tested' }}<span class="sr-only">: {{ t.name }}, {{ p.name }}</span>
               </button>

@@ -127,10 +127,11 @@ const bedWords = computed(() => {
   const v = view.value
   if (!v?.beds || v.found.by === 'heater') return ''
   const { sureC: sure, perhapsC: perhaps } = v.beds
-  if (perhaps === null) return 'No bed would do.'
+  if (perhaps === null) return v.holds ? 'No bed would do.' : 'As it was then no bed would have done.'
   const upTo = sure === perhaps ? '' : `, up to ${perhaps} °C perhaps`
-  if (sure === null) return `In this state a bed of ${perhaps} °C stands perhaps.`
-  return `In this state a bed of up to ${sure} °C stands${upTo}, with everything that is in the heat or on the bed.`
+  const [state, stands] = v.holds ? ['In this state', 'stands'] : ['As it was then', 'stood']
+  if (sure === null) return `${state} a bed of ${perhaps} °C ${stands} perhaps.`
+  return `${state} a bed of up to ${sure} °C ${stands}${upTo}, with everything that is in the heat or on the bed.`
 })
 const surveying = ref<ChamberLine | null>(null)
 const striking = ref<{ target: 'survey'; id: number; says: string } | null>(null)
@@ -218,7 +219,12 @@ const last = computed(() => surveys.value.find(x => !x.s.struck)?.s ?? null)
               </tbody>
             </table>
           </div>
-          <AirParts v-if="view.is.parts.length > 0" :parts="view.is.parts" :room-c="equip!.rules.roomC" />
+          <AirParts
+            v-if="view.is.parts.length > 0"
+            :parts="view.is.parts"
+            :room-c="equip!.rules.roomC"
+            :holds="view.holds"
+          />
           <p v-if="view.is.unknown.length > 0" class="text-sm font-semibold text-look">
             What they stand is not known: {{ view.is.unknown.join(', ') }}.
           </p>

@@ -11,6 +11,7 @@ import type { NozzleMaterial } from '#core/wear'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'
 import { standings } from '../change/under-way'
+import { standingSnoozes } from '../due/standing-snoozes'
 import { boreLimitMm } from '../nozzles/history'
 import { LAST_ON_HEAD } from '../printers/fittings'
 
@@ -70,7 +71,7 @@ export async function floor(db: Connection): Promise<Floor> {
   const [set] = await db.execute<{ shop_name: string; time_zone: string; accepted_risk: number }>(
     sql`select shop_name, time_zone, accepted_risk from settings`,
   )
-  const [rows, stand] = await Promise.all([db.execute<Row>(FLOOR_QUERY), standings(db)])
+  const [rows, stand, snoozed] = await Promise.all([db.execute<Row>(FLOOR_QUERY), standings(db), standingSnoozes(db)])
   const bench: BenchLine[] = []
   const printers = rows.map(r => {
     const p: FloorPrinter = {
@@ -95,6 +96,7 @@ export async function floor(db: Connection): Promise<Floor> {
   return {
     printers,
     bench,
+    putOff: [...snoozed.keys()],
     shopName: set!.shop_name,
     timeZone: set!.time_zone,
     acceptedRisk: set!.accepted_risk,

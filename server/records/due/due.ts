@@ -29,7 +29,7 @@ import { AHEAD_DAYS, upkeepDue } from '../upkeep/upkeep'
 import { listFeeds } from './feeds'
 import { pinsDue } from '../pins/pins'
 import { stockDue } from '../stock/stock'
-import { standingSnoozes } from './snoozes'
+import { standingSnoozes } from './standing-snoozes'
 
 const DAY_MS = 86_400_000
 

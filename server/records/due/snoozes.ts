@@ -1,25 +1,11 @@
-/** What is due and was put off, why and until when. */
-import { sql } from 'drizzle-orm'
+/** Putting off what is due: why, and until when. */
 import type { z } from 'zod'
 import { mayBePutOff } from '#core/schedule'
-import type { DueItem } from '#shared/answers/due'
 import { MOST_SNOOZE_DAYS, type snoozeSchema } from '#shared/entries/due'
 import type { Connection } from '../../db/client'
-import { iso } from '../../db/iso'
 import { snoozes } from '../../db/schema'
 import { notInFuture, refuseField } from '../entry/refusal'
 import { dueItems } from './due'
-
-type Snoozed = NonNullable<DueItem['snoozed']>
-
-/** What is put off now, by its key. */
-export async function standingSnoozes(db: Connection): Promise<Map<string, Snoozed>> {
-  const rows = await db.execute<Snoozed & { key: string } & Record<string, unknown>>(sql`
-    select distinct on (s.key) s.key, s.id::int, ${iso('s.until')} until, s.reason, u.name "by"
-    from standing_snoozes s join people u on u.id = s.person_id
-    where s.until > now() order by s.key, s.id desc`)
-  return new Map(rows.map(({ key, ...s }) => [key, s]))
-}
 
 export async function saveSnooze(
   tx: Connection,
