@@ -10,7 +10,7 @@ import { useAnswer } from '~/composables/answer'
 import { preparedDue } from '#shared/prepared'
 import { nowLine } from '#shared/time'
 import { usePrepare } from '~/composables/prepare'
-import { byWeight, keyOf, mayBePutOff, minutesLeft, notReady, soakStands } from '#core/schedule'
+import { byWeight, isPutOff, minutesLeft, notReady, soakStands } from '#core/schedule'
 import { counted, hours, leftWords, listed } from '#core/words'
 import { drynessOf, type Dryness } from '~/words/water'
 import { isBeingSetUp } from '~/lib/first-hour'
@@ -84,10 +84,12 @@ const printers = computed(() =>
 )
 /** What stands at the printers, and what of it a person does next: what is put off waits in the list of what is due. */
 const standing = computed(() => [...(floor.value?.bench ?? []), ...prepared.value].sort(byWeight))
-const isPutOff = (b: BenchLine) =>
-  mayBePutOff({ ...b, mark: b.verdict }) &&
-  floor.value!.putOff.includes(keyOf({ ...b, about: b.nozzle, open: b.to }, b.printer))
-const bench = computed(() => standing.value.filter(b => !isPutOff(b)))
+const bench = computed(() => {
+  const putOff = new Set(floor.value?.putOff)
+  return standing.value.filter(
+    b => !isPutOff({ ...b, mark: b.verdict, about: b.nozzle, open: b.to }, b.printer, putOff),
+  )
+})
 
 const verdict = computed(() => {
   const f = floor.value

@@ -48,5 +48,12 @@ export const keyOf = (d: Pick<Due, 'about' | 'open' | 'action' | 'of'>, printer:
 /** Whether it may be put off: what stops a printer may not, unless it tells of what is over. */
 export const mayBePutOff = (d: Pick<Due, 'mark' | 'isOver'>): boolean => d.mark !== 'stop' || d.isOver === true
 
+/** Whether it is put off, by the keys of what is: what may not be never is. */
+export const isPutOff = (
+  d: Pick<Due, 'about' | 'open' | 'action' | 'of' | 'mark' | 'isOver'>,
+  printer: string | null,
+  putOff: { has: (key: string) => boolean },
+): boolean => mayBePutOff(d) && putOff.has(keyOf(d, printer))
+
 /** The most pressing first. */
 export const byWeight = (a: { weight: number }, b: { weight: number }): number => b.weight - a.weight

@@ -1,7 +1,7 @@
 /**
  * What is due at the bench, why, and how much it matters. One rule for each, whoever asks: the Floor, a list, a record.
  */
-export { byWeight, keyOf, mayBePutOff, STATIONS, weightOf } from './due'
+export { byWeight, isPutOff, keyOf, mayBePutOff, STATIONS, weightOf } from './due'
 export type { Due, Station } from './due'
 export { BROKEN, dueOfNozzle, gaugeDue, JOBS_AHEAD, PROBABLY_PAST, wornOut } from './nozzle'
 export type { GaugeDue, NozzleFacts } from './nozzle'

@@ -1,25 +1,6 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
+import { Connection } from './connection'
 
-/** A connection as a browser makes it, told what to do by the test. */
-class Connection extends EventTarget {
-  static readonly CLOSED = 2
-  static all: Connection[] = []
-  readyState = 1
-  constructor(readonly path: string) {
-    super()
-    Connection.all.push(this)
-  }
-  close() {
-    this.readyState = Connection.CLOSED
-  }
-  tell(name: string, data = '') {
-    this.dispatchEvent(new MessageEvent(name, { data }))
-  }
-  refuse() {
-    this.close()
-    this.dispatchEvent(new Event('error'))
-  }
-}
 const standing = () => Connection.all.filter(c => c.readyState !== Connection.CLOSED)
 
 let isHidden = false

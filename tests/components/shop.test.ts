@@ -2,24 +2,9 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import { useShop } from '~/state/shop'
-
-class Connection extends EventTarget {
-  static latest: Connection
-  readyState = 1
-  constructor() {
-    super()
-    Connection.latest = this
-  }
-  close() {
-    this.readyState = 2
-  }
-  beat(quietMs: string) {
-    this.dispatchEvent(new MessageEvent('beat', { data: quietMs }))
-  }
-}
+import { Connection } from './connection'
 
 beforeEach(() => {
-  vi.resetModules()
   vi.useFakeTimers()
   vi.stubGlobal('EventSource', Connection)
   vi.stubGlobal('fetch', () => Promise.reject(new Error('no server here')))
@@ -35,7 +20,7 @@ async function readAnew(aliveMs: number, beats: string[]): Promise<number> {
   const shop = useShop()
   shop.listen()
   vi.advanceTimersByTime(aliveMs)
-  for (const b of beats) Connection.latest.beat(b)
+  for (const b of beats) Connection.all.at(-1)!.tell('beat', b)
   await vi.advanceTimersByTimeAsync(10)
   return shop.revision
 }

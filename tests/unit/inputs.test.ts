@@ -1353,6 +1353,7 @@ const NO_NUMBERS: Record<string, Record<string, string>> = {
     dueOfUnknownSpool: 'a word in',
     dueOfUntested: 'words in',
     guardName: 'a word in',
+    isPutOff: 'of a due that the core made, and of keys',
     keyOf: 'of a due that the core made',
     mayBePutOff: 'of a due that the core made',
     upkeepHazards: 'a word in',

@@ -67,11 +67,18 @@ type Row = Record<string, unknown> & {
     | null
 }
 
+/** The Floor, with what of its bench is put off. */
 export async function floor(db: Connection): Promise<Floor> {
+  const [stands, snoozed] = await Promise.all([printersAndBench(db), standingSnoozes(db)])
+  return { ...stands, putOff: [...snoozed.keys()] }
+}
+
+/** Every printer as it stands, and what is due there, put off or not. */
+export async function printersAndBench(db: Connection): Promise<Omit<Floor, 'putOff'>> {
   const [set] = await db.execute<{ shop_name: string; time_zone: string; accepted_risk: number }>(
     sql`select shop_name, time_zone, accepted_risk from settings`,
   )
-  const [rows, stand, snoozed] = await Promise.all([db.execute<Row>(FLOOR_QUERY), standings(db), standingSnoozes(db)])
+  const [rows, stand] = await Promise.all([db.execute<Row>(FLOOR_QUERY), standings(db)])
   const bench: BenchLine[] = []
   const printers = rows.map(r => {
     const p: FloorPrinter = {
@@ -96,7 +103,6 @@ export async function floor(db: Connection): Promise<Floor> {
   return {
     printers,
     bench,
-    putOff: [...snoozed.keys()],
     shopName: set!.shop_name,
     timeZone: set!.time_zone,
     acceptedRisk: set!.accepted_risk,

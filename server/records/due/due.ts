@@ -6,8 +6,8 @@ import {
   dueOfSensor,
   dueOfSurvey,
   dueOfUnchecked,
+  isPutOff,
   keyOf,
-  mayBePutOff,
   type Due,
   type Station,
 } from '#core/schedule'
@@ -16,7 +16,7 @@ import type { SensorLine } from '#shared/answers/sensors'
 import { preparedDue, spoolsOut } from '#shared/prepared'
 import { stateOf } from '#shared/sensor-state'
 import type { Connection } from '../../db/client'
-import { floor } from '../bench/floor'
+import { printersAndBench } from '../bench/floor'
 import { listCoolDowns } from '../change/cool-downs'
 import { bedsDue } from '../level/levels'
 import { listSoaks } from '../prepare/soaks'
@@ -82,13 +82,13 @@ export async function dueItems(db: Connection): Promise<DueItem[]> {
       // the same by two ways is told once, the weightier first
       if (seen.has(key)) return []
       seen.add(key)
-      return [{ ...f, key, snoozed: mayBePutOff(f) ? (snoozes.get(key) ?? null) : null }]
+      return [{ ...f, key, snoozed: isPutOff(f, f.printer, snoozes) ? snoozes.get(key)! : null }]
     })
 }
 
 /** What the Floor shows at each printer, with who has a procedure or a tag in hand. */
 async function ofBench(db: Connection): Promise<Found[]> {
-  const { bench, printers } = await floor(db)
+  const { bench, printers } = await printersAndBench(db)
   return bench
     .filter(b => b.verdict !== 'fine')
     .map(({ verdict, nozzle, to, printer, ...d }) => {
