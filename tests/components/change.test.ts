@@ -93,6 +93,8 @@ describe('the card of a step', () => {
     await press()
     expect(submit).not.toHaveBeenCalled()
     expect(words(w)).toContain('Enter it')
+    await new Promise(requestAnimationFrame)
+    expect(document.activeElement, 'and has the focus').toBe(w.get('[aria-invalid="true"]').element)
   })
   test('a picture goes by itself, its place in the record is left to the server', async () => {
     const { w, press, body } = cardOf(ports)

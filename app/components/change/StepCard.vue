@@ -23,6 +23,7 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useDraft } from '~/composables/draft'
 import { useEntryForm } from '~/composables/entry-form'
+import { leadToWrong } from '~/lib/first-wrong'
 import { useLive } from '~/state/live'
 import { useUi } from '~/state/ui'
 import { sent } from '~/words/numbers'
@@ -113,7 +114,10 @@ function faultsHere(entered: Values): Record<string, string> {
 }
 async function tick(confirmed: string[] = []): Promise<void> {
   faults.value = faultsHere(values())
-  if (Object.keys(faults.value).length > 0) return
+  if (Object.keys(faults.value).length > 0) {
+    leadToWrong()
+    return
+  }
   const body = {
     procedureId: props.procedure.id,
     step: props.step.key,

@@ -4,6 +4,7 @@ import { computed, reactive, ref } from 'vue'
 import { settingsFields } from '#shared/entries/shop'
 import FieldText from '~/components/ui/FieldText.vue'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
+import { leadToWrong } from '~/lib/first-wrong'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 
@@ -22,7 +23,10 @@ async function name(): Promise<void> {
   const { id, version, acceptedRisk } = settings.value
   const read = settingsFields.pick({ shopName: true, timeZone: true }).safeParse(v)
   errors.value = Object.fromEntries((read.error?.issues ?? []).map(i => [i.path.join('.'), i.message]))
-  if (!read.success) return
+  if (!read.success) {
+    leadToWrong()
+    return
+  }
   try {
     await edits.save('settings', id, version, { ...v, acceptedRisk })
     ui.say(`${v.shopName}: times are those of ${v.timeZone}`)
