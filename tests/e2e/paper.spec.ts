@@ -5,8 +5,11 @@
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import type { Page } from '@playwright/test'
 import { WHOLE } from '../../scripts/lib/browser.mjs'
-import { expect, test } from './support'
+import { onOwnDemo } from './own-demo'
+import { expect } from './support'
 
+// the shop as it was loaded: what other specs log there is not on these papers
+const test = onOwnDemo('paper')
 // what a person prints with
 test.use({ launchOptions: async ({ launchOptions }, use) => use({ ...launchOptions, executablePath: WHOLE }) })
 

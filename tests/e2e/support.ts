@@ -19,6 +19,7 @@ export const OWN_DATABASE = [
   'first',
   'fuzz',
   'level',
+  'paper',
   'picture',
   'stores',
   'study',
