@@ -2,7 +2,8 @@
 import type { Shop } from '#shared/answers/shop'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { shopWith, type News, type NewsItem, type ShopNews } from '#shared/news'
+import type { News, NewsItem, ShopNews } from '#shared/answers/news'
+import { shopWith } from '#shared/news'
 import { heardNews, read } from '~/lib/api'
 import { hearServer } from '~/lib/server-events'
 import { speakIn } from '~/lib/zone'
@@ -91,7 +92,7 @@ export const useShop = defineStore('shop', () => {
 
   /** The person this browser was told of, by its cookie; the server takes the first one while it knows none. */
   const told = ref(Number(/(?:^|; )iron-nozzle-person=(\d+)/.exec(document.cookie)?.[1] ?? NaN))
-  const whoKnown = computed(() => data.value?.people.some(p => p.id === told.value) ?? true)
+  const whoKnown = computed(() => data.value?.people.some(p => p.id === told.value) ?? !Number.isNaN(told.value))
 
   function actAs(id: number): void {
     told.value = id
