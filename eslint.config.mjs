@@ -38,6 +38,11 @@ export default withNuxt(
               message: 'the app talks to the server through its API; what it answers is in shared/',
             },
             { regex: '^(postgres|drizzle|node:)', message: 'not in a browser' },
+            {
+              regex: '^(zod$|#shared/(api$|entries/|answers/))',
+              allowTypeImports: true,
+              message: 'schemas come after the screen: app/lib/checks.ts; what can be chosen is in shared/choices',
+            },
           ],
         },
       ],

@@ -15,6 +15,10 @@ async function threadCode(): Promise<string> {
   return `export default ${JSON.stringify(outputFiles[0]!.text)}`
 }
 
+/** What is computation and tables alone: a page carries what it asks something of, not what stands beside it. */
+const PURE = ['core', 'shared'].map(folder => fileURLToPath(new URL(`./${folder}/`, import.meta.url)))
+const moduleSideEffects = (id: string) => !PURE.some(folder => id.startsWith(folder))
+
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@nuxt/eslint', 'nuxt-security'],
   // every screen is built from the shop's own data; the first page is an outline until they are there
@@ -22,6 +26,8 @@ export default defineNuxtConfig({
   // imports show where things come from
   components: false,
   imports: { autoImport: true, dirs: [] },
+  // a page is fetched when somebody makes for its link; the stations come by themselves (plugins/ahead.client.ts)
+  experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
   devtools: { enabled: false },
   app: {
     head: {
@@ -47,8 +53,11 @@ export default defineNuxtConfig({
     worker: { format: 'es' },
     build: {
       chunkSizeWarningLimit: 700,
-      // a tablet asks for a page in a few pieces, not in a hundred of some hundred bytes
-      rollupOptions: { output: { experimentalMinChunkSize: 20_000 } },
+      rollupOptions: {
+        treeshake: { moduleSideEffects },
+        // a tablet asks for a page in some pieces: neither in a hundred of some hundred bytes, nor with other pages
+        output: { experimentalMinChunkSize: 3_000 },
+      },
     },
     optimizeDeps: { include: ['@headlessui/vue', '@vueuse/core', 'comlink', 'hash-wasm', 'idb', 'zod'] },
   },

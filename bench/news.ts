@@ -8,9 +8,12 @@
  * screen reading the shop and what it shows.
  */
 import { setTimeout as sleep } from 'node:timers/promises'
-import { pathOf, type PathParams, type ReadPath } from '#shared/api'
+import type { ReadPath } from '#shared/api'
+import { pathOf, type PathParams } from '#shared/paths'
 import type { Shop } from '#shared/answers/shop'
-import { concerns, HEARD, type News } from '#shared/news'
+import type { News } from '#shared/answers/news'
+import { concerns } from '#shared/news'
+import { HEARD } from '#shared/paths'
 import { listenTo } from '../tests/e2e/events'
 import { tenYears } from './ten-years'
 

@@ -9,7 +9,8 @@
  */
 import { Agent, get } from 'node:http'
 import { setTimeout as sleep } from 'node:timers/promises'
-import { pathOf, READS } from '#shared/api'
+import { READS } from '#shared/api'
+import { pathOf } from '#shared/paths'
 import { tenYears } from './ten-years'
 
 const ALONE_MS = 50

@@ -3,6 +3,7 @@
  * Every route of the API: who may use it, what it takes and what it answers. The doors, the browser's calls, the forms,
  * the description at /api/openapi and the tests all read it here; a route that is not here does not compile.
  */
+import { MOST_BACK, TOTALS_BY, TOTALS_PER } from './choices'
 import { z } from 'zod'
 import { AHEAD_DAYS } from '#core/stock'
 import { entered } from './answers/again'
@@ -27,7 +28,7 @@ import { knownTags, shop } from './answers/shop'
 import { spoolPage } from './answers/spools'
 import { certificateEffect, pinLine } from './answers/pins'
 import { moveEffect, stock } from './answers/stock'
-import { MOST_BACK, totals, TOTALS_BY, TOTALS_PER } from './answers/totals'
+import { totals } from './answers/totals'
 import { planEffect, upkeep } from './answers/upkeep'
 import { card } from './answers/cards'
 import { caseList, casePage } from './answers/diagnosis'
@@ -41,6 +42,7 @@ import { EDITS } from './entries/edits'
 import { idSchema } from './entries/fields'
 import { LIST_NAMES } from './lists'
 import type { StrikeTarget } from './logs'
+import { EDIT_PATH } from './paths'
 import { assemblySchema, hotendSchema } from './entries/hotends'
 import { bedSchema, levelSchema, zRecordSchema } from './entries/level'
 import { standInSchema } from './entries/live'
@@ -725,7 +727,7 @@ export const ASKS = {
 
 /** Edits of records: what may be sent depends on the kind that the path names. */
 export const EDIT = {
-  path: '/api/edit/{kind}/{id}',
+  path: EDIT_PATH,
   who: 'everybody',
   says: 'Edit a record',
   bodies: EDITS,
@@ -740,9 +742,3 @@ export type EntryBody<P extends EntryPath> = z.output<(typeof ENTRIES)[P]['body'
 export type EntryAnswer<P extends EntryPath> = z.output<(typeof ENTRIES)[P]['answer']>
 export type AskBody<P extends AskPath> = z.output<(typeof ASKS)[P]['body']>
 export type AskAnswer<P extends AskPath> = z.output<(typeof ASKS)[P]['answer']>
-/** What a path's `{name}` are filled with. */
-export type PathParams = Record<string, string | number>
-
-/** A path with its `{name}` filled in. */
-export const pathOf = (path: string, params: PathParams = {}): string =>
-  path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(String(params[name] ?? '')))

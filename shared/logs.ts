@@ -3,8 +3,8 @@
  * leave out what is struck, and the checks of the database all come from here; adding a kind starts here
  * (docs/house.md).
  */
+import { SPOOL_KINDS } from './choices'
 import { STOCK_MOVES } from '#core/stock'
-import { SPOOL_KINDS } from './entries/spools'
 
 interface Log {
   /** Its table: rows are added, never changed or deleted. */

@@ -3,48 +3,9 @@
  * named here concerns everybody, so a table that is added is never missed; tests/e2e/api.spec.ts holds the lists to
  * what every entry really changes.
  */
-import { z } from 'zod'
-import { nozzleLine } from './answers/nozzles'
-import { printerLine } from './answers/printers'
+import type { NewsItem, ShopNews } from './answers/news'
 import type { Shop } from './answers/shop'
-import { spoolRow } from './answers/spools'
-import { studyTurn } from './answers/studies'
 import type { ReadAnswer, ReadPath } from './api'
-
-const id = z.number().int().optional()
-export const newsItem = z.object({
-  of: z.string(),
-  id,
-  nozzle: id,
-  spool: id,
-  printer: id,
-  material: id,
-  /** Of a forecast: its nozzle is rather past its limit than not. */
-  past: z.boolean().optional(),
-})
-export type NewsItem = z.output<typeof newsItem>
-
-/** What of the shop's names and numbers is new: all of it, or these lines. */
-export const shopNews = z.object({
-  whole: z.boolean(),
-  nozzles: z.array(nozzleLine),
-  spools: z.array(spoolRow),
-  /** All of them, where one may have another nozzle, spool or job. */
-  printers: z.array(printerLine).nullable(),
-  counts: z.object({ studyTurn: studyTurn.nullable() }).nullable(),
-})
-export type ShopNews = z.output<typeof shopNews>
-
-/** What a browser hears; without items it may have missed some, and reads everything. */
-export const news = z.object({
-  items: z.array(newsItem),
-  shop: shopNews,
-  /** The mark of these news: who reads again because of them says it, and shares what was begun after them. */
-  heard: z.string(),
-})
-export type News = z.output<typeof news>
-/** The header in which it is said. */
-export const HEARD = 'iron-nozzle-heard'
 
 const ofSpools = ['spools', 'spool_events', 'dryings'] as const
 const ofWork = ['prechecks', 'jobs', 'cases', 'case_findings', 'case_closings', 'anneals', 'check_lines'] as const

@@ -1,7 +1,8 @@
 /** Reads from the server now and after every save; keeps the last answer on screen while a new one is on its way. */
 import { useThrottleFn } from '@vueuse/core'
 import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue'
-import type { PathParams, ReadAnswer, ReadPath } from '#shared/api'
+import type { ReadAnswer, ReadPath } from '#shared/api'
+import type { PathParams } from '#shared/paths'
 import { concerns } from '#shared/news'
 import { ProblemError, read } from '~/lib/api'
 import { useShop } from '~/state/shop'

@@ -3,12 +3,12 @@
  * over a reload stays typed over that version: whatever someone else stored meanwhile is shown, never overwritten.
  */
 import { computed, reactive, ref } from 'vue'
-import type { z } from 'zod'
-import { EDITS, type EditableKind } from '#shared/entries/edits'
-import type { Problem } from '#shared/problem'
+import type { EditableKind } from '#shared/entries/edits'
+import type { FieldProblem, Problem } from '#shared/problem'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
 import { useSheet, type Sheet } from '~/composables/sheet'
 import { ProblemError } from '~/lib/api'
+import { checks } from '~/lib/checks'
 import { leadToWrong } from '~/lib/first-wrong'
 import { plain } from '~/lib/plain'
 import { useShop } from '~/state/shop'
@@ -61,24 +61,28 @@ export function useEditSheet<T, V extends object>(edit: EditOf<T, V>): EditSheet
     close: edit.close,
   })
 
-  function refusalOf(checked: z.ZodSafeParseError<unknown>): Problem {
-    const errors = checked.error.issues.map(i => ({ field: i.path.join('.'), message: i.message }))
-    return { type: 'urn:iron-nozzle:field', status: 422, title: '', errors }
-  }
+  const refusalOf = (errors: FieldProblem[]): Problem => ({
+    type: 'urn:iron-nozzle:field',
+    status: 422,
+    title: '',
+    errors,
+  })
   async function save(confirmed: string[] = []): Promise<void> {
     const t = edit.on()
     if (t === null || busy.value) return
     const { kind, id } = edit.of(t)
     const typed = plain(sheet.v)
-    const checked = (EDITS[kind].shape.values as z.ZodType).safeParse(edit.values(typed, t))
-    problem.value = checked.success ? null : refusalOf(checked)
-    if (!checked.success) {
+    const values = edit.values(typed, t)
+    busy.value = true
+    const wrong = (await checks()).edit(kind, values)
+    problem.value = wrong.length === 0 ? null : refusalOf(wrong)
+    if (wrong.length > 0) {
+      busy.value = false
       leadToWrong()
       return
     }
-    busy.value = true
     try {
-      await edits.save(kind, id, over ?? sheet.version(), checked.data as Record<string, unknown>, confirmed)
+      await edits.save(kind, id, over ?? sheet.version(), values, confirmed)
       sheet.done()
       ui.say(edit.saved(typed, t, confirmed))
       await shop.refresh()

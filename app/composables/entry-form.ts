@@ -3,17 +3,16 @@
  * questions for confirmation, and keep what was typed whatever happens.
  */
 import { computed, ref } from 'vue'
-import type { z } from 'zod'
-import { ENTRIES, type EntryAnswer, type EntryPath } from '#shared/api'
+import type { EntryAnswer, EntryPath } from '#shared/api'
 import type { Problem } from '#shared/problem'
 import { newKey } from '~/lib/api'
+import { checks } from '~/lib/checks'
 import { leadToWrong } from '~/lib/first-wrong'
 import { queuedWords, useOutbox } from '~/state/outbox'
 import { useUi } from '~/state/ui'
 
 /** Without a route nothing is sent: the form of an edit uses its errors alone. */
 export function useEntryForm<P extends EntryPath>(route: P | null) {
-  const schema: z.ZodType | null = route === null ? null : ENTRIES[route].body
   const outbox = useOutbox()
   const ui = useUi()
   const problem = ref<Problem | null>(null)
@@ -26,12 +25,11 @@ export function useEntryForm<P extends EntryPath>(route: P | null) {
     return out
   })
 
-  function check(body: Record<string, unknown>): boolean {
-    const result = schema!.safeParse(body)
+  async function check(route: P, body: Record<string, unknown>): Promise<boolean> {
+    const wrong = (await checks()).entry(route, body)
     fieldErrors.value = {}
-    if (result.success) return true
-    for (const i of result.error.issues) fieldErrors.value[i.path.join('.')] ??= i.message
-    return false
+    for (const w of wrong) fieldErrors.value[w.field] ??= w.message
+    return wrong.length === 0
   }
 
   /**
@@ -46,12 +44,13 @@ export function useEntryForm<P extends EntryPath>(route: P | null) {
   ): Promise<EntryAnswer<P> | 'queued' | null> {
     if (busy.value || route === null) return null
     problem.value = null
-    if (!check(body)) {
+    busy.value = true
+    if (!(await check(route, body))) {
+      busy.value = false
       leadToWrong()
       return null
     }
     const whole = confirmed.length > 0 ? { ...body, confirmed } : body
-    busy.value = true
     const outcome = await outbox.submit(route, whole, says, newKey(), draft)
     busy.value = false
     if (outcome.kind === 'refused') {

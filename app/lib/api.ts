@@ -1,18 +1,8 @@
 /** Talking to the server: plain fetch, problem+json turned into a few kinds of error. */
 import type { z } from 'zod'
-import {
-  EDIT,
-  pathOf,
-  type AskAnswer,
-  type AskPath,
-  type EntryAnswer,
-  type EntryPath,
-  type PathParams,
-  type ReadAnswer,
-  type ReadPath,
-} from '#shared/api'
+import type { AskAnswer, AskPath, EDIT, EntryAnswer, EntryPath, ReadAnswer, ReadPath } from '#shared/api'
 import type { EditableKind } from '#shared/entries/edits'
-import { HEARD } from '#shared/news'
+import { EDIT_PATH, HEARD, pathOf, type PathParams } from '#shared/paths'
 import type { Problem } from '#shared/problem'
 import { spoken } from '~/lib/zone'
 
@@ -88,7 +78,7 @@ export const post = <P extends EntryPath>(path: P, body: unknown, key: string) =
   saving(request<EntryAnswer<P>>('POST', path, body, { 'idempotency-key': key }))
 export const patch = (kind: EditableKind, id: number, body: unknown, key: string) =>
   saving(
-    request<z.output<(typeof EDIT)['answer']>>('PATCH', pathOf(EDIT.path, { kind, id }), body, {
+    request<z.output<(typeof EDIT)['answer']>>('PATCH', pathOf(EDIT_PATH, { kind, id }), body, {
       'idempotency-key': key,
     }),
   )

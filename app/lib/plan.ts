@@ -13,7 +13,8 @@ import {
 } from '#core/limits'
 import { ONE_SIDED_90 } from '#core/numeric'
 import type { ChamberLine } from '#shared/answers/chambers'
-import { plansOf, type PlanSpec } from '#shared/entries/plans'
+import type { PlanSpec } from '#shared/entries/plans'
+import { plansOf } from '#shared/plans'
 
 function mapOf(printer: Printer): { map: Planning['map']; from: string } {
   const map: AirMap | null = printer.heads[0] ? stackOf(printer, printer.heads[0].id).air.map : null

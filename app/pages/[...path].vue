@@ -11,7 +11,7 @@ const names = useStripNames(ref(true))
 /** The last piece of the address may be a tag that is known: the strip reads it. */
 const meant = computed(() => {
   const last = route.path.split('/').filter(Boolean).pop()
-  const u = last ? understand(last, names.value, new Date().toISOString()) : null
+  const u = last ? understand(last, names.value, new Date().toISOString(), null) : null
   return u?.kind === 'open' ? u : null
 })
 </script>

@@ -1,5 +1,5 @@
 /** Completions of the last word. */
-import { SHAPES } from '#shared/entries/nozzles'
+import { SHAPES } from '#shared/choices'
 import { type StripShop, same, SPOOL_WORDS, dashed, wordsOf } from '~/strip/grammar'
 
 const firstWords = (shop: StripShop) => [

@@ -1,5 +1,5 @@
 /** N-014 bore 0.43-0.44: what a gauge found. */
-import { SHAPES } from '#shared/entries/nozzles'
+import { SHAPES } from '#shared/choices'
 import {
   type StripShop,
   type Word,

@@ -12,8 +12,8 @@
  *   N-014 (opens its page), the address of a label (the tag in it)
  */
 import { whereIs } from '~/words/nozzle'
-import { ENTRIES } from '#shared/api'
 import { tagOfCode } from '#shared/labels'
+import type { Checks } from '~/lib/checks'
 import { type StripShop, type Understood, same, unread, wordsOf } from '~/strip/grammar'
 import { bench, fit, leave, swap, wrong } from '~/strip/fitting'
 import { spool } from '~/strip/spool'
@@ -22,12 +22,13 @@ import { gauge } from '~/strip/gauge'
 import { run } from '~/strip/run'
 
 /** What a line says, or what keeps it from being an entry. */
-export function understand(line: string, shop: StripShop, nowIso: string): Understood {
+export function understand(line: string, shop: StripShop, nowIso: string, checks: Checks | null): Understood {
   const u = readLine(line, shop, nowIso)
   if (u.kind !== 'entry') return u
-  // each kind carries the schema of its route: nothing that the door would refuse is offered or queued
-  const checked = ENTRIES[u.route].body.safeParse(u.body)
-  return checked.success ? u : { kind: 'more', says: `${u.says}: ${checked.error.issues[0]!.message}` }
+  // nothing that the door would refuse is offered or queued, nor what could not be checked yet
+  if (checks === null) return { kind: 'more', says: u.says }
+  const [wrong] = checks.entry(u.route, u.body)
+  return wrong === undefined ? u : { kind: 'more', says: `${u.says}: ${wrong.message}` }
 }
 
 /** Of what was retired or used up long ago the tag is known, and its page. */

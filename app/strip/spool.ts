@@ -1,5 +1,5 @@
 /** spool S-07 out: what happened to a spool. */
-import { SPOOL_KINDS } from '#shared/entries/spools'
+import { SPOOL_KINDS } from '#shared/choices'
 import {
   type Word,
   type StripShop,

@@ -1,7 +1,10 @@
 /** The effect of a save in one sentence. */
+import type { StudyMethod } from '#core/study'
 import type { GaugeEffect } from '#shared/answers/nozzles'
 import type { RunEffect } from '#shared/answers/runs'
-import { chance, grams, kg, kgEstimate } from '#core/words'
+import type { ReadingEffect } from '#shared/answers/studies'
+import { chance, counted, grams, kg, kgEstimate } from '#core/words'
+import { inUm } from '~/words/picture'
 
 export function runEffectWords(e: RunEffect): string {
   return e.nozzles
@@ -25,5 +28,22 @@ export function gaugeEffectWords(e: GaugeEffect): string {
     `${misread}${e.tag} is at ⌀${e.boreMm.median.toFixed(3)} mm (80 % between ${e.boreMm.low80.toFixed(3)} and ` +
     `${e.boreMm.high80.toFixed(3)})${left}${next} (${chance(e.pastChance)} chance of ` +
     `being past the limit)`
+  )
+}
+
+export const methodWords = (s: { method: StudyMethod; setup: { name: string } | null }) =>
+  s.method === 'pins' ? 'pins' : `pictures by ${s.setup?.name ?? 'its set-up'}`
+
+/** What a saved line did. */
+export function readingEffectWords(
+  e: ReadingEffect,
+  s: { method: StudyMethod; setup: { name: string } | null },
+): string {
+  if (e.left > 0) return `${counted(e.left, 'line')} left.`
+  if (e.setsMm === null || e.setsMm === e.beforeMm) return 'The list is worked off. It sets nothing new.'
+  const before = e.beforeMm === null ? 'none was counted before' : `${inUm(e.beforeMm)} before`
+  return (
+    `The list is worked off: a gauge by ${methodWords(s)} counts with ${inUm(e.setsMm)} of scatter from now on, ` +
+    `${before}. ${counted(e.nozzles, 'forecast')} worked out anew.`
   )
 }

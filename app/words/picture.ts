@@ -25,6 +25,7 @@ export const BUDGET_WORDS: Record<keyof Budget, string> = {
 
 /** A length in µm with one decimal below ten. */
 export const um = (v: number) => `${v < 9.95 ? v.toFixed(1) : Math.round(v)} µm`
+export const inUm = (mm: number) => um(mm * 1000)
 /** A bore with its uncertainty, as many digits as it knows. */
 export const boreWithU = (mm: number, uMm: number) => `${mm.toFixed(4)} ± ${uMm.toFixed(4)} mm`
 /** How sure a scale is, as a share of it. */

@@ -1,14 +1,12 @@
 /** A gauge study in words: whose turn it is, what it tells, what gauges count with because of it. */
 import { capital, counted, listed, mmNumber } from '#core/words'
-import { inOrder, studyReading, studyResult, type Part, type StudyMethod, type StudyResult } from '#core/study'
-import type { ReadingEffect, StudyLine, StudyTurn } from '#shared/answers/studies'
-import { um } from '~/words/picture'
+import { inOrder, studyReading, studyResult, type Part, type StudyResult } from '#core/study'
+import type { StudyLine, StudyTurn } from '#shared/answers/studies'
+import { methodWords } from '~/words/effects'
+import { inUm } from '~/words/picture'
 
-const inUm = (mm: number) => um(mm * 1000)
 /** A standard deviation with its 80 % range. */
 export const partWords = (p: Part) => `${inUm(p.sd)} (80 %: ${inUm(p.low80)} to ${inUm(p.high80)})`
-export const methodWords = (s: { method: StudyMethod; setup: { name: string } | null }) =>
-  s.method === 'pins' ? 'pins' : `pictures by ${s.setup?.name ?? 'its set-up'}`
 
 /** The result of a study as it stands. */
 export const resultOf = (s: StudyLine): StudyResult =>
@@ -82,18 +80,4 @@ export function setsWords(s: StudyLine, r: StudyResult): string {
   return s.method === 'pins'
     ? 'These pins are too coarse to tell how far a decision scatters: gauges go on as before.'
     : 'It sets nothing: gauges go on as before.'
-}
-
-/** What a saved line did. */
-export function readingEffectWords(
-  e: ReadingEffect,
-  s: { method: StudyMethod; setup: { name: string } | null },
-): string {
-  if (e.left > 0) return `${counted(e.left, 'line')} left.`
-  if (e.setsMm === null || e.setsMm === e.beforeMm) return 'The list is worked off. It sets nothing new.'
-  const before = e.beforeMm === null ? 'none was counted before' : `${inUm(e.beforeMm)} before`
-  return (
-    `The list is worked off: a gauge by ${methodWords(s)} counts with ${inUm(e.setsMm)} of scatter from now on, ` +
-    `${before}. ${counted(e.nozzles, 'forecast')} worked out anew.`
-  )
 }

@@ -1,7 +1,7 @@
 /** The news that this process told, counted: a screen says with its questions which it has heard. */
 import { randomUUID } from 'node:crypto'
 import { getHeader, type H3Event } from 'h3'
-import { HEARD } from '#shared/news'
+import { HEARD } from '#shared/paths'
 
 /** Another process counts its own. */
 const PROCESS = randomUUID().slice(0, 8)

@@ -3,8 +3,9 @@
  * told to every browser that listens, with the lines of the shop that changed: they are read once for all screens.
  * Nothing is kept. Whoever may have missed some (the database was away) is told to read everything.
  */
-import type { News, NewsItem } from '#shared/news'
-import { newsItem, ofShop } from '#shared/news'
+import type { News, NewsItem } from '#shared/answers/news'
+import { newsItem } from '#shared/answers/news'
+import { ofShop } from '#shared/news'
 import { database, listener } from '../db/database'
 import { NEWS } from '../db/news'
 import { shopNewsOf } from '../records/shop/news'

@@ -1,10 +1,9 @@
 /** What whole screens read in one go: the Floor, Equip, buying. */
+import { SHAPES, SYMPTOMS } from '../choices'
 import { z } from 'zod'
 import type { Rules } from '#core/limits'
 import { STATIONS } from '#core/schedule'
 import { NOZZLE_MATERIALS } from '#core/wear'
-import { SHAPES } from '../entries/nozzles'
-import { SYMPTOMS } from '../entries/runs'
 import { standing } from './change'
 import { hotendNow } from './hotends'
 import { materialRow } from './materials'

@@ -1,7 +1,7 @@
 /** What answers are made of. Times are ISO in UTC (`…Z`), the one form in which the API tells a time. */
+import { ENTERED_BASES } from '../choices'
 import { z } from 'zod'
 import { VENTILATION, BASES } from '#core/limits'
-import { ENTERED_BASES } from '../entries/fields'
 
 export const time = z.iso.datetime()
 export const maybe = <T extends z.ZodType>(schema: T) => schema.nullable()

@@ -1,6 +1,6 @@
 /** Set-ups and their scales. */
+import { SCALE_WAYS } from '../choices'
 import { z } from 'zod'
-import { SCALE_WAYS } from '../entries/pictures'
 import { id, maybe, number, text, time } from './parts'
 
 export const scaleLine = z.object({

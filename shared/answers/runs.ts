@@ -1,7 +1,7 @@
 /** Runs and jobs. */
+import { SYMPTOMS } from '../choices'
 import { z } from 'zod'
 import type { FullScan } from '#core/gcode'
-import { SYMPTOMS } from '../entries/runs'
 import { id, maybe, number, range80, struckBy, text, time } from './parts'
 
 export const runLine = z.object({

@@ -1,7 +1,7 @@
 /** Spools: what is left on each, how wet it is, and one spool's page. */
+import { SPOOL_KINDS } from '../choices'
 import { z } from 'zod'
 import { DRYER_KINDS, PLACES_OF_SPOOL, type Filament, type FittedFactor, type Stay } from '#core/drying'
-import { SPOOL_KINDS } from '../entries/spools'
 import { id, maybe, number, struckFor, text, time } from './parts'
 
 export const spoolRow = z.object({

@@ -1,11 +1,7 @@
 /** What the shop did by week or month, by printer, material, nozzle or person. */
+import { TOTALS_BY, TOTALS_PER } from '../choices'
 import { z } from 'zod'
 import { id, maybe, number, text } from './parts'
-
-export const TOTALS_BY = ['printer', 'material', 'nozzle', 'person'] as const
-export const TOTALS_PER = ['week', 'month'] as const
-/** Most weeks or months that are told at once. */
-export const MOST_BACK = 60
 
 const sums = z.object({
   /** The day its week or month begins, on the shop's clock. */

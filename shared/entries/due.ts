@@ -2,8 +2,6 @@
 import { z } from 'zod'
 import { confirmed, name, text, when } from './fields'
 
-/** Nothing is put off for longer, days. */
-export const MOST_SNOOZE_DAYS = 90
 export const snoozeSchema = z.object({
   key: text(400).min(3, 'Say what'),
   until: when,

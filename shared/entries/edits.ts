@@ -17,9 +17,6 @@ import { stockItemFields } from './stock'
 import { upkeepTaskFields } from './upkeep'
 import { settingsFields, rulesFields, pricesFields, personSchema } from './shop'
 
-/** Said of runs that were logged with what is corrected: they are entered again, or stay. */
-export const EARLIER_RUNS = { correct: 'earlier-runs:correct', keep: 'earlier-runs:keep' } as const
-
 /** An edit of a record: the version that was seen, and the new values. */
 export interface EditBody {
   version: number

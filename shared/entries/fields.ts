@@ -1,12 +1,11 @@
 /** The fields that entries are made of. Messages say what to do; units stand in the names. */
+import { ENTERED_BASES } from '../choices'
 import { z } from 'zod'
 import { MOST_ALIKE } from '#core/intake'
 import { BASES } from '#core/limits'
 import { InputError } from '#core/numeric'
 import { percentOf } from '../share'
 
-/** What a person can say a number rests on; a part that nobody entered a limit for has a start value besides. */
-export const ENTERED_BASES = ['nameplate', 'data sheet', 'material property', 'practice'] as const
 const TAG = /^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/
 
 export const between = (low: number, high: number, unit: string, said = (v: number) => v) =>

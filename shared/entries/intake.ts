@@ -1,14 +1,9 @@
 /** Tables that a shop brings along: lines as they were read, by the columns of their table. */
+import { MOST_LINES, mostLines, PIECE_LINES } from '../choices'
 import { z } from 'zod'
-import { TABLE_NAMES, type TableName } from '#core/intake'
+import { TABLE_NAMES } from '#core/intake'
 import { confirmed } from './fields'
 
-/** Lines that come along with a question; a longer table is sent ahead in pieces of so many. */
-export const PIECE_LINES = 2000
-/** Runs at once; a longer table comes in parts. */
-const MOST_LINES = 50_000
-/** The most that a table may have: things that a shop has are fewer than what it logs. */
-export const mostLines = (table: TableName): number => (table === 'runs' ? MOST_LINES : PIECE_LINES)
 const MOST_COLUMNS = 20
 
 const line = z.object({

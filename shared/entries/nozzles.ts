@@ -1,11 +1,10 @@
 /** Nozzles, their types and gauges. */
+import { SHAPES } from '../choices'
 import { z } from 'zod'
 import { MAKERS_NM } from '#core/changeover'
 import { GAUGED_MM, NOZZLE_MATERIALS } from '#core/wear'
 import { pictureSchema } from './pictures'
 import { text, howMany, id, when, between, note, confirmed, name, basis, replaces, share, tag } from './fields'
-
-export const SHAPES = ['oval', 'flared', 'chipped', 'cracked plating', 'cracked body', 'loose insert'] as const
 
 const pinMark = text(20)
   .nullable()

@@ -1,4 +1,5 @@
 /** Set-ups that take pictures, their scales, and the picture that goes with a gauge. */
+import { CROP_BYTES, SCALE_WAYS } from '../choices'
 import { z } from 'zod'
 import {
   FEWEST_PX,
@@ -27,7 +28,6 @@ export const setupFields = z.object({
   withdrawn: z.boolean().default(false),
 })
 
-export const SCALE_WAYS = ['stage scale', 'pin', 'two points', 'by hand'] as const
 export const scaleSchema = z.object({
   setupId: id,
   how: z.enum(SCALE_WAYS),
@@ -39,8 +39,6 @@ export const scaleSchema = z.object({
   occurredAt: when,
 })
 
-/** The largest crop that is kept, bytes. */
-export const CROP_BYTES = 300_000
 /** A picture that was made small, in base64. */
 export const cropBase64 = z.base64().max(Math.ceil(CROP_BYTES / 3) * 4, `At most ${CROP_BYTES / 1000} KB`)
 const BASE64 = /^[A-Za-z0-9+/]+={0,2}$/

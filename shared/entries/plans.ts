@@ -11,9 +11,9 @@ import {
   WALL_FACES,
   WALL_M2,
   WALL_MATERIAL_NAMES,
-  type EnclosurePlan,
 } from '#core/chamber'
 import { ANY_C } from '#core/limits'
+import { plansOf } from '../plans'
 import { sizeFields } from './chambers'
 import { between, confirmed, coreTakes, id, maybe, name, note, when } from './fields'
 
@@ -59,26 +59,6 @@ export const planSpec = z.object({
   heaterNow: z.boolean(),
 })
 export type PlanSpec = z.output<typeof planSpec>
-
-/** The plan as the core takes it: as it is, and as it would be. */
-export function plansOf(s: PlanSpec): { now: EnclosurePlan; then: EnclosurePlan } {
-  const { size, walls, gapThenMm2, heaterNow, insideKg: _kg, ...same } = s
-  const common = { ...same, heightM: size.heightMm / 1000 }
-  const without = { heaterW: 0, heaterSetC: null, cutOutC: null }
-  return {
-    now: {
-      ...common,
-      walls: walls.map(({ added: _added, ...w }) => w),
-      ventLMin: 0,
-      ...(heaterNow ? {} : without),
-    },
-    then: {
-      ...common,
-      walls: walls.map(({ added, ...w }) => ({ ...w, layers: [...w.layers, ...added] })),
-      gapMm2: gapThenMm2,
-    },
-  }
-}
 
 export const planSchema = planSpec
   .extend({ printerId: id, name: name(60), note, occurredAt: when, confirmed })

@@ -1,21 +1,10 @@
 /** Runs and the job files they were of. */
+import { SYMPTOMS } from '../choices'
 import { z } from 'zod'
 import { MOST_TOOLS } from '#core/gcode'
 import { DIAMETER_MM } from '#core/materials'
 import { RUN_H } from '#core/runs'
 import { between, id, name, when, note, confirmed, replaces, text } from './fields'
-
-export const SYMPTOMS = [
-  'under-extruded',
-  'uneven lines',
-  'stringing',
-  'popping',
-  'warped',
-  'clog',
-  'came loose',
-  'layer shift',
-  'other',
-] as const
 
 export const amountSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('job') }),

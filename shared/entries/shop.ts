@@ -1,11 +1,28 @@
 /** The shop itself: people, settings, rules and prices. */
 import { z } from 'zod'
-import { labelAddress } from '../labels'
+import { isLoopback } from '../labels'
 import { isKind, RULE_RANGES } from '#core/limits'
 import { HIGHEST_FLOW_MM3S, HIGHEST_FLOW_RANGE } from '#core/runs'
 import { RH_PERCENT } from '#core/drying'
 import { isZone } from '../time'
 import { name, outOfUse, between, share, text, when } from './fields'
+
+/** The shop's own address, as labels carry it; empty: labels carry tags alone. */
+export const labelAddress = z
+  .string()
+  .trim()
+  .max(120, 'At most 120 characters')
+  .superRefine((text, ctx) => {
+    if (text === '') return
+    const say = (message: string) => ctx.addIssue({ code: 'custom', message })
+    const url = URL.canParse(text) ? new URL(text) : null
+    if (url === null || !/^https?:$/.test(url.protocol)) say('An address like http://shop.example:3000')
+    else if (isLoopback(url.hostname))
+      say('This is every machine’s own address: a phone would look for the shop in itself')
+    else if (url.pathname.replace(/\/$/, '') !== '' || url.search !== '' || url.hash !== '' || url.username !== '')
+      say('The address alone, without what stands behind it')
+  })
+  .transform(text => text.replace(/\/+$/, ''))
 
 export const personSchema = z.object({ name: name(80), role: z.enum(['technician', 'lead']), outOfUse })
 export const settingsFields = z.object({

@@ -1,39 +1,9 @@
 /** Spools and what happens to them. */
+import { SPOOL_KINDS } from '../choices'
 import { z } from 'zod'
 import { MOST_FILLER } from '#core/materials'
 import { DRYING_C, HUB_WORDS, RH_PERCENT } from '#core/drying'
 import { howMany, id, between, confirmed, note, replaces, share, when, tag } from './fields'
-
-interface Happening {
-  /** What a form offers, and what a save says. */
-  text: string
-  /** Where the spool is after it, as the shelf says it; null where it stays where it was. */
-  after: string | null
-  /** It ends the spool, until something else happens to it or the entry is struck out. */
-  ends?: true
-}
-/** What can happen to a spool. The words of the strip are the kinds themselves, a dash for a space. */
-export const SPOOL_HAPPENINGS = {
-  'opened': { text: 'opened', after: 'opened' },
-  'out': { text: 'out in the room', after: 'out' },
-  'in': { text: 'into the dry box', after: 'in the dry box' },
-  'loaded': { text: 'loaded on a printer', after: 'on a printer' },
-  'dried': { text: 'dried elsewhere', after: 'dried' },
-  'weighed': { text: 'weighed', after: null },
-  'finished': { text: 'finished', after: 'finished', ends: true },
-  'thrown away': { text: 'thrown away', after: 'thrown away', ends: true },
-} as const satisfies Record<string, Happening>
-export type SpoolKind = keyof typeof SPOOL_HAPPENINGS
-export const SPOOL_KINDS = Object.keys(SPOOL_HAPPENINGS) as [SpoolKind, ...SpoolKind[]]
-
-/** Less than this, in g, is the end of a spool: nothing can be printed from it. */
-const USED_UP_G = 1
-const happening = (kind: SpoolKind): Happening => SPOOL_HAPPENINGS[kind]
-/** Whether this was the end of the spool. */
-export const endsSpool = (kind: SpoolKind | null): boolean => kind !== null && happening(kind).ends === true
-/** Whether a spool is still offered and shown: one rule for every list. */
-export const spoolInUse = (s: { leftG: number; place: SpoolKind | null }): boolean =>
-  s.leftG > USED_UP_G && !endsSpool(s.place)
 
 export const spoolEventSchema = z
   .object({

@@ -2,7 +2,11 @@
 import { mount, type ComponentMountingOptions } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import type { Component } from 'vue'
+import { checks } from '~/lib/checks'
 import { useShop } from '~/state/shop'
+
+// as a page that stood for some seconds: what its forms are checked by is there
+await checks()
 
 export function shown(component: Component, options: ComponentMountingOptions<unknown> = {}, timeZone = 'UTC') {
   const pinia = createPinia()

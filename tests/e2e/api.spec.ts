@@ -13,7 +13,6 @@ import {
   EDIT,
   ENTRIES,
   FILES,
-  pathOf,
   READS,
   STREAMS,
   WHO,
@@ -21,6 +20,7 @@ import {
   type EntryPath,
   type ReadPath,
 } from '#shared/api'
+import { pathOf } from '#shared/paths'
 import type { Equip } from '#shared/answers/bench'
 import type { LevelPage } from '#shared/answers/level'
 import type { DueList } from '#shared/answers/due'

@@ -3,10 +3,12 @@
  * the news of the save concern, and the shop with the lines that came with them must be the shop as it is read.
  */
 import { expect } from '@playwright/test'
-import { pathOf, type PathParams, type ReadPath } from '#shared/api'
+import type { ReadPath } from '#shared/api'
+import { pathOf, type PathParams } from '#shared/paths'
 import type { Shop } from '#shared/answers/shop'
 import { listenTo } from './events'
-import { concerns, shopWith, TOLD_APART, type News } from '#shared/news'
+import type { News } from '#shared/answers/news'
+import { concerns, shopWith, TOLD_APART } from '#shared/news'
 
 interface Reading {
   path: ReadPath

@@ -2,13 +2,13 @@
  * What is kept because it is read often is what a fresh reading of the whole log gives, to the last digit, whatever is
  * entered, entered late, edited or struck out; and nothing that was worked out before counts after it.
  */
+import { EARLIER_RUNS, type SpoolKind } from '#shared/choices'
 import { sql } from 'drizzle-orm'
 import { afterEach, describe, expect, test } from 'vitest'
-import { EARLIER_RUNS } from '#shared/entries/edits'
 import { DRYING_MODEL } from '#core/drying'
 import { dryerSchema, dryingSchema } from '#shared/entries/prepare'
 import { endingSchema } from '#shared/entries/log'
-import { spoolEventSchema, spoolSchema, type SpoolKind } from '#shared/entries/spools'
+import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'
 import { editRecord } from '../../server/records/entry/edits'
 import { saveEnding } from '../../server/records/entry/endings'
 import { addMaterialValue } from '../../server/records/materials/materials'

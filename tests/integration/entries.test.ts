@@ -1,8 +1,8 @@
 /* eslint-disable max-lines -- one shop, used from entry to entry */
 /** Runs, gauges, fittings and strikes as the records take them. */
+import { EARLIER_RUNS } from '#shared/choices'
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
-import { EARLIER_RUNS } from '#shared/entries/edits'
 import { Scan, type FullScan } from '#core/gcode'
 import { massG } from '#core/materials'
 import { fittingSchema } from '#shared/entries/printers'

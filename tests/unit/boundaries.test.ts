@@ -14,6 +14,8 @@ test.each([
   ['server/records/planted.ts', "import { x } from '~/words/numbers'\n\nexport const y = x\n"],
   ['app/planted.ts', "import type { X } from '../server/records/runs/runs'\n\nexport type Y = X\n"],
   ['app/planted.ts', "import { saveRun } from '../server/records/runs'\n\nexport const y = saveRun\n"],
+  ['app/planted.ts', "import { ENTRIES } from '#shared/api'\n\nexport const y = ENTRIES\n"],
+  ['app/planted.ts', "import { gaugeSchema } from '#shared/entries/nozzles'\n\nexport const y = gaugeSchema\n"],
 ])(
   '%s',
   async (file, code) => {

@@ -13,7 +13,8 @@ import {
   textMm,
   wrapped,
 } from '#core/labels'
-import { codeOf, labelAddress, tagOfCode } from '#shared/labels'
+import { labelAddress } from '#shared/entries/shop'
+import { codeOf, tagOfCode } from '#shared/labels'
 
 describe('a sheet', () => {
   test('of no size is refused at the side that is none', () => {

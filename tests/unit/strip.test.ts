@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest'
+import { checks } from '~/lib/checks'
 import { completions } from '~/strip/complete'
 import { understand } from '~/strip/parse'
 import type { StripShop } from '~/strip/grammar'
@@ -43,7 +44,8 @@ test('of what was retired or used up long ago the page is opened, and nothing el
   expect(completions('X-0', shop)).toContain('X-001')
 })
 
-const read = (line: string) => understand(line, shop, at)
+const known = await checks()
+const read = (line: string) => understand(line, shop, at, known)
 const body = (line: string) => {
   const u = read(line)
   if (u.kind !== 'entry') throw new Error(`${line}: ${JSON.stringify(u)}`)

@@ -3,14 +3,17 @@ import { describe, expect, test } from 'vitest'
 import type { StudyLine } from '#shared/answers/studies'
 import type { TypeLife } from '#shared/answers/lives'
 import { studyReadingSchema } from '#shared/entries/studies'
+import { checks } from '~/lib/checks'
 import { nextLine } from '~/lib/study'
 import { completions } from '~/strip/complete'
 import type { StripShop } from '~/strip/grammar'
 import { understand } from '~/strip/parse'
 import { lifeNotes, lifeSentence, rangeWords } from '~/words/life'
-import { readingEffectWords, resultOf, setsWords, studyNotes, toldWords } from '~/words/study'
+import { readingEffectWords } from '~/words/effects'
+import { resultOf, setsWords, studyNotes, toldWords } from '~/words/study'
 
 const at = '2026-11-20T12:00:00.000Z'
+const known = await checks()
 type Reading = { goMm: number | null; noGoMm: number | null; valueMm: number | null }
 
 /** Two nozzles, two rounds; what each person reads by nozzle and round. */
@@ -172,7 +175,7 @@ describe('the strip', () => {
     materials: [],
     studyTurn: turn,
   } as unknown as StripShop
-  const read = (line: string, s = shop) => understand(line, s, at)
+  const read = (line: string, s = shop) => understand(line, s, at, known)
 
   test.each(['study 0.43-0.44', 'study N-002 0,43-0,44'])('%s', line => {
     const u = read(line)

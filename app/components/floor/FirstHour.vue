@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** What an empty shop does first, in its order: name and zone, printers, nozzles and spools, the first question. */
 import { computed, reactive, ref } from 'vue'
-import { settingsFields } from '#shared/entries/shop'
 import FieldText from '~/components/ui/FieldText.vue'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
+import { checks } from '~/lib/checks'
 import { leadToWrong } from '~/lib/first-wrong'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -21,9 +21,9 @@ const failure = ref('')
 const errors = ref<Record<string, string>>({})
 async function name(): Promise<void> {
   const { id, version, acceptedRisk } = settings.value
-  const read = settingsFields.pick({ shopName: true, timeZone: true }).safeParse(v)
-  errors.value = Object.fromEntries((read.error?.issues ?? []).map(i => [i.path.join('.'), i.message]))
-  if (!read.success) {
+  const wrong = (await checks()).edit('settings', { ...v, acceptedRisk })
+  errors.value = Object.fromEntries(wrong.map(w => [w.field, w.message]))
+  if (wrong.length > 0) {
     leadToWrong()
     return
   }

@@ -6,7 +6,8 @@ import { useAnswer } from '~/composables/answer'
 import { useStudyTurn } from '~/composables/study-turn'
 import { useEntryForm } from '~/composables/entry-form'
 import { useUi } from '~/state/ui'
-import { readingEffectWords, turnWords } from '~/words/study'
+import { readingEffectWords } from '~/words/effects'
+import { turnWords } from '~/words/study'
 
 const props = defineProps<{ studyId: number; boreMm: number | null; tag: string | null; setupId: number | null }>()
 const emit = defineEmits<{ turn: [turn: { tag: string; setupId: number }]; saved: [] }>()

@@ -7,7 +7,8 @@ import QuestionBox from '~/components/ui/QuestionBox.vue'
 import { useDraft } from '~/composables/draft'
 import { useEntryForm } from '~/composables/entry-form'
 import { useUi } from '~/state/ui'
-import { readingEffectWords, turnWords } from '~/words/study'
+import { readingEffectWords } from '~/words/effects'
+import { turnWords } from '~/words/study'
 
 const props = defineProps<{ study: StudyLine; line: number }>()
 const ui = useUi()

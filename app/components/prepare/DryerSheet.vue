@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** Add a dryer, or edit one. */
+import { ENTERED_BASES as BASES } from '#shared/choices'
 import type { DryerRow } from '#shared/answers/prepare'
 import { DRYER_KINDS } from '#core/drying'
-import { ENTERED_BASES as BASES } from '#shared/entries/fields'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 import type { FormField, OpenRecord } from '~/components/stores/form-field'
 import { computed } from 'vue'

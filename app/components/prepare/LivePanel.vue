@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** What the printer reports now, and with a stand-in its own panel. A lost printer shows no number. */
 import { computed, reactive, ref } from 'vue'
-import { standInSchema } from '#shared/entries/live'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { ask, ProblemError } from '~/lib/api'
+import { checks } from '~/lib/checks'
 import { when } from '#shared/time'
 import { temper } from '~/words/numbers'
 import { useLive } from '~/state/live'
@@ -44,13 +44,14 @@ const failure = ref('')
 const done = ref('')
 async function send(body: Record<string, unknown>, says: string): Promise<void> {
   failure.value = done.value = ''
-  const result = standInSchema.safeParse({ ...body, printer: props.printer })
-  if (!result.success) {
-    failure.value = result.error.issues[0]!.message
+  const whole = { ...body, printer: props.printer }
+  const [wrong] = (await checks()).ask('/api/stand-in', whole)
+  if (wrong) {
+    failure.value = wrong.message
     return
   }
   try {
-    await ask('/api/stand-in', result.data)
+    await ask('/api/stand-in', whole)
     done.value = says
   } catch (e) {
     failure.value = e instanceof ProblemError ? e.problem.title : 'The server does not answer'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One tap each: where the spool goes now. */
-import { SPOOL_HAPPENINGS } from '#shared/entries/spools'
+import { SPOOL_HAPPENINGS } from '#shared/choices'
 import type { SpoolState } from '#shared/answers/spools'
 import { computed } from 'vue'
 import { useEntryForm } from '~/composables/entry-form'

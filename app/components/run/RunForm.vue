@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- what is typed, offered and worked out beside it changes together; tools are RunTool */
 /** Log a run: from a job file that was read, or by hand. Remembers printer and spool; offers the fitted nozzle. */
+import { SYMPTOMS } from '#shared/choices'
 import type { EnteredOf } from '#shared/answers/again'
 import type { StoredCheck } from '#shared/answers/prepare'
 import type { RunEffect } from '#shared/answers/runs'
@@ -9,7 +10,7 @@ import { stoppedAt, type FullScan } from '#core/gcode'
 import { checkStack, demandOfJob, inOrder, onSheet, readSurface, reason, stackOf, SURFACES } from '#core/limits'
 import { fibreMassG, massG } from '#core/materials'
 import { filamentOfSpool, readForAnother } from '#shared/filament'
-import { SYMPTOMS, type RunEntry } from '#shared/entries/runs'
+import type { RunEntry } from '#shared/entries/runs'
 import AgainBox from '~/components/entry/AgainBox.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'

@@ -4,15 +4,15 @@ import type { GaugeEffect } from '#shared/answers/nozzles'
 import type { RunEffect } from '#shared/answers/runs'
 import type { ReadingEffect } from '#shared/answers/studies'
 import { QrCode } from '@lucide/vue'
-import { computed, nextTick, ref } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import type { Choice, Problem } from '#shared/problem'
-import { gaugeEffectWords, runEffectWords } from '~/words/effects'
-import { readingEffectWords } from '~/words/study'
+import { gaugeEffectWords, readingEffectWords, runEffectWords } from '~/words/effects'
 import { completions } from '~/strip/complete'
 import { understand } from '~/strip/parse'
 import { useStripNames } from '~/composables/strip-names'
 import LabelSheet from '~/components/strip/LabelSheet.vue'
 import { newKey } from '~/lib/api'
+import { checks, type Checks } from '~/lib/checks'
 import { queuedWords, useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
@@ -40,7 +40,11 @@ async function readLabel(tag: string): Promise<void> {
 }
 const asked = ref(false)
 const names = useStripNames(asked)
-const understood = computed(() => understand(line.value, names.value, new Date().toISOString()))
+/** What an entry is checked by, once it is there. */
+const known = shallowRef<Checks | null>(null)
+const learn = async () => (known.value = await checks())
+watch(asked, () => void learn())
+const understood = computed(() => understand(line.value, names.value, new Date().toISOString(), known.value))
 const offers = computed(() => (focused.value ? completions(line.value, names.value) : []))
 const withChoices = computed(() => problem.value?.questions?.some(q => q.choices) ?? false)
 const open = computed(() => focused.value && (line.value !== '' || problem.value !== null))
@@ -62,6 +66,7 @@ async function enter(codes: string[] = []): Promise<void> {
     complete(offers.value[chosen.value]!)
     return
   }
+  await learn()
   const u = understood.value
   if (u.kind === 'open') {
     await navigateTo(u.path)

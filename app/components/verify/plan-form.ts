@@ -1,7 +1,7 @@
 /** What the form of a plan holds while it is typed, and what is made of it. */
 import { WALL_M2, type ChamberSize, type Layer, type WallFace, type WallMaterialName } from '#core/chamber'
 import type { PlanLine } from '#shared/answers/chambers'
-import { planSpec, type PlanSpec } from '#shared/entries/plans'
+import type { planSpec, PlanSpec } from '#shared/entries/plans'
 import { sent } from '~/words/numbers'
 
 export interface TypedLayer {
@@ -136,8 +136,11 @@ export function bodyOf(v: PlanForm): Record<string, unknown> {
   }
 }
 /** The plan as it stands, by the same rules as the server's; and what of it is not right yet, by its field. */
-export function readForm(v: PlanForm): { spec: PlanSpec | null; errors: Record<string, string> } {
-  const read = planSpec.safeParse(bodyOf(v))
+export function readForm(
+  v: PlanForm,
+  schema: typeof planSpec,
+): { spec: PlanSpec | null; errors: Record<string, string> } {
+  const read = schema.safeParse(bodyOf(v))
   if (read.success) return { spec: read.data, errors: {} }
   return {
     spec: null,

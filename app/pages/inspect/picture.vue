@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: from the picture to the saved gauge */
 /** The picture gauge: a nozzle, a set-up, a picture; the ring on the mouth; the bore with its uncertainty; save it. */
+import { SHAPES } from '#shared/choices'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import {
   partsOf,
@@ -15,7 +16,6 @@ import {
 } from '#core/imaging'
 import { InputError } from '#core/numeric'
 import type { GaugeEffect } from '#shared/answers/nozzles'
-import { SHAPES } from '#shared/entries/nozzles'
 import { pictureGauge, shapesSeen } from '#shared/picture-entry'
 import { day } from '#shared/time'
 import InspectTabs from '~/components/inspect/InspectTabs.vue'

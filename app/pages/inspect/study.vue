@@ -12,7 +12,8 @@ import StudyTurn from '~/components/inspect/StudyTurn.vue'
 import { useAnswer } from '~/composables/answer'
 import { useStudyTurn } from '~/composables/study-turn'
 import { useShop } from '~/state/shop'
-import { methodWords, readingWords } from '~/words/study'
+import { methodWords } from '~/words/effects'
+import { readingWords } from '~/words/study'
 
 useHead({ title: 'Study · Iron Nozzle' })
 const route = useRoute()

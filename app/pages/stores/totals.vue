@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** Totals: what was printed by week or month, what came out well, what it cost. */
+import { TOTALS_BY, TOTALS_PER } from '#shared/choices'
 import Papa from 'papaparse'
 import { computed } from 'vue'
 import { successRate } from '#core/totals'
 import { counted, percent, price } from '#core/words'
-import { TOTALS_BY, TOTALS_PER, type TotalsSpent } from '#shared/answers/totals'
+import type { TotalsSpent } from '#shared/answers/totals'
 import StoresTabs from '~/components/stores/StoresTabs.vue'
 import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'

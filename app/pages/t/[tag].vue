@@ -21,7 +21,7 @@ const spool = computed(() => shop.data?.spools.find(s => s.tag.toLowerCase() ===
 const found = computed<Understood | null>(() => {
   if (!shop.data) return null
   if (spool.value !== null) return { kind: 'open', says: '', path: `/prepare/spool/${spool.value}` }
-  return understand(tag.value, names.value, new Date().toISOString())
+  return understand(tag.value, names.value, new Date().toISOString(), null)
 })
 // what has a page of its own is there at once, and Back leads to where one came from
 watch(

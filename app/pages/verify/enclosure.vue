@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** Enclosure planner: walls, bed, vent and heater against what the parts in its air take, as it is and as planned. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { cautionsFor } from '#core/cautions'
 import { FIT_WAYS, type FitWay } from '#core/chamber'
 import type { PlanLine } from '#shared/answers/chambers'
+import type { planSpec } from '#shared/entries/plans'
 import CautionList from '~/components/equip/CautionList.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
@@ -58,7 +59,12 @@ const sheet = useEntrySheet('/api/plans', {
     if (logged) name.value = sheet.v.name
   },
 })
-const typed = computed(() => (sheet.open && sheet.v.walls ? readForm(sheet.v) : null))
+/** It comes when the page stands; the outcome waits for it. */
+const schema = shallowRef<typeof planSpec | null>(null)
+void import('#shared/entries/plans').then(m => (schema.value = m.planSpec))
+const typed = computed(() =>
+  sheet.open && sheet.v.walls && schema.value !== null ? readForm(sheet.v, schema.value) : null,
+)
 const errors = computed(() => ({ ...typed.value?.errors, ...sheet.errors }))
 const planned = computed(() => {
   const spec = typed.value?.spec

@@ -1,6 +1,7 @@
 /** The lines of the shop's names and numbers that news may have changed, read once for every open screen. */
 import { sql } from 'drizzle-orm'
-import type { ofShop, ShopNews } from '#shared/news'
+import type { ShopNews } from '#shared/answers/news'
+import type { ofShop } from '#shared/news'
 import type { Connection } from '../../db/client'
 import { idIn } from '../../db/ids'
 import { listNozzles } from '../nozzles/nozzles'

@@ -13,13 +13,13 @@ import {
   STARTING_STACKS,
   type DescribedPart,
 } from '#core/limits'
-import { printerSchema } from '#shared/entries/printers'
 import StackSection from '~/components/equip/StackSection.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import { BEARS_NO_LIMIT, KIND_GROUPS } from '~/components/equip/part-fields'
 import FieldText from '~/components/ui/FieldText.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useEquip } from '~/composables/equip'
+import { checks } from '~/lib/checks'
 import { typedNumber } from '~/words/numbers'
 import { RESTRICTIONS } from '~/components/stores/fields'
 import { plain } from '~/lib/plain'
@@ -80,7 +80,7 @@ async function read(e: Event): Promise<void> {
     fileSays.value = `${file.name} is not a stack file: it has no heads or no parts.`
     return
   }
-  const checked = printerSchema.safeParse(raw)
+  const wrong = (await checks()).entry('/api/printers', raw)
   from.value = file.name
   Object.assign(v, {
     name: r.name ?? '',
@@ -90,13 +90,13 @@ async function read(e: Event): Promise<void> {
     heads: r.heads,
     parts: r.parts.map(typed),
   })
-  if (!checked.success)
+  if (wrong.length > 0)
     fileSays.value =
       `${file.name} was read, but ` +
-      `${checked.error.issues.length === 1 ? 'one thing is' : `${checked.error.issues.length} things are`} ` +
-      `wrong with it; nothing is stored. ${checked.error.issues
+      `${wrong.length === 1 ? 'one thing is' : `${wrong.length} things are`} ` +
+      `wrong with it; nothing is stored. ${wrong
         .slice(0, 3)
-        .map(i => `${i.path.join('.')}: ${i.message}`)
+        .map(w => `${w.field}: ${w.message}`)
         .join('. ')}.`
 }
 function secondHead(): void {
