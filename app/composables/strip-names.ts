@@ -8,9 +8,14 @@ const NOTHING = { printers: [], nozzles: [], hotends: [], spools: [], materials:
 
 export function useStripNames(asked: Ref<boolean>) {
   const shop = useShop()
-  const { data } = useAnswer('/api/known-tags', { params: () => (asked.value ? {} : null) })
-  return computed<StripShop>(() => ({
+  const { data, failure } = useAnswer('/api/known-tags', { params: () => (asked.value ? {} : null) })
+  const names = computed<StripShop>(() => ({
     ...(shop.data ?? NOTHING),
     known: data.value ?? { nozzles: [], spools: [], pins: [] },
   }))
+  /** They are all there, or cannot come. */
+  const isRead = computed(
+    () => (shop.data !== null || !shop.reachable) && (data.value !== null || failure.value !== null),
+  )
+  return { names, isRead }
 }

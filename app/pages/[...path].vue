@@ -7,7 +7,7 @@ import { understand } from '~/strip/parse'
 
 useHead({ title: 'No such page · Iron Nozzle' })
 const route = useRoute()
-const names = useStripNames(ref(true))
+const { names } = useStripNames(ref(true))
 /** The last piece of the address may be a tag that is known: the strip reads it. */
 const meant = computed(() => {
   const last = route.path.split('/').filter(Boolean).pop()

@@ -64,6 +64,21 @@ test('keyboard only: floor to nozzle, gauge it, log a run, strike it out', async
   await expect(page).toHaveURL(/\/$/)
 })
 
+test('a scan on a page that is still coming is read once its names are there', async ({ page }) => {
+  let arrive = () => {}
+  const held = new Promise<void>(done => (arrive = done))
+  await page.route('**/api/shop', async route => {
+    await held
+    await route.continue()
+  })
+  await page.goto('/due')
+  await page.getByRole('combobox', { name: /Log or find/ }).fill('N-014')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Cannot read “N-014”')).toBeVisible()
+  arrive()
+  await expect(page).toHaveURL(/inspect\/N-014$/)
+})
+
 test('the strip: says what it understood, completes, names the unread word, asks, saves', async ({ page }) => {
   await page.goto('/')
   const strip = page.getByRole('combobox', { name: /Log or find/ })

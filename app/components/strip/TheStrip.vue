@@ -4,6 +4,7 @@ import type { GaugeEffect } from '#shared/answers/nozzles'
 import type { RunEffect } from '#shared/answers/runs'
 import type { ReadingEffect } from '#shared/answers/studies'
 import { QrCode } from '@lucide/vue'
+import { until } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import type { Choice, Problem } from '#shared/problem'
 import { gaugeEffectWords, readingEffectWords, runEffectWords } from '~/words/effects'
@@ -39,7 +40,7 @@ async function readLabel(tag: string): Promise<void> {
   input.value?.focus()
 }
 const asked = ref(false)
-const names = useStripNames(asked)
+const { names, isRead } = useStripNames(asked)
 /** What an entry is checked by, once it is there. */
 const known = shallowRef<Checks | null>(null)
 const learn = async () => (known.value = await checks())
@@ -66,7 +67,8 @@ async function enter(codes: string[] = []): Promise<void> {
     complete(offers.value[chosen.value]!)
     return
   }
-  await learn()
+  // on a screen that is still coming the line is read once what it is read by is there, or cannot come
+  if (understood.value.kind !== 'open') await Promise.all([learn(), until(isRead).toBe(true)])
   const u = understood.value
   if (u.kind === 'open') {
     await navigateTo(u.path)

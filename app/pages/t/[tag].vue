@@ -12,7 +12,7 @@ const route = useRoute()
 const shop = useShop()
 const tag = computed(() => String(route.params.tag))
 const asked = ref(true)
-const names = useStripNames(asked)
+const { names } = useStripNames(asked)
 const printer = computed(
   () => shop.data?.printers.find(p => p.name.toLowerCase() === tag.value.toLowerCase())?.name ?? null,
 )

@@ -59,9 +59,15 @@ const sheet = useEntrySheet('/api/plans', {
     if (logged) name.value = sheet.v.name
   },
 })
-/** It comes when the page stands; the outcome waits for it. */
+/** It comes when the page stands, or the server is back; the outcome waits for it. */
 const schema = shallowRef<typeof planSpec | null>(null)
-void import('#shared/entries/plans').then(m => (schema.value = m.planSpec))
+async function fetchSchema(): Promise<void> {
+  schema.value ??= await import('#shared/entries/plans').then(
+    m => m.planSpec,
+    () => null,
+  )
+}
+watch(() => shop.reachable, fetchSchema, { immediate: true })
 const typed = computed(() =>
   sheet.open && sheet.v.walls && schema.value !== null ? readForm(sheet.v, schema.value) : null,
 )
