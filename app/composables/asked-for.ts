@@ -11,9 +11,12 @@ export function useAskedFor<K extends string>(keys: readonly K[], open: (asked: 
   const route = useRoute()
   const router = useRouter()
   const text = (q: unknown) => (typeof q === 'string' && q !== '' ? q : null)
+  const asked = () => keys.map(k => text(route.query[k]))
+  // by its text: the step back of a closing sheet makes the same query anew, and asks for nothing
   watch(
-    () => keys.map(k => text(route.query[k])),
-    values => {
+    () => JSON.stringify(asked()),
+    () => {
+      const values = asked()
       if (values.some(v => v !== null))
         open(Object.fromEntries(keys.map((k, i) => [k, values[i]!])) as Record<K, string | null>)
     },

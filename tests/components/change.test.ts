@@ -130,6 +130,8 @@ describe('the card of a step', () => {
     await press()
     expect(submit).not.toHaveBeenCalled()
     expect(words(w)).toContain('No test since it was fitted in which the hotend runaway protection tripped')
+    const leads = w.findAll('a').map(x => x.attributes('href'))
+    expect(leads).toContain('/verify/certificate?printer=Aire&test=hotend%20runaway%20protection')
     const proved = cardOf(proof, { procedure: page({ proofs: { proof: 'tripped, 27 Nov, Day technician' } }) })
     expect(words(proved.w)).toContain('On record: tripped, 27 Nov, Day technician.')
     await proved.press()

@@ -180,7 +180,10 @@ const proof = computed(() => {
   const to = {
     'nozzle': { url: `/stores?fit=${asked.headId}`, says: 'Fit one from Stores' },
     'level': level,
-    'cut-out test': { url: `/verify/certificate?printer=${printer}`, says: 'Test it in Verify' },
+    'cut-out test': {
+      url: `/verify/certificate?printer=${printer}&test=${encodeURIComponent(asked.guard ?? '')}`,
+      says: 'Test it in Verify',
+    },
     'sensor check': { url: `/verify?printer=${printer}`, says: 'Check it in Verify' },
     'chamber': { url: `/verify/chamber?printer=${printer}`, says: 'Survey it in Verify' },
   }[asked.of]

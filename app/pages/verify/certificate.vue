@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A printer's certificate on one page of A4: stack, limits with their basis, checks, survey, cut-outs, what is due. */
 import { computed, ref } from 'vue'
+import { GUARDS, type Guard } from '#core/chamber'
 import { counted } from '#core/words'
 import { day, when } from '#shared/time'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
@@ -10,6 +11,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import CutOutSheet from '~/components/verify/CutOutSheet.vue'
 import VerifyTabs from '~/components/verify/VerifyTabs.vue'
 import { useAnswer } from '~/composables/answer'
+import { useAskedFor } from '~/composables/asked-for'
 import { usePrinterChoice } from '~/composables/printer-choice'
 import { useNow } from '~/composables/prepare'
 import { guardsOf } from '#core/procedures'
@@ -71,7 +73,13 @@ const GUARD_MARK = {
 } as const
 /** More would not fit the page. */
 const MOST_DUE = 12
-const testing = ref(false)
+/** What may be tested, while a test is logged: anything, or what the address asks for. */
+const testing = ref<readonly Guard[] | null>(null)
+const { forget } = useAskedFor(['test'], ({ test }) => (testing.value = GUARDS.filter(g => g === test)))
+function endTest(): void {
+  testing.value = null
+  forget()
+}
 const striking = ref<{ target: 'cut-out test'; id: number; says: string } | null>(null)
 </script>
 
@@ -86,7 +94,7 @@ const striking = ref<{ target: 'cut-out test'; id: number; says: string } | null
           label="Printer"
           :options="printers.map(p => ({ value: p.id as number | null, text: p.name }))"
         />
-        <button type="button" class="button ml-auto" @click="testing = true">Log a cut-out test</button>
+        <button type="button" class="button ml-auto" @click="testing = guardsOf(printer)">Log a cut-out test</button>
         <button type="button" class="button first" @click="print">Print</button>
       </div>
       <article
@@ -206,7 +214,7 @@ const striking = ref<{ target: 'cut-out test'; id: number; says: string } | null
           </li>
         </ul>
       </section>
-      <CutOutSheet v-if="testing" :printer="printer" :guards="guardsOf(printer)" @close="testing = false" />
+      <CutOutSheet v-if="testing?.length" :printer="printer" :guards="testing" @close="endTest" />
       <StrikeSheet :target="striking" @close="striking = null" />
     </template>
   </div>
