@@ -11,7 +11,8 @@ export function useStripNames(asked: Ref<boolean>) {
   const { data, failure } = useAnswer('/api/known-tags', { params: () => (asked.value ? {} : null) })
   const names = computed<StripShop>(() => ({
     ...(shop.data ?? NOTHING),
-    known: data.value ?? { nozzles: [], spools: [], pins: [] },
+    // what is in use is known by the shop alone: before it is read, every tag would pass for one of long ago
+    known: (shop.data && data.value) ?? { nozzles: [], spools: [], pins: [] },
   }))
   /** They are all there, or cannot come. */
   const isRead = computed(

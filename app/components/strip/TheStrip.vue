@@ -68,7 +68,8 @@ async function enter(codes: string[] = []): Promise<void> {
     return
   }
   // on a screen that is still coming the line is read once what it is read by is there, or cannot come
-  if (understood.value.kind !== 'open') await Promise.all([learn(), until(isRead).toBe(true)])
+  if (understood.value.kind !== 'open') await learn()
+  if (!['open', 'entry'].includes(understood.value.kind)) await until(isRead).toBe(true)
   const u = understood.value
   if (u.kind === 'open') {
     await navigateTo(u.path)
