@@ -21,6 +21,7 @@ export {
   offBy,
   percent,
   smallChance,
+  sumOfPrices,
   water,
 } from './numbers'
 export { capital, counted, listed, zoneWord } from './sentences'

@@ -131,11 +131,16 @@ export function money(v: number, currency: string): string {
   return `${text}${currency ? ` ${currency}` : ''}`
 }
 
-/** A price or a sum of prices as on an invoice: cents, and a price of a gram or a metre to its last digit. */
+/** A price as on an invoice: cents, and a price of a gram or a metre to its last digit. */
 export function price(v: number, currency: string): string {
   if (!Number.isFinite(v)) return UNKNOWN
   const digits = String(Number(v.toPrecision(9))).split('.')[1]?.length ?? 0
   return `${v.toFixed(Math.min(6, Math.max(2, digits)))}${currency ? ` ${currency}` : ''}`
+}
+
+/** A sum of prices, to the cent: a share of a pack has no last digit. */
+export function sumOfPrices(v: number, currency: string): string {
+  return price(Math.round(v * 100) / 100, currency)
 }
 
 /** What is left of something that has so many minutes to go; `done` at 0 and after. */

@@ -5,7 +5,7 @@ import * as words from '#core/words'
 import { gaugeEffectWords, runEffectWords } from '~/words/effects'
 
 const { capital, countBetween, counted, flow, grams, hours, kg, kgEstimate, listed, mmNumber, money } = words
-const { percent, price, smallChance, water } = words
+const { percent, price, smallChance, sumOfPrices, water } = words
 
 test('half a kilogram is one thing on every screen', () => {
   expect(kg(0.5)).toBe('0.50 kg')
@@ -38,6 +38,7 @@ test('chances, shares, water, lengths, money', () => {
   expect(money(12.34, '')).toBe('12')
   expect(money(7.25, 'EUR')).toBe('7.3 EUR')
   expect([price(12.5, ''), price(0.1 + 0.2, 'EUR'), price(0.0235, '')]).toEqual(['12.50', '0.30 EUR', '0.0235'])
+  expect([sumOfPrices(905 / 6, 'EUR'), sumOfPrices(0.1 + 0.2, '')]).toEqual(['150.83 EUR', '0.30'])
 })
 test('an estimate has the digits that matter, and its range', () => {
   expect(kgEstimate({ median: 31.221, low80: 12.4, high80: 80.3 })).toBe('about 31 kg (80 % between 12 and 80 kg)')
@@ -81,7 +82,17 @@ test('pieces of sentences', () => {
 })
 
 describe('whatever the number, no "NaN", no "undefined", no exponent for a mass', () => {
-  const { FOR_GOOD_H: _, capital: _c, counted: _n, listed: _l, zoneWord: _z, money: m, price: p, ...others } = words
+  const {
+    FOR_GOOD_H: _,
+    capital: _c,
+    counted: _n,
+    listed: _l,
+    zoneWord: _z,
+    money: m,
+    price: p,
+    sumOfPrices: sum,
+    ...others
+  } = words
   const { kgBetween, countBetween: count, kgEstimate: about, ...ofOne } = others
   const all: Record<string, (v: number) => string> = {
     ...ofOne,
@@ -90,6 +101,7 @@ describe('whatever the number, no "NaN", no "undefined", no exponent for a mass'
     kgEstimate: v => about({ median: v, low80: v, high80: v }),
     money: v => m(v, ''),
     price: v => p(v, ''),
+    sumOfPrices: v => sum(v, ''),
   }
   test.each(Object.keys(all))('%s', name => {
     for (const v of [NaN, Infinity, -Infinity]) expect(all[name]!(v), String(v)).toMatch(/unknown|for good|\d/)

@@ -3,7 +3,7 @@
 import Papa from 'papaparse'
 import { computed, ref, watch } from 'vue'
 import { quantityWords, TAGGED_KINDS, type StockMove } from '#core/stock'
-import { counted, price } from '#core/words'
+import { counted, sumOfPrices } from '#core/words'
 import type { StockLine } from '#shared/answers/stock'
 import { when } from '#shared/time'
 import EntryLine from '~/components/entry/EntryLine.vue'
@@ -58,7 +58,7 @@ const COLUMNS: SortColumn<Order>[] = [
 const total = computed(() => {
   const priced = orders.value.filter(o => o.cost !== null)
   const missing = orders.value.length - priced.length
-  const sum = price(
+  const sum = sumOfPrices(
     priced.reduce((s, o) => s + o.cost!, 0),
     data.value?.currency ?? '',
   )
@@ -161,7 +161,9 @@ useShownLine(
             >
             <template #cell-why="{ row }">{{ whyWords(row.line, data) }}</template>
             <template #cell-price="{ row }">{{ priceWords(row.line, data.currency, shop.zone) }}</template>
-            <template #cell-cost="{ row }">{{ row.cost === null ? '–' : price(row.cost, data.currency) }}</template>
+            <template #cell-cost="{ row }">{{
+              row.cost === null ? '–' : sumOfPrices(row.cost, data.currency)
+            }}</template>
           </SortTable>
           <p class="mt-1 text-right font-[650]">Together {{ total }}</p>
         </template>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** Totals: what was printed by week or month, what came out well, what it cost. */
-import { TOTALS_BY, TOTALS_PER } from '#shared/choices'
 import Papa from 'papaparse'
 import { computed } from 'vue'
 import { successRate } from '#core/totals'
-import { counted, percent, price } from '#core/words'
+import { counted, percent, sumOfPrices } from '#core/words'
 import type { TotalsSpent } from '#shared/answers/totals'
+import { TOTALS_BY, TOTALS_PER } from '#shared/choices'
 import StoresTabs from '~/components/stores/StoresTabs.vue'
 import ChoiceButtons from '~/components/ui/ChoiceButtons.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
@@ -52,8 +52,10 @@ const series = computed(() => (data.value ? seriesOf(data.value, measure.value) 
 const all = computed(() => together(data.value?.periods ?? []))
 const kilos = (g: number) => `${(g / 1000).toFixed(g < 9995 ? 2 : 1)} kg`
 /** "120.00 €, 2 prices not entered". */
-const spentWords = (c: TotalsSpent) =>
-  `${price(c.cost, data.value?.currency ?? '')}${c.unpriced > 0 ? `, ${counted(c.unpriced, 'price')} not entered` : ''}`
+const spentWords = (c: TotalsSpent) => {
+  const missing = c.unpriced > 0 ? `, ${counted(c.unpriced, 'price')} not entered` : ''
+  return sumOfPrices(c.cost, data.value?.currency ?? '') + missing
+}
 const lead = computed(() => {
   const d = data.value
   if (!d) return ''
