@@ -5,11 +5,11 @@
  * saved in one transaction with every nozzle worked out once. Budgets: looked at and saved in under 10 s each. The
  * baseline of the same run is the same entries saved one by one, as a person would send them.
  */
-import { PIECE_LINES } from '#shared/choices'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { dataFolder, startServer } from '../scripts/lib/postgres.mjs'
+import { PIECE_LINES } from '#shared/choices'
 import { intakeSchema } from '#shared/entries/intake'
 import { strikeSchema } from '#shared/entries/log'
 import { runSchema } from '#shared/entries/runs'

@@ -16,7 +16,7 @@ import { serve } from '../tests/e2e/global-setup'
 const PAGES = ['/', '/due', '/run', '/stores/stock', '/change/upkeep']
 const TIMES = 7
 const BUDGET_KB = 180
-/** Until what a page fetches ahead is there too. */
+/** Until it is drawn; what is fetched ahead once a screen has stood (plugins/ahead.client.ts) is not in it. */
 const QUIET_MS = 1500
 
 const folder = dataFolder(mkdtempSync(join(tmpdir(), 'iron-nozzle-page-')), '/var/lib/iron-nozzle-page')

@@ -2,9 +2,9 @@
  * The lines of a table on their way to the server: a short one goes along with what is asked, a long one is sent ahead
  * in pieces, of which only those are sent again that changed. How far the server has come with it is asked meanwhile.
  */
-import { PIECE_LINES } from '#shared/choices'
 import { ref } from 'vue'
 import type { TableName } from '#core/intake'
+import { PIECE_LINES } from '#shared/choices'
 import { ask, newKey, read } from '~/lib/api'
 
 const ASKED_EVERY_MS = 400

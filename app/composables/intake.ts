@@ -2,7 +2,6 @@
  * A pasted table on its way in: read here, looked at by the server, put right in place, saved as a whole. What was
  * pasted and changed is kept in this tab until it is saved.
  */
-import { mostLines } from '#shared/choices'
 import { useDebounceFn, useSessionStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import {
@@ -19,6 +18,7 @@ import {
 } from '#core/intake'
 import { listed } from '#core/words'
 import type { IntakeLine } from '#shared/answers/intake'
+import { mostLines } from '#shared/choices'
 import { useAnswer } from '~/composables/answer'
 import { useStage } from '~/composables/intake-stage'
 import { ask, ProblemError } from '~/lib/api'

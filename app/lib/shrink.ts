@@ -1,5 +1,5 @@
-import { CROP_BYTES } from '#shared/choices'
 /** A picture made small enough to be kept with an entry: JPEG, the longer side at most `MOST_PX`. */
+import { CROP_BYTES } from '#shared/choices'
 
 const MOST_PX = 1280
 /** Tried from the best to the smallest. */

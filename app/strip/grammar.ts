@@ -1,7 +1,7 @@
 /** What the rules of the strip are made of: words, numbers with their units, and what a line was understood as. */
-import { SPOOL_KINDS } from '#shared/choices'
 import type { EntryPath } from '#shared/api'
 import type { KnownTags, Shop } from '#shared/answers/shop'
+import { SPOOL_KINDS } from '#shared/choices'
 
 export type StripShop = Pick<Shop, 'printers' | 'nozzles' | 'hotends' | 'spools' | 'materials' | 'studyTurn'> & {
   known: KnownTags

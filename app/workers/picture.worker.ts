@@ -1,7 +1,7 @@
 /** Decodes a picture and measures in it, in the background: it stays in here, so that it is decoded once. */
-import { CROP_BYTES } from '#shared/choices'
 import { expose } from 'comlink'
 import { measureBore, pinScale, stageScale, type Bore, type BoreQuestion, type Pixels, type Tone } from '#core/imaging'
+import { CROP_BYTES } from '#shared/choices'
 
 let pixels: Pixels | null = null
 

@@ -1,10 +1,10 @@
 /* eslint-disable max-lines -- a table of tables */
 /** The tables as Drizzle sees them. The SQL in migrations/ is what makes them; a test holds the two together. */
-import type { SCALE_WAYS, SpoolKind } from '#shared/choices'
 import type { PlanSpec } from '#shared/entries/plans'
 import type { SaidAtClosing } from '#shared/answers/diagnosis'
 import type { StoredCheck } from '#shared/answers/prepare'
 import type { ZoneLimit } from '#shared/answers/printers'
+import type { SCALE_WAYS, SpoolKind } from '#shared/choices'
 import type { StoredPicture } from '#shared/entries/pictures'
 import type { Proof } from '#shared/entries/log'
 import type { ProcedureKind } from '#shared/entries/change'

@@ -2,10 +2,10 @@
  * What is kept because it is read often is what a fresh reading of the whole log gives, to the last digit, whatever is
  * entered, entered late, edited or struck out; and nothing that was worked out before counts after it.
  */
-import { EARLIER_RUNS, type SpoolKind } from '#shared/choices'
 import { sql } from 'drizzle-orm'
 import { afterEach, describe, expect, test } from 'vitest'
 import { DRYING_MODEL } from '#core/drying'
+import { EARLIER_RUNS, type SpoolKind } from '#shared/choices'
 import { dryerSchema, dryingSchema } from '#shared/entries/prepare'
 import { endingSchema } from '#shared/entries/log'
 import { spoolEventSchema, spoolSchema } from '#shared/entries/spools'

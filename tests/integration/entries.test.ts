@@ -1,10 +1,10 @@
 /* eslint-disable max-lines -- one shop, used from entry to entry */
 /** Runs, gauges, fittings and strikes as the records take them. */
-import { EARLIER_RUNS } from '#shared/choices'
 import { sql } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
 import { Scan, type FullScan } from '#core/gcode'
 import { massG } from '#core/materials'
+import { EARLIER_RUNS } from '#shared/choices'
 import { fittingSchema } from '#shared/entries/printers'
 import { jobSchema } from '#shared/entries/runs'
 import { nozzleSchema } from '#shared/entries/nozzles'

@@ -1,8 +1,8 @@
 /** Past runs, gauges and weighings by the table: as if each line had been typed, and struck out together. */
-import { PIECE_LINES } from '#shared/choices'
 import { sql } from 'drizzle-orm'
 import { expect, test } from 'vitest'
 import type { TableName } from '#core/intake'
+import { PIECE_LINES } from '#shared/choices'
 import { intakeSchema } from '#shared/entries/intake'
 import { gaugeSchema } from '#shared/entries/nozzles'
 import { runSchema } from '#shared/entries/runs'

@@ -1,6 +1,6 @@
 /** Picture gauges from the door to the forecast: set-ups, scales, crops, what is refused, what a strike leaves. */
-import { CROP_BYTES } from '#shared/choices'
 import { expect, test } from 'vitest'
+import { CROP_BYTES } from '#shared/choices'
 import { scaleSchema, setupFields } from '#shared/entries/pictures'
 import { gaugeSchema, nozzleSchema } from '#shared/entries/nozzles'
 import { editRecord } from '../../server/records/entry/edits'

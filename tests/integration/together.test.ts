@@ -1,7 +1,7 @@
 /** Several people at once: nothing is lost, nothing locks up, and the lists show all of it. */
-import { EARLIER_RUNS } from '#shared/choices'
 import { sql } from 'drizzle-orm'
 import { expect, test } from 'vitest'
+import { EARLIER_RUNS } from '#shared/choices'
 import { changeSchema, fittingSchema } from '#shared/entries/printers'
 import { nozzleSchema } from '#shared/entries/nozzles'
 import { spoolEventSchema } from '#shared/entries/spools'

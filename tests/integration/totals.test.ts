@@ -1,7 +1,7 @@
 /** Totals as a straight count of the log has them, on the shop's own clock; what is struck out is in none. */
-import { TOTALS_BY } from '#shared/choices'
 import { sql } from 'drizzle-orm'
 import { expect, test } from 'vitest'
+import { TOTALS_BY } from '#shared/choices'
 import { fittingSchema } from '#shared/entries/printers'
 import { stockItemFields, stockMoveSchema } from '#shared/entries/stock'
 import { upkeepSchema, upkeepTaskFields } from '#shared/entries/upkeep'

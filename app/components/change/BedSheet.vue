@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** The bed of a printer: how large, on which screws, of which pitch. */
-import { ENTERED_BASES as BASES } from '#shared/choices'
 import { computed } from 'vue'
 import { CLOCKWISE, COARSE_PITCH_MM } from '#core/level'
 import type { BedRow } from '#shared/answers/level'
+import { ENTERED_BASES as BASES } from '#shared/choices'
 import type { FormField, OpenRecord } from '~/components/stores/form-field'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 import { plain } from '~/lib/plain'

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** One thing that a printer is kept up by: how often, by whichever comes first, and what that rests on. */
-import { ENTERED_BASES as BASES } from '#shared/choices'
 import { computed } from 'vue'
 import { guardName, UPKEEP_KINDS } from '#core/schedule'
 import type { UpkeepPrinter, UpkeepTask } from '#shared/answers/upkeep'
+import { ENTERED_BASES as BASES } from '#shared/choices'
 import type { FormField, OpenRecord } from '~/components/stores/form-field'
 import { TAGGED_KINDS } from '#core/stock'
 import { useAnswer } from '~/composables/answer'

@@ -3,7 +3,6 @@
  * A filament from its data sheet: pasted, typed, or started from the window of its polymer; every value keeps its
  * basis.
  */
-import { ENTERED_BASES as BASES } from '#shared/choices'
 import { offBy } from '#core/words'
 import { computed, reactive, ref, watch } from 'vue'
 import {
@@ -19,6 +18,7 @@ import {
 import { polymerWater } from '#core/drying'
 import { checkDensity, MOST_FILLER } from '#core/materials'
 import { FILLERS, START_ABRASIVITY, type Filler } from '#core/wear'
+import { ENTERED_BASES as BASES } from '#shared/choices'
 import { keptNumber, percentOf, shareOf } from '#shared/share'
 import { emptySet, SET_FIELDS, setOfForm, setToForm } from '~/components/equip/set-fields'
 import SheetLines from '~/components/equip/SheetLines.vue'

@@ -1,6 +1,6 @@
 /** Fields of a practice set and of a fact, for the one form that serves all records. */
-import { ENTERED_BASES as BASES } from '#shared/choices'
 import { CHAMBER_LEVELS, SURFACES, VALUES, type PracticeSet, type ValueKey } from '#core/limits'
+import { ENTERED_BASES as BASES } from '#shared/choices'
 import type { FormField } from '~/components/stores/form-field'
 
 const choices = (values: readonly string[]) => values.map(value => ({ value, text: value }))

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Put off what is due: until when, and why it can wait. */
-import { MOST_SNOOZE_DAYS } from '#shared/choices'
 import type { DueItem } from '#shared/answers/due'
+import { MOST_SNOOZE_DAYS } from '#shared/choices'
 import { day } from '#shared/time'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'

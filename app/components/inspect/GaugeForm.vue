@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** Gauge a nozzle: pins or a value, tip length, what was seen. Emits what is typed so that the chart can show it. */
-import { SHAPES } from '#shared/choices'
 import type { EnteredOf } from '#shared/answers/again'
 import type { GaugeEffect } from '#shared/answers/nozzles'
+import { SHAPES } from '#shared/choices'
 import { computed, nextTick, reactive, ref, watch } from 'vue'
 import type { GaugeEntry } from '#shared/entries/nozzles'
 import AgainBox from '~/components/entry/AgainBox.vue'

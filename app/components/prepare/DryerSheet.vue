@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Add a dryer, or edit one. */
-import { ENTERED_BASES as BASES } from '#shared/choices'
 import type { DryerRow } from '#shared/answers/prepare'
+import { ENTERED_BASES as BASES } from '#shared/choices'
 import { DRYER_KINDS } from '#core/drying'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 import type { FormField, OpenRecord } from '~/components/stores/form-field'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One tap each: where the spool goes now. */
-import { SPOOL_HAPPENINGS } from '#shared/choices'
 import type { SpoolState } from '#shared/answers/spools'
+import { SPOOL_HAPPENINGS } from '#shared/choices'
 import { computed } from 'vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { useUi } from '~/state/ui'

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** Something that happened to a spool, with its own time, air or weight. */
-import { SPOOL_HAPPENINGS, type SpoolKind } from '#shared/choices'
 import { computed } from 'vue'
 import type { EnteredOf } from '#shared/answers/again'
 import type { SpoolState } from '#shared/answers/spools'
+import { SPOOL_HAPPENINGS, type SpoolKind } from '#shared/choices'
 import AgainBox from '~/components/entry/AgainBox.vue'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import BalanceField from '~/components/prepare/BalanceField.vue'

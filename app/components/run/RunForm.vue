@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- what is typed, offered and worked out beside it changes together; tools are RunTool */
 /** Log a run: from a job file that was read, or by hand. Remembers printer and spool; offers the fitted nozzle. */
-import { SYMPTOMS } from '#shared/choices'
 import type { EnteredOf } from '#shared/answers/again'
 import type { StoredCheck } from '#shared/answers/prepare'
 import type { RunEffect } from '#shared/answers/runs'
+import { SYMPTOMS } from '#shared/choices'
 import { computed, reactive, ref, watch } from 'vue'
 import { stoppedAt, type FullScan } from '#core/gcode'
 import { checkStack, demandOfJob, inOrder, onSheet, readSurface, reason, stackOf, SURFACES } from '#core/limits'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Edits a record over the version that was seen; when someone else was faster, both versions are shown. */
-import { EARLIER_RUNS } from '#shared/choices'
 import { computed } from 'vue'
+import { EARLIER_RUNS } from '#shared/choices'
 import EntrySheet from '~/components/entry/EntrySheet.vue'
 import EditHistory from '~/components/stores/EditHistory.vue'
 import { fieldNames, type EditedRecord } from '~/components/stores/form-field'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Spools by what is left on them, to one scale. */
-import { SPOOL_HAPPENINGS } from '#shared/choices'
 import { computed } from 'vue'
+import { SPOOL_HAPPENINGS } from '#shared/choices'
 import type { SpoolOrder } from '~/components/stores/fields'
 import type { ShopData } from '~/state/shop'
 

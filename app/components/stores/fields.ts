@@ -1,9 +1,9 @@
 /** The fields of each kind of record in Stores, for one form that serves them all. */
-import { ENTERED_BASES as BASES, SPOOL_HAPPENINGS, SPOOL_KINDS } from '#shared/choices'
 import { HUB_WORDS } from '#core/drying'
 import { MOST_ALIKE, tagsFrom } from '#core/intake'
 import { VENTILATION } from '#core/limits'
 import { FILLERS, NOZZLE_MATERIALS, PIN_U_MM, START_ABRASIVITY } from '#core/wear'
+import { ENTERED_BASES as BASES, SPOOL_HAPPENINGS, SPOOL_KINDS } from '#shared/choices'
 import type { ShopData } from '~/state/shop'
 import type { EditedRecord, FormField } from '~/components/stores/form-field'
 

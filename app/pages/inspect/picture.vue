@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: from the picture to the saved gauge */
 /** The picture gauge: a nozzle, a set-up, a picture; the ring on the mouth; the bore with its uncertainty; save it. */
-import { SHAPES } from '#shared/choices'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import {
   partsOf,
@@ -16,6 +15,7 @@ import {
 } from '#core/imaging'
 import { InputError } from '#core/numeric'
 import type { GaugeEffect } from '#shared/answers/nozzles'
+import { SHAPES } from '#shared/choices'
 import { pictureGauge, shapesSeen } from '#shared/picture-entry'
 import { day } from '#shared/time'
 import InspectTabs from '~/components/inspect/InspectTabs.vue'

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /* eslint-disable max-lines -- one screen: a set-up and the reading of its scale */
 /** Set-ups and their scales: from a stage scale, a pin, two points, or by hand. */
-import { SCALE_WAYS } from '#shared/choices'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { twoPointScale, type NoScale, type Scale, type StageScale } from '#core/imaging'
 import { InputError } from '#core/numeric'
 import type { SetupLine } from '#shared/answers/pictures'
+import { SCALE_WAYS } from '#shared/choices'
 import { day } from '#shared/time'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import InspectTabs from '~/components/inspect/InspectTabs.vue'

@@ -73,11 +73,11 @@ const GUARD_MARK = {
 } as const
 /** More would not fit the page. */
 const MOST_DUE = 12
-/** What may be tested, while a test is logged: anything, or what the address asks for. */
-const testing = ref<readonly Guard[] | null>(null)
+/** What may be tested while a test is logged: anything, or what the address asks for; else nothing. */
+const testing = ref<readonly Guard[]>([])
 const { forget } = useAskedFor(['test'], ({ test }) => (testing.value = GUARDS.filter(g => g === test)))
 function endTest(): void {
-  testing.value = null
+  testing.value = []
   forget()
 }
 const striking = ref<{ target: 'cut-out test'; id: number; says: string } | null>(null)
@@ -214,7 +214,7 @@ const striking = ref<{ target: 'cut-out test'; id: number; says: string } | null
           </li>
         </ul>
       </section>
-      <CutOutSheet v-if="testing?.length" :printer="printer" :guards="testing" @close="endTest" />
+      <CutOutSheet v-if="testing.length > 0" :printer="printer" :guards="testing" @close="endTest" />
       <StrikeSheet :target="striking" @close="striking = null" />
     </template>
   </div>

@@ -1,7 +1,7 @@
 /** Putting off what is due: why, and until when. */
-import { MOST_SNOOZE_DAYS } from '#shared/choices'
 import type { z } from 'zod'
 import { mayBePutOff } from '#core/schedule'
+import { MOST_SNOOZE_DAYS } from '#shared/choices'
 import type { snoozeSchema } from '#shared/entries/due'
 import type { Connection } from '../../db/client'
 import { snoozes } from '../../db/schema'

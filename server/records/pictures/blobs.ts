@@ -1,7 +1,7 @@
 /** Crops of pictures: kept once, by the hash of their bytes; what is no picture is refused by its first bytes. */
-import { CROP_BYTES } from '#shared/choices'
 import { sha256 } from 'hash-wasm'
 import { eq } from 'drizzle-orm'
+import { CROP_BYTES } from '#shared/choices'
 import type { Connection } from '../../db/client'
 import { blobs } from '../../db/schema'
 import { notFound, refuseField } from '../entry/refusal'

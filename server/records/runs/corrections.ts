@@ -2,9 +2,9 @@
  * A correction that reaches back: runs that were logged with what is now said to have been wrong (the material of a
  * spool, a fibre share) are struck out and entered again as they are with what is right, all of them or none.
  */
-import { EARLIER_RUNS } from '#shared/choices'
 import { sql } from 'drizzle-orm'
 import { grams } from '#core/words'
+import { EARLIER_RUNS } from '#shared/choices'
 import type { Question } from '#shared/problem'
 import type { Connection } from '../../db/client'
 import { idIn } from '../../db/ids'

@@ -1,10 +1,10 @@
 /** A spool's log: what happened to it, what it was dried in, and what its material is. */
-import type { SpoolKind } from '#shared/choices'
 import { sql } from 'drizzle-orm'
 import { filamentOf, type Filament } from '#core/drying'
 import type { ValueKey } from '#core/limits'
 import type { SpoolMassFacts } from '#core/materials'
 import type { DryingLine, ShopAir } from '#shared/answers/spools'
+import type { SpoolKind } from '#shared/choices'
 import { filamentOfSpool, type MaterialFacts, type SpoolFacts } from '#shared/filament'
 import type { Connection } from '../../db/client'
 import { iso } from '../../db/iso'

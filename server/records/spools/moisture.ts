@@ -2,7 +2,6 @@
  * The water in every spool: its log turned into the places it stood in, and carried through by the core. Where a spool
  * stood after its last event is kept (stands.ts); its state is worked out when it is asked for.
  */
-import { endsSpool, type SpoolKind } from '#shared/choices'
 import {
   AIR_C,
   dryerRh,
@@ -28,6 +27,7 @@ import { spoolFill } from '#core/materials'
 import { InputError } from '#core/numeric'
 import { FOR_GOOD_H } from '#core/words'
 import type { DryingLine, ShopAir, SpoolHistory, SpoolState } from '#shared/answers/spools'
+import { endsSpool, type SpoolKind } from '#shared/choices'
 import { uptakeOfSpool, type SpoolLog } from './log'
 
 /** Hours of a drying that only says "dried": the usual; common practice, no source. */

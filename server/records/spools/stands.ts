@@ -3,11 +3,11 @@
  * when it was made from the log as it is (its version), by today's model, air and factor; any other is worked out anew
  * from the log, for that spool alone.
  */
-import { spoolInUse } from '#shared/choices'
 import { sql } from 'drizzle-orm'
 import { DRYING_MODEL, type SpoolWater, type Wound } from '#core/drying'
 import { spoolMass, type SpoolMass, type SpoolMassFacts } from '#core/materials'
 import type { ShopAir, SpoolState } from '#shared/answers/spools'
+import { spoolInUse } from '#shared/choices'
 import type { Connection } from '../../db/client'
 import { idIn } from '../../db/ids'
 import { spoolStands } from '../../db/schema'

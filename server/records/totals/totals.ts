@@ -1,8 +1,8 @@
 /** What the shop did by week or month on its own clock, straight from the runs of that time. */
-import type { TOTALS_BY, TOTALS_PER } from '#shared/choices'
 import { sql, type SQL } from 'drizzle-orm'
 import { swapCost } from '#core/money'
 import type { Totals, TotalsSpent, TotalsSums } from '#shared/answers/totals'
+import type { TOTALS_BY, TOTALS_PER } from '#shared/choices'
 import type { Connection } from '../../db/client'
 import { shopSettings } from '../shop/settings'
 
