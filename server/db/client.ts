@@ -1,5 +1,7 @@
+import { makePgArray } from 'drizzle-orm/pg-core'
 import { drizzle, type PostgresJsDatabase } from 'drizzle-orm/postgres-js'
 import postgres from 'postgres'
+import { parse } from 'postgres-array'
 import { endWithConnection, type ConnectionId } from './lost'
 import * as schema from './schema'
 
@@ -7,9 +9,26 @@ export type Database = PostgresJsDatabase<typeof schema>
 /** A database or a transaction on it: what the records take. */
 export type Connection = Database | Parameters<Parameters<Database['transaction']>[0]>[0]
 
+/** An array type by its number in the catalogue of types, which is the same in every database. */
+const arrays = <T>(oid: number, itemOf: (text: string) => T) => ({
+  to: oid,
+  from: [oid],
+  parse: (text: string) => parse(text, itemOf),
+  serialize: (value: unknown) => (Array.isArray(value) ? makePgArray(value) : value),
+})
+
 /** How every connection is made. */
 export const options = {
   onnotice: () => {},
+  // else a connection asks for them before its first question, and one that dies over that is an error nobody can catch
+  fetch_types: false,
+  types: {
+    texts: arrays(1009, String),
+    integers: arrays(1007, Number),
+    doubles: arrays(1022, Number),
+    // as the driver gives one of them alone
+    bigints: arrays(1016, String),
+  },
   connect_timeout: 5,
   // a database that comes back is found at once, and not after a wait that doubles
   backoff: (tries: number) => Math.min(0.05 * 2 ** tries, 0.5) * (0.75 + Math.random() / 2),

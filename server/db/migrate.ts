@@ -2,7 +2,7 @@
  * Brings a database to the newest schema: every SQL file not applied yet, each in a transaction, under an advisory lock
  * so that several processes may start at once. What every log has in common is seen to after them.
  */
-import type postgres from 'postgres'
+import postgres from 'postgres'
 import { keepLogs } from './logs'
 import { keepNews } from './news'
 
@@ -13,7 +13,8 @@ export interface Migration {
 const LOCK = 720_416
 
 export async function migrate(client: postgres.Sql, migrations: Migration[]): Promise<string[]> {
-  const connection = await client.reserve()
+  // of its own and not reserved: a reserved one never comes where a connection asks for no types first (postgres 3.4.9)
+  const connection = postgres({ ...client.options, max: 1 } as unknown as postgres.Options<never>)
   const applied: string[] = []
   try {
     await connection`select pg_advisory_lock(${LOCK})`
@@ -40,6 +41,6 @@ export async function migrate(client: postgres.Sql, migrations: Migration[]): Pr
     return applied
   } finally {
     await connection`select pg_advisory_unlock(${LOCK})`.catch(() => {})
-    connection.release()
+    await connection.end({ timeout: 1 }).catch(() => {})
   }
 }

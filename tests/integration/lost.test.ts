@@ -3,6 +3,7 @@
  * work still wanted to write is written nowhere.
  */
 import { mkdtempSync, rmSync } from 'node:fs'
+import { createServer, type AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { sql } from 'drizzle-orm'
@@ -80,4 +81,36 @@ test('work that goes on after its transaction writes nothing, in nobody else’s
   })
   expect(refused).not.toBe(null)
   expect((await db.execute<{ says: string }>(sql`select says from written`)).map(r => r.says)).toEqual(['another'])
+})
+
+test('a connection that dies at its first question fails that question, and nothing uncaught', async () => {
+  // a server that lets everybody in (AuthenticationOk, ReadyForQuery) and goes when it is asked something
+  const letsIn = Buffer.from([0x52, 0, 0, 0, 8, 0, 0, 0, 0, 0x5a, 0, 0, 0, 5, 0x49])
+  const dying = createServer(socket => {
+    socket.on('error', () => {})
+    socket.once('data', () => {
+      socket.write(letsIn)
+      socket.once('data', () => socket.resetAndDestroy())
+    })
+  })
+  await new Promise<void>(done => dying.listen(0, '127.0.0.1', done))
+  const { port } = dying.address() as AddressInfo
+  const other = connect(`postgres://shop@127.0.0.1:${port}/shop`, { max: 1 })
+  const nobodyCaught: unknown[] = []
+  const tell = (error: unknown) => nobodyCaught.push(error)
+  process.on('unhandledRejection', tell)
+  await expect(other.client`select 1`).rejects.toThrow(/ECONNRESET|CONNECTION_CLOSED/)
+  await wait(100)
+  process.off('unhandledRejection', tell)
+  expect(nobodyCaught).toEqual([])
+  await other.client.end({ timeout: 0 })
+  dying.close()
+})
+
+test('lists of texts and numbers come and go as lists, with what stands for itself in them', async () => {
+  const texts = ['plain', 'with "quotes"', 'back\\slash', 'a, b', '{}', '']
+  const [row] = await client`
+    select ${texts}::text[] texts, (${texts}::text[])[3] one, ${[0.1, -2e-9]}::float8[] numbers,
+      array(select generate_series(1, 3)) counts, array[2::bigint] ids, array[]::text[] none`
+  expect(row).toEqual({ texts, one: texts[2], numbers: [0.1, -2e-9], counts: [1, 2, 3], ids: ['2'], none: [] })
 })
