@@ -6,7 +6,7 @@ export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/e2e/global-setup.ts',
   timeout: 150_000,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 }, // two cores for two browsers, their servers and databases: what takes 3 s alone took 15
   workers: WORKERS,
   retries: 1, // a busy machine can outlast a wait; what needed a second try is listed as flaky, what fails twice fails
   reporter: [['list'], ['json']],

@@ -202,7 +202,7 @@ test('two thousand malformed requests: no fault of the server, and every screen 
   test.setTimeout(300_000)
   const sim = await standIns()
   const port = 20_000 + below(12_000)
-  const child = await serve(ownDatabase('fuzz'), port, sim.env)
+  const child = await serve(await ownDatabase('fuzz'), port, sim.env)
   try {
     const base = `http://127.0.0.1:${port}`
     const ask = async <T>(path: string) => (await (await request.get(base + path)).json()) as T

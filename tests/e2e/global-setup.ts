@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { dataFolder, freePort, startServer } from '../../scripts/lib/postgres.mjs'
 import { demoCopy, restoreDemo } from '../demo-copy'
-import { EMPTY, OWN_DATABASE, SERVERS_FILE, WORKERS, type ServersFile } from './support'
+import { SERVERS_FILE, WORKERS, type ServersFile } from './support'
 
 const root = join(import.meta.dirname, '../..')
 
@@ -78,9 +78,7 @@ export default async function setup() {
     if (loaded.status !== 0) throw new Error(loaded.stderr)
   }
   const children: ChildProcess[] = []
-  const file: ServersFile = { workers: [], own: {} }
-  for (const spec of OWN_DATABASE)
-    file.own[spec] = { url: made(`e2e_${spec}`, EMPTY.includes(spec) ? undefined : 'e2e_demo') }
+  const file: ServersFile = { workers: [], maker: server.url('postgres'), template: 'e2e_demo' }
   for (let i = 0; i < WORKERS; i++) {
     const demo = { port: await freePort(), url: made(`e2e_demo_${i}`, 'e2e_demo') }
     const shop = { port: await freePort(), url: made(`e2e_shop_${i}`) }

@@ -10,7 +10,7 @@ export function onOwnDemo(spec: (typeof OWN_DATABASE)[number]) {
   base.beforeAll(async () => {
     const sim = await standIns()
     port = await freePort()
-    children = [sim.child, await serve(ownDatabase(spec), port, sim.env)]
+    children = [sim.child, await serve(await ownDatabase(spec), port, sim.env)]
   })
   base.afterAll(() => {
     for (const c of children) c.kill('SIGTERM')

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test as base, type Page } from '@playwright/test'
+import postgres from 'postgres'
 
 export const SERVERS_FILE = join(tmpdir(), 'iron-nozzle-e2e.json')
 /** Specs run side by side, each worker on shops of its own; within a spec one after the other. */
@@ -29,19 +30,33 @@ export const OWN_DATABASE = [
   'wrong',
 ] as const
 /** Of those, shops with nothing in them. */
-export const EMPTY: readonly (typeof OWN_DATABASE)[number][] = ['first']
+const EMPTY: readonly (typeof OWN_DATABASE)[number][] = ['first']
 interface Served {
   port: number
   url: string
 }
 export interface ServersFile {
   workers: { demo: Served; shop: Served }[]
-  own: Partial<Record<(typeof OWN_DATABASE)[number], { url: string }>>
+  /** Where databases are made, and of what. */
+  maker: string
+  template: string
 }
 const written = () => JSON.parse(readFileSync(SERVERS_FILE, 'utf8')) as ServersFile
 /** The shops of this worker. */
 export const servers = () => written().workers[Number(process.env.TEST_PARALLEL_INDEX)]!
-export const ownDatabase = (spec: (typeof OWN_DATABASE)[number]) => written().own[spec]!.url
+
+/** The address of a spec's own database, made anew: a second try begins where the first did, and not where it fell. */
+export async function ownDatabase(spec: (typeof OWN_DATABASE)[number]): Promise<string> {
+  const { maker, template } = written()
+  const name = `e2e_${spec}`
+  const sql = postgres(maker, { max: 1, onnotice: () => {} })
+  await sql.unsafe(`drop database if exists ${name} with (force)`)
+  await sql.unsafe(`create database ${name}${EMPTY.includes(spec) ? '' : ` template ${template}`}`)
+  await sql.end()
+  const url = new URL(maker)
+  url.pathname = `/${name}`
+  return url.href
+}
 
 /** A page on the demo shop (or the empty one, with `shop: true`) that fails the test on any error in the browser. */
 export const test = base.extend<{ shop: boolean; errors: string[] }>({

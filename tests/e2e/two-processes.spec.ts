@@ -39,20 +39,23 @@ async function until(is: () => boolean | Promise<boolean>, ms: number): Promise<
 const children: (ChildProcess | undefined)[] = []
 const heard: Record<number, Live[]> = { [A]: [], [B]: [] }
 const news: Record<number, News[]> = { [A]: [], [B]: [] }
-const sql = postgres(ownDatabase('two'), { max: 1, onnotice: () => {} })
+let database = ''
+let sql: postgres.Sql
 let reader = 0
 let sim: Awaited<ReturnType<typeof standIns>>
 
 test.beforeAll(async () => {
+  database = await ownDatabase('two')
+  sql = postgres(database, { max: 1, onnotice: () => {} })
   sim = await standIns()
   // the first takes all leases
-  children[0] = await serve(ownDatabase('two'), A, sim.env)
+  children[0] = await serve(database, A, sim.env)
   await listenTo(url(A, '/api/events'), (event, data) => {
     if (event === 'live') heard[A]!.push(JSON.parse(data) as Live)
   })
   await until(() => heard[A]!.some(l => l.at !== null), 10_000)
   reader = A
-  children[1] = await serve(ownDatabase('two'), B, sim.env)
+  children[1] = await serve(database, B, sim.env)
   await listenTo(url(B, '/api/events'), (event, data) => {
     if (event === 'live') heard[B]!.push(JSON.parse(data) as Live)
   })
@@ -162,7 +165,7 @@ test('the reader is killed in the middle of 60 entries: none is lost or doubled,
   expect(await until(reads, 12_000)).toBeLessThan(10_000)
 
   // it comes back, and hears what the other reads now
-  children[0] = await serve(ownDatabase('two'), A, sim.env)
+  children[0] = await serve(database, A, sim.env)
   const again: Live[] = []
   await listenTo(url(A, '/api/events'), (event, data) => {
     if (event === 'live') again.push(JSON.parse(data) as Live)
