@@ -16,7 +16,9 @@ async function threadCode(): Promise<string> {
 }
 
 /** What is computation and tables alone: a page carries what it asks something of, not what stands beside it. */
-const PURE = ['core', 'shared'].map(folder => fileURLToPath(new URL(`./${folder}/`, import.meta.url)))
+const PURE = ['core', 'shared', 'node_modules/nuxt/dist/app/composables'].map(folder =>
+  fileURLToPath(new URL(`./${folder}/`, import.meta.url)),
+)
 const moduleSideEffects = (id: string) => !PURE.some(folder => id.startsWith(folder))
 
 export default defineNuxtConfig({
@@ -56,7 +58,7 @@ export default defineNuxtConfig({
       rollupOptions: {
         treeshake: { moduleSideEffects },
         // a tablet asks for a page in some pieces: neither in a hundred of some hundred bytes, nor with other pages
-        output: { experimentalMinChunkSize: 3_000 },
+        output: { experimentalMinChunkSize: 1_000 },
       },
     },
     optimizeDeps: { include: ['@headlessui/vue', '@vueuse/core', 'comlink', 'hash-wasm', 'idb', 'zod'] },

@@ -1,11 +1,10 @@
 /**
  * A hotend as one thing: block, break, liner, heater, sensor, sock and nozzle that are moved together, with all their
- * leads. What a printer is with another one on it, and whether that is quicker than changing parts. °C, minutes.
+ * leads. What a printer is with another one on it, and how long that takes. °C, minutes.
  * Source: common practice, no source; minutes are invented start values.
  */
-import { compile, findChanges, type Offers, type Swap } from './changes'
 import { checkNozzleNumbers, checkPart } from './check'
-import type { Demand, FittedNozzle, Part, Printer, Role, Rules } from './types'
+import type { FittedNozzle, Part, Printer, Role } from './types'
 
 /** Roles of the parts that go along when a hotend is moved; firmware, gears and feed tube stay with the printer. */
 export const HOTEND_ROLES = [
@@ -28,7 +27,8 @@ export interface Hotend {
   nozzle: FittedNozzle | null
 }
 
-function checkHotend(h: Hotend): void {
+/** Throws InputError for a part or a nozzle outside its range. */
+export function checkHotend(h: Hotend): void {
   h.parts.forEach(checkPart)
   if (h.nozzle) checkNozzleNumbers(h.nozzle)
 }
@@ -71,43 +71,4 @@ export function withHotend(printer: Printer, headId: number, hotend: Hotend): Pr
     ),
     ...(printer.sensors && { sensors: { ...printer.sensors, heads: { ...printer.sensors.heads, [headId]: null } } }),
   }
-}
-
-export interface Instead {
-  hotend: Hotend
-  /** What has to be fitted beside it. */
-  swaps: Swap[]
-  /** All of it, minutes. */
-  minutes: number
-  /** What changing parts takes, minutes; null when no set of parts makes it run. */
-  partsMinutes: number | null
-}
-
-/**
- * The hotend of the shelf with which a job runs sooner than by changing parts; null when there is none, or nothing on
- * the hotend has to be changed. Throws InputError for a demand, a part or a rule outside its range.
- */
-export function hotendInstead(
-  printer: Printer,
-  headId: number,
-  demand: Demand,
-  offers: Offers,
-  rules: Rules,
-  hotends: readonly Hotend[],
-): Instead | null {
-  hotends.forEach(checkHotend)
-  if (hotends.length === 0) return null
-  const find = (p: Printer) => findChanges(compile(p, headId, offers, rules), [demand])
-  const parts = find(printer)
-  if (parts && !parts.swaps.some(s => s.role === 'nozzle' || isHotendRole(s.role))) return null
-  let best: Instead | null = null
-  for (const hotend of hotends) {
-    const found = find(withHotend(printer, headId, hotend))
-    // what is not known of it would stay not known
-    if (found === null || (found.unknown && !parts?.unknown)) continue
-    const minutes = hotendMinutes(printer, headId, hotend) + found.minutes
-    if (minutes >= (best?.minutes ?? parts?.minutes ?? Infinity)) continue
-    best = { hotend, swaps: found.swaps, minutes, partsMinutes: parts?.minutes ?? null }
-  }
-  return best
 }

@@ -52,14 +52,15 @@ export type { Compiled, Found, Offers, Option, Swap, Verdict } from './changes'
 export {
   HOTEND_MINUTES,
   HOTEND_ROLES,
-  hotendInstead,
   hotendMinutes,
   isHotendRole,
   sameSensor,
   SENSOR_TYPE_MINUTES,
   withHotend,
 } from './hotend'
-export type { Hotend, Instead } from './hotend'
+export type { Hotend } from './hotend'
+export { hotendInstead } from './hotend-instead'
+export type { Instead } from './hotend-instead'
 export { blockersOf, byDedication, compileFleet, consequencesOf, dedicate, matrix, runsAsItIs } from './fleet'
 export type { AsItIs, Cell, Consequences, Dedication, Filament, MixPart } from './fleet'
 export { demandOf, demandOfJob, ORDERED_FACTS, setProblems, VALUE_KEYS, VALUES } from './windows'

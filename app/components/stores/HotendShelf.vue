@@ -7,12 +7,14 @@ import type { HotendLine } from '#shared/answers/hotends'
 import { day, when } from '#shared/time'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import { editOf } from '~/components/equip/part-fields'
-import AssemblySheet from '~/components/stores/AssemblySheet.vue'
 import type { OpenRecord } from '~/components/stores/form-field'
-import HotendSheet from '~/components/stores/HotendSheet.vue'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 import { useAnswer } from '~/composables/answer'
+import { later } from '~/lib/later'
 import { useShop } from '~/state/shop'
+
+const AssemblySheet = later(() => import('~/components/stores/AssemblySheet.vue'))
+const HotendSheet = later(() => import('~/components/stores/HotendSheet.vue'))
 
 /** Whether one is being put together. */
 const adding = defineModel<boolean>('adding', { required: true })

@@ -4,15 +4,13 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { ChevronDown } from '@lucide/vue'
 import { computed, onMounted, ref } from 'vue'
 import AppMark from '~/components/ui/AppMark.vue'
-import KeysSheet from '~/components/ui/KeysSheet.vue'
-import OutboxSheet from '~/components/ui/OutboxSheet.vue'
 import ZoneAsk from '~/components/ui/ZoneAsk.vue'
 import WhoAsk from '~/components/ui/WhoAsk.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
-import TheToasts from '~/components/ui/TheToasts.vue'
 import TheStrip from '~/components/strip/TheStrip.vue'
 import { useListKeys } from '~/composables/list-keys'
 import { STATIONS, useShortcuts } from '~/composables/shortcuts'
+import { later } from '~/lib/later'
 import { watchLeaving } from '~/lib/sheet-history'
 import { usePaper } from '~/composables/paper'
 import type { Station } from '#core/schedule'
@@ -21,6 +19,8 @@ import { useDue } from '~/state/due'
 import { useLive } from '~/state/live'
 import { useOutbox } from '~/state/outbox'
 import { useShop } from '~/state/shop'
+
+const OverScreen = later(() => import('~/components/ui/OverScreen.vue'))
 
 const shop = useShop()
 const outbox = useOutbox()
@@ -152,8 +152,6 @@ const at = (path: string) => (path === '/' ? ['/', '/due'].includes(route.path) 
         <slot />
       </main>
     </div>
-    <OutboxSheet :open="outboxOpen" @close="outboxOpen = false" />
-    <KeysSheet />
-    <TheToasts />
+    <OverScreen :outbox-open="outboxOpen" @outbox-closed="outboxOpen = false" />
   </div>
 </template>

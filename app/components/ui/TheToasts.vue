@@ -13,6 +13,8 @@ watch(
   message => {
     if (message) toast.custom(markRaw(ToastLine), { componentProps: message, duration: SHOWN_MS })
   },
+  // one may have been said before this was there
+  { immediate: true },
 )
 </script>
 

@@ -6,7 +6,6 @@ import type { MaterialRow, SetRow } from '#shared/answers/materials'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { VALUE_KEYS, VALUES, type ValueKey } from '#core/limits'
 import { checkDensity } from '#core/materials'
-import AddMaterial from '~/components/equip/AddMaterial.vue'
 import WorkedCards from '~/components/equip/WorkedCards.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import { emptySet, factFields, SET_FIELDS, setOfForm, setToForm } from '~/components/equip/set-fields'
@@ -15,9 +14,12 @@ import RecordSheet from '~/components/stores/RecordSheet.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
 import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEquip } from '~/composables/equip'
+import { later } from '~/lib/later'
 import { day } from '#shared/time'
 import { useShop } from '~/state/shop'
 import { fillerWords } from '~/words/material'
+
+const AddMaterial = later(() => import('~/components/equip/AddMaterial.vue'))
 
 useHead({ title: 'Materials · Equip · Iron Nozzle' })
 const route = useRoute()

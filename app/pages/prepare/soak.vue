@@ -27,7 +27,6 @@ import LivePanel from '~/components/prepare/LivePanel.vue'
 import PrepareTabs from '~/components/prepare/PrepareTabs.vue'
 import WarmUpPlace from '~/components/prepare/WarmUpPlace.vue'
 import WarmUpChart from '~/components/prepare/WarmUpChart.vue'
-import WarmUpSheet from '~/components/prepare/WarmUpSheet.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import FieldNumber from '~/components/ui/FieldNumber.vue'
 import FieldSelect from '~/components/ui/FieldSelect.vue'
@@ -36,12 +35,15 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { useEntryForm } from '~/composables/entry-form'
 import { usePrepare } from '~/composables/prepare'
 import { useAnswer } from '~/composables/answer'
+import { later } from '~/lib/later'
 import { day, untilWords, when } from '#shared/time'
 import { minutesLeft } from '#core/schedule'
 import { useLive } from '~/state/live'
 import { useShop } from '~/state/shop'
 import { useUi } from '~/state/ui'
 import { VERDICT_TEXT } from '~/words/verdict'
+
+const WarmUpSheet = later(() => import('~/components/prepare/WarmUpSheet.vue'))
 
 useHead({ title: 'Soak · Iron Nozzle' })
 const route = useRoute()

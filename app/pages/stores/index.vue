@@ -7,7 +7,6 @@ import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { EditableKind } from '#shared/entries/edits'
 import { shareWords } from '#shared/share'
-import FitSheet from '~/components/entry/FitSheet.vue'
 import {
   MATERIAL_FIELDS,
   nozzleFieldsOf,
@@ -34,8 +33,11 @@ import StoresTabs from '~/components/stores/StoresTabs.vue'
 import SpoolShelf from '~/components/stores/SpoolShelf.vue'
 import { useAnswer } from '~/composables/answer'
 import { useInAddress } from '~/composables/in-address'
+import { later } from '~/lib/later'
 import { useShop, type ShopData } from '~/state/shop'
 import { fillerWords } from '~/words/material'
+
+const FitSheet = later(() => import('~/components/entry/FitSheet.vue'))
 
 useHead({ title: 'Stores · Iron Nozzle' })
 const shop = useShop()

@@ -13,14 +13,16 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import AirParts from '~/components/verify/AirParts.vue'
 import ChamberDrawing from '~/components/verify/ChamberDrawing.vue'
 import SurveyRecord from '~/components/verify/SurveyRecord.vue'
-import SurveySheet from '~/components/verify/SurveySheet.vue'
 import VerifyTabs from '~/components/verify/VerifyTabs.vue'
 import { useAnswer } from '~/composables/answer'
 import { usePrinterChoice } from '~/composables/printer-choice'
+import { later } from '~/lib/later'
 import { bedsIn, inState, stackIn } from '~/lib/survey'
 import { useShop } from '~/state/shop'
 import { airLineWords, evennessWords, LINE_MARK, stateWords } from '~/words/chamber'
 import { VERDICT_TEXT } from '~/words/verdict'
+
+const SurveySheet = later(() => import('~/components/verify/SurveySheet.vue'))
 
 useHead({ title: 'Chamber survey · Iron Nozzle' })
 const shop = useShop()

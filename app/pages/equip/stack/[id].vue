@@ -7,13 +7,15 @@ import StackSection from '~/components/equip/StackSection.vue'
 import StrikeSheet from '~/components/entry/StrikeSheet.vue'
 import EquipTabs from '~/components/equip/EquipTabs.vue'
 import { editOf, KIND_GROUPS, PLACE_WORDS } from '~/components/equip/part-fields'
-import HotendLogSheet from '~/components/equip/HotendLogSheet.vue'
-import PartChangeSheet from '~/components/equip/PartChangeSheet.vue'
 import RecordSheet from '~/components/stores/RecordSheet.vue'
 import { useEquip } from '~/composables/equip'
 import { saveFile } from '~/lib/files'
+import { later } from '~/lib/later'
 import { day, when } from '#shared/time'
 import { useShop } from '~/state/shop'
+
+const PartChangeSheet = later(() => import('~/components/equip/PartChangeSheet.vue'))
+const HotendLogSheet = later(() => import('~/components/equip/HotendLogSheet.vue'))
 
 const route = useRoute()
 const shop = useShop()
