@@ -11,6 +11,7 @@ import ScanView from '~/components/run/ScanView.vue'
 import EmptyShop from '~/components/ui/EmptyShop.vue'
 import { againAt, useAgain } from '~/composables/again'
 import { useAnswer } from '~/composables/answer'
+import { focusOnceFree } from '~/lib/free-focus'
 import { useScans } from '~/state/scans'
 import { useShop } from '~/state/shop'
 
@@ -35,7 +36,7 @@ watch(before, old => {
   if (!old) return
   select(null)
   // one came from the list below: the form comes into sight, at what it asks first
-  void nextTick(() => setTimeout(() => document.getElementById('again-reason')?.focus(), 50))
+  void focusOnceFree('again-reason')
 })
 /**
  * The check this run was made after, and its job: the dropped file when it is here, else the shop's own copy of the

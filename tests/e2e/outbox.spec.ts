@@ -2,6 +2,8 @@
  * Entries on their way: a fault of the server, a refusal corrected where it is, and one question answered in two tabs.
  */
 import { randomBytes } from 'node:crypto'
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { chromium, type BrowserContext, type Page } from '@playwright/test'
 import { WHOLE } from '../../scripts/lib/browser.mjs'
 import { expect, test } from './support'
@@ -176,4 +178,19 @@ test('pages that the browser keeps for the way back hold no connection, and hear
   await strip(page, 'N-034 bore 0.61-0.62', /0\.61 goes/)
   await expect(gauges).toHaveCount(before + 2)
   await browser.close()
+})
+
+test('what opens over a screen comes also where the server was away when it was asked for', async ({ page }) => {
+  const folder = join(import.meta.dirname, '../../.output/public/_nuxt')
+  const file = readdirSync(folder).find(
+    f => f.endsWith('.js') && readFileSync(join(folder, f), 'utf8').includes('Entries on their way'),
+  )!
+  await page.route(`**/${file}`, route => route.abort('connectionrefused'))
+  const failed = page.waitForEvent('requestfailed')
+  await page.goto('/')
+  await failed
+  await page.getByRole('button', { name: /all entries saved/ }).click()
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  await page.unroute(`**/${file}`)
+  await expect(page.getByRole('dialog', { name: 'Entries on their way' })).toBeVisible()
 })

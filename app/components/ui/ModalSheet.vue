@@ -6,12 +6,11 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { onBeforeUnmount, ref, watch, type ComponentPublicInstance } from 'vue'
 import { leaveField } from '~/composables/escape'
+import { GIVEN_BACK_MS } from '~/lib/free-focus'
 import { sheetOpened } from '~/lib/sheet-history'
 
 const props = withDefaults(defineProps<{ open: boolean; title: string; wide?: boolean }>(), { wide: false })
 const emit = defineEmits<{ close: [] }>()
-/** The dialog's own return of the focus comes first. */
-const GIVEN_BACK_MS = 60
 let closed: (() => void) | null = null
 /** Nothing had focus when it opened: nothing gets it back, or single keys would go to whatever had it before that. */
 let fromNowhere = false

@@ -5,7 +5,7 @@ import { whereIs } from '~/words/nozzle'
 import { gaugeDue, PROBABLY_PAST } from '#core/schedule'
 import { LIST_WORDS, type ListName } from '#shared/lists'
 import type { GaugeEffect, RecordLine } from '#shared/answers/nozzles'
-import { computed, defineAsyncComponent, nextTick, ref, shallowRef, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
 import {
   boreBands,
   boreLife,
@@ -37,6 +37,7 @@ import VerdictMark from '~/components/ui/VerdictMark.vue'
 import { againAt, useAgain } from '~/composables/again'
 import { useAnswer } from '~/composables/answer'
 import { editFailure, useRecordEdit } from '~/composables/record-edit'
+import { focusOnceFree } from '~/lib/free-focus'
 import { day } from '#shared/time'
 import { chance, countBetween, kg, kgBetween, kgEstimate, listed } from '#core/words'
 import { um } from '~/words/picture'
@@ -76,7 +77,7 @@ const typed = ref<{ goMm: number | null; noGoMm: number | null; valueMm: number 
 )
 function openGauge(): void {
   gauging.value = true
-  void nextTick(() => setTimeout(() => document.getElementById('go')?.focus(), 50))
+  void focusOnceFree('go')
 }
 /** What was saved last, until it is gauged again. */
 const gauged = shallowRef<GaugeEffect | 'queued' | null>(null)
