@@ -4,6 +4,7 @@ import { toSnakeCase } from 'drizzle-orm/casing'
 import { expect, test } from 'vitest'
 import { LOG_TABLES } from '#shared/logs'
 import * as schema from '../../server/db/schema'
+import { options } from '../../server/db/client'
 import { migrationFiles } from '../../server/db/files'
 import { migrate } from '../../server/db/migrate'
 import { oneOfEach } from './every-log'
@@ -86,4 +87,15 @@ test('a migration that fails leaves nothing behind and says which', async () => 
     sql`select to_regclass('half') half, (select count(*)::int from migrations where name like '9999%') n`,
   )
   expect(row).toEqual({ half: null, n: 0 })
+})
+
+test('every list of a table or view is of a type that a connection reads as a list', async () => {
+  const found = await db.execute<{ oid: number }>(sql`
+    select distinct a.atttypid::int oid from pg_attribute a
+      join pg_class c on c.oid = a.attrelid and c.relnamespace = 'public'::regnamespace
+      join pg_type t on t.oid = a.atttypid and t.typcategory = 'A'
+    order by 1`)
+  expect(found.length).toBeGreaterThan(1)
+  const read = Object.values(options.types).map(t => t.to)
+  expect(found.map(f => f.oid).filter(oid => !read.includes(oid))).toEqual([])
 })
