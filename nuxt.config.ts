@@ -28,7 +28,8 @@ export default defineNuxtConfig({
   // imports show where things come from
   components: false,
   imports: { autoImport: true, dirs: [] },
-  // a page is fetched when somebody makes for its link; the stations come by themselves (plugins/ahead.client.ts)
+  // the document names the pieces of all pages, for when the browser has nothing else to do; they are run when somebody
+  // makes for a link, those of the stations by themselves (plugins/ahead.client.ts)
   experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
   devtools: { enabled: false },
   app: {
