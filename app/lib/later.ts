@@ -9,7 +9,7 @@ const AGAIN_MS = 2000
 /** Said in the setup of whatever shows it. */
 export function later<T extends Component>(load: () => Promise<{ default: T }>): T {
   const first = new Promise<void>(drawn => onNuxtReady(drawn)).then(load)
-  // shown or not: what is not shown yet is told by nobody that it did not come
+  // one that is not shown yet need not hear that it did not come: it is asked for again when it is
   first.catch(() => {})
   return defineAsyncComponent({
     loader: () => first.catch(load),

@@ -1,4 +1,7 @@
-/** Whether another hotend of the shelf is quicker than changing parts. Minutes. */
+/**
+ * Whether another hotend of the shelf is quicker than changing parts, minutes.
+ * Source: common practice, no source; the minutes are those of `changes` and `hotend`.
+ */
 import { compile, findChanges, type Offers, type Swap } from './changes'
 import { checkHotend, hotendMinutes, isHotendRole, withHotend, type Hotend } from './hotend'
 import type { Demand, Printer, Rules } from './types'

@@ -30,6 +30,7 @@ test('a survey predicts another bed, state beside state, and a stale one says wh
 test('a survey typed: nonsense at its place, one that rises, saved, and struck out', async ({ page }) => {
   await page.goto('/verify/chamber?printer=Wharfe')
   await page.getByRole('button', { name: 'Survey it' }).click()
+  await expect(sheet(page)).toBeVisible()
   await axe(page, 'survey a chamber')
   const cell = (label: string) => sheet(page).getByLabel(label, { exact: true })
   const row = async (n: number, values: [string, string, string, string]) => {
