@@ -15,7 +15,10 @@ async function threadCode(): Promise<string> {
   return `export default ${JSON.stringify(outputFiles[0]!.text)}`
 }
 
-/** What is computation and tables alone: a page carries what it asks something of, not what stands beside it. */
+/**
+ * What does nothing when it is loaded (computation, tables, the framework's own composables): a page carries what it
+ * asks something of, not what stands beside it.
+ */
 const PURE = ['core', 'shared', 'node_modules/nuxt/dist/app/composables'].map(folder =>
   fileURLToPath(new URL(`./${folder}/`, import.meta.url)),
 )

@@ -2,11 +2,9 @@
  * Entries on their way: a fault of the server, a refusal corrected where it is, and one question answered in two tabs.
  */
 import { randomBytes } from 'node:crypto'
-import { readdirSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
 import { chromium, type BrowserContext, type Page } from '@playwright/test'
 import { WHOLE } from '../../scripts/lib/browser.mjs'
-import { expect, test } from './support'
+import { builtScripts, expect, test } from './support'
 
 const GAUGES = '**/api/gauges'
 /** The server is away for these entries; the answer ends it. */
@@ -181,10 +179,7 @@ test('pages that the browser keeps for the way back hold no connection, and hear
 })
 
 test('what opens over a screen comes also where the server was away when it was asked for', async ({ page }) => {
-  const folder = join(import.meta.dirname, '../../.output/public/_nuxt')
-  const file = readdirSync(folder).find(
-    f => f.endsWith('.js') && readFileSync(join(folder, f), 'utf8').includes('Entries on their way'),
-  )!
+  const [file] = [...builtScripts()].find(([, text]) => text.includes('Entries on their way'))!
   await page.route(`**/${file}`, route => route.abort('connectionrefused'))
   const failed = page.waitForEvent('requestfailed')
   await page.goto('/')

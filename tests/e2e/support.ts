@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import { readdirSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import AxeBuilder from '@axe-core/playwright'
@@ -57,6 +57,15 @@ export async function ownDatabase(spec: (typeof OWN_DATABASE)[number]): Promise<
   url.pathname = `/${name}`
   return url.href
 }
+
+/** The scripts of the built application: their folder, and the text of each by its name. */
+export const BUILT = join(import.meta.dirname, '../../.output/public/_nuxt')
+export const builtScripts = () =>
+  new Map(
+    readdirSync(BUILT)
+      .filter(f => f.endsWith('.js'))
+      .map(f => [f, readFileSync(join(BUILT, f), 'utf8')]),
+  )
 
 /** A page on the demo shop (or the empty one, with `shop: true`) that fails the test on any error in the browser. */
 export const test = base.extend<{ shop: boolean; errors: string[] }>({

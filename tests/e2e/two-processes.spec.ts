@@ -84,7 +84,7 @@ test('what is saved at one is told at the other, and is in what it answers', asy
   const grossG = spool.tareG! + 123
   expect((await post(A, '/api/spool-events', weigh(spool.id, grossG))).status).toBe(201)
   const told = () => news[B]!.some(n => n.items.some(i => i.of === 'spool_events' && i.spool === spool.id))
-  await until(told, 10_000)
+  await until(told, 5000)
   expect((await read<Shop>(B, '/api/shop')).spools.find(s => s.id === spool.id)!.leftG).toBe(123)
   const line = news[B]!.flatMap(n => n.shop.spools).find(s => s.id === spool.id)
   expect(line!.leftG).toBe(123)
